@@ -1,0 +1,145 @@
+import { INK_BLACK, NIBS, drawStroke } from '@true-nib/core/ink';
+import { seededRandom } from '@true-nib/core/math';
+import {
+  applyChange,
+  newPage,
+  orderBetween,
+  packSamples,
+  type Change,
+  type Edit,
+  type LayerEntity,
+  type Nib,
+  type Page,
+  type PageSize,
+} from '@true-nib/core/page';
+import { fittedPlacement } from '@true-nib/core/tools';
+import { pageToSvg } from '@true-nib/core/formats';
+import sharp from 'sharp';
+import { keepBlob, sha256Of } from '../keeping/blobs';
+import { addFolio } from '../keeping/folios';
+import { appendChanges } from '../keeping/journal';
+import { addPage } from '../keeping/pages';
+import type { Store } from '../keeping/query';
+import { keepThumbnail } from '../keeping/thumbnails';
+import { crossing } from './crossing';
+import { penSamples } from './hand';
+import { heronMask } from './heronMask';
+import { lampStair } from './lampStair';
+import { pencilled } from './pencil';
+import { quay } from './quay';
+import type { Sketch } from './sketch';
+
+interface DemoPage {
+  readonly id: string;
+  readonly name: string;
+  readonly size: PageSize;
+  readonly sketch: () => Sketch;
+  /** Width of the rough's picture, px. */
+  readonly scan: number;
+  readonly seed: number;
+}
+
+const COMIC: PageSize = { width: 2650, height: 4100, ppi: 400 };
+
+const PAGES: readonly DemoPage[] = [
+  { id: 'demo-quay', name: 'Quay at low tide', size: COMIC, sketch: quay, scan: 1700, seed: 11 },
+  { id: 'demo-stair', name: 'Down the lamp stair', size: COMIC, sketch: lampStair, scan: 1500, seed: 23 },
+  { id: 'demo-heron', name: 'The heron mask', size: { width: 2800, height: 2800, ppi: 350 }, sketch: heronMask, scan: 1600, seed: 31 },
+  { id: 'demo-crossing', name: 'The crossing', size: { width: 1600, height: 14000, ppi: 300 }, sketch: crossing, scan: 900, seed: 47 },
+];
+
+const AUTHOR = 'demo';
+
+/** Puts the demo folio *Saltmarsh Ferry* into an empty database; leaves one that was ever used alone. */
+export async function seedDemo(store: Store): Promise<void> {
+  if (await store.one('SELECT id FROM folios LIMIT 1')) return;
+  // All or nothing: a start that is cut short seeds again next time.
+  await store.atomically(async (inside) => {
+    await addFolio(inside, 'Saltmarsh Ferry', 'demo-saltmarsh-ferry');
+    for (const page of PAGES) await seedPage(inside, page);
+  });
+}
+
+async function seedPage(store: Store, { id, name, size, sketch: draw, scan, seed }: DemoPage): Promise<void> {
+  const sketch = draw();
+  await addPage(store, { id, name, folioId: 'demo-saltmarsh-ferry', ...size });
+  const rough = await pencilled(sketch, size, scan, seed);
+  const { sha256, width, height } = await keepBlob(store, sha256Of(rough), rough, 'image/png');
+  const roughLayer = layer(`${id}:rough`, 'rough', 'Rough', orderBetween(undefined, undefined));
+  const inkLayer = layer(`${id}:inks`, 'ink', 'Inks', orderBetween(roughLayer.order, undefined));
+  const placement = fittedPlacement({ width, height }, size);
+  const changes: Change[] = [
+    change(`${id}:start`, 'Bring in the rough', [
+      { before: null, after: roughLayer },
+      { before: null, after: inkLayer },
+      {
+        before: null,
+        after: { kind: 'picture', id: `${id}:scan`, layerId: roughLayer.id, order: 'a0', blob: sha256, width, height, placement, opacity: 0.5, tint: 'blue' },
+      },
+    ]),
+    ...inkedMarks(sketch, id, inkLayer, seed),
+  ];
+  await appendChanges(store, id, 0, changes);
+  const page = changes.reduce(applyChange, newPage(size));
+  await keepThumbnail(store, id, changes.length, await thumbnailOf(page, rough));
+}
+
+/** The marks that are to be inked, drawn by a seeded hand with a pressure nib, one change a stroke. */
+function inkedMarks(sketch: Sketch, pageId: string, inkLayer: LayerEntity, seed: number): Change[] {
+  const random = seededRandom(seed * 7919);
+  let order: string | undefined;
+  return sketch.marks
+    .filter((mark) => mark.as === 'ink')
+    .map((mark, k) => {
+      const nib: Nib = { ...NIBS[1], size: 6 + 15 * mark.weight, thinnest: 0.25, color: INK_BLACK };
+      const samples = penSamples(mark.points, 0.72, random);
+      const calm = { way: 'even', strength: 30 } as const;
+      const strokeId = `${pageId}:stroke-${k}`;
+      order = orderBetween(order, undefined);
+      return change(
+        `${pageId}:draw-${k}`,
+        'Stroke',
+        [
+          { before: null, after: { kind: 'samples', id: `${strokeId}:hand`, packed: packSamples(samples) } },
+          {
+            before: null,
+            after: {
+              kind: 'stroke',
+              id: strokeId,
+              layerId: inkLayer.id,
+              order,
+              ...drawStroke(samples, nib, calm),
+              origin: { samples: `${strokeId}:hand`, calm, zoom: 1 },
+            },
+          },
+        ],
+        [inkLayer.id],
+      );
+    });
+}
+
+/** The page at 320 px across, inks over the dimmed rough, as the shelf shows it. */
+async function thumbnailOf(page: Page, rough: Buffer): Promise<Buffer> {
+  const address = `data:image/png;base64,${rough.toString('base64')}`;
+  const svg = pageToSvg(page, { pictureAddress: () => address });
+  return sharp(Buffer.from(svg), { unlimited: true }).resize({ width: 320 }).webp({ quality: 82 }).toBuffer();
+}
+
+const layer = (id: string, medium: LayerEntity['medium'], name: string, order: string): LayerEntity => ({
+  kind: 'layer',
+  id,
+  medium,
+  name,
+  order,
+  hidden: false,
+  locked: medium === 'rough',
+});
+
+const change = (id: string, label: string, edits: readonly Edit[], needs: readonly string[] = []): Change => ({
+  id,
+  by: AUTHOR,
+  label,
+  at: 0,
+  needs,
+  edits,
+});

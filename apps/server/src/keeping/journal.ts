@@ -1,0 +1,137 @@
+import {
+  applyChange,
+  editedId,
+  EntityMap,
+  pack,
+  unpackEntity,
+  type Change,
+  type ChangeHeader,
+  type Entity,
+  type EntityId,
+  type Page,
+} from '@true-nib/core/page';
+import { Problem } from '../problem';
+import { hasBlob } from './blobs';
+import { getPage } from './pages';
+import type { Store } from './query';
+
+/** SQLite binds at most 999 values in older builds; lists are asked for in parts. */
+const PART = 500;
+
+interface EntityRow {
+  readonly id: string;
+  readonly bytes: Buffer;
+}
+
+/** Every entity of a page, packed, as it was sent. */
+export async function entitiesOf(store: Store, pageId: string): Promise<Uint8Array[]> {
+  const rows = await store.all<EntityRow>('SELECT id, bytes FROM entities WHERE pageId = ?', pageId);
+  return rows.map((row) => row.bytes);
+}
+
+/** The changes after revision `since`, oldest first, packed. */
+export async function changesSince(store: Store, pageId: string, since: number, most = 1_000): Promise<Uint8Array[]> {
+  const rows = await store.all<{ bytes: Buffer }>(
+    'SELECT bytes FROM changes WHERE pageId = ? AND revision > ? ORDER BY revision LIMIT ?',
+    ...[pageId, since, most],
+  );
+  return rows.map((row) => row.bytes);
+}
+
+export async function changeById(store: Store, pageId: string, changeId: string): Promise<Uint8Array> {
+  const row = await store.one<{ bytes: Buffer }>('SELECT bytes FROM changes WHERE pageId = ? AND changeId = ?', pageId, changeId);
+  if (!row) throw new Problem(404, 'There is no such change', 'The journal of this page does not hold it.');
+  return row.bytes;
+}
+
+/** Who did what, oldest first: enough to know what can be undone. */
+export async function headersOf(store: Store, pageId: string): Promise<ChangeHeader[]> {
+  const rows = await store.all<{ id: string; by: string; label: string; undoes: string | null }>(
+    'SELECT changeId AS id, author AS "by", label, undoes FROM changes WHERE pageId = ? ORDER BY revision',
+    pageId,
+  );
+  return rows.map(({ undoes, ...header }) => (undoes === null ? header : { ...header, undoes }));
+}
+
+export type Appended =
+  | { readonly outcome: 'saved'; readonly revision: number; readonly added: number }
+  | { readonly outcome: 'stale'; readonly revision: number; readonly between: Uint8Array[] };
+
+/**
+ * Appends changes to a page's journal and brings its entities up to date: all of them or none. Changes that are there
+ * already are passed over, so sending twice is harmless. When the sender has not seen the newest revision, nothing is
+ * saved and the answer holds what came between.
+ */
+export function appendChanges(store: Store, pageId: string, since: number, changes: readonly Change[]): Promise<Appended> {
+  return store.atomically(async (inside): Promise<Appended> => {
+    const { revision, width, height, ppi } = await getPage(inside, pageId);
+    if (since > revision)
+      throw new Problem(400, 'This revision does not exist yet', `The page stands at revision ${revision}; ${since} was named.`);
+    const fresh = await unknownOnly(inside, pageId, changes);
+    if (fresh.length === 0) return { outcome: 'saved', revision, added: 0 };
+    if (since < revision) return { outcome: 'stale', revision, between: await changesSince(inside, pageId, since, revision - since) };
+    let page: Page = { size: { width, height, ppi }, entities: await touched(inside, pageId, fresh) };
+    const before = page.entities;
+    for (const change of fresh) {
+      await requireBlobs(inside, change);
+      page = applyChange(page, change);
+    }
+    await writeEntities(inside, pageId, before, page.entities, fresh);
+    for (const [k, change] of fresh.entries()) await writeChange(inside, pageId, revision + 1 + k, change);
+    await inside.run('UPDATE pages SET revision = $1, changedAt = $2 WHERE id = $3', revision + fresh.length, Date.now(), pageId);
+    return { outcome: 'saved', revision: revision + fresh.length, added: fresh.length };
+  });
+}
+
+async function unknownOnly(store: Store, pageId: string, changes: readonly Change[]): Promise<Change[]> {
+  const known = new Set<string>();
+  for (const part of parts(changes.map((change) => change.id))) {
+    const rows = await store.all<{ changeId: string }>(
+      `SELECT changeId FROM changes WHERE pageId = ? AND changeId IN (${part.map(() => '?').join(', ')})`,
+      ...[pageId, ...part],
+    );
+    for (const row of rows) known.add(row.changeId);
+  }
+  return changes.filter((change) => !known.has(change.id) && known.add(change.id));
+}
+
+/** The present entities that the changes edit or need. */
+async function touched(store: Store, pageId: string, changes: readonly Change[]): Promise<EntityMap> {
+  const ids = new Set(changes.flatMap((change) => [...change.needs, ...change.edits.map(editedId)]));
+  const entities: Entity[] = [];
+  for (const part of parts([...ids])) {
+    const rows = await store.all<EntityRow>(
+      `SELECT id, bytes FROM entities WHERE pageId = ? AND id IN (${part.map(() => '?').join(', ')})`,
+      ...[pageId, ...part],
+    );
+    for (const row of rows) entities.push(unpackEntity(row.bytes));
+  }
+  return EntityMap.of(entities);
+}
+
+async function requireBlobs(store: Store, change: Change): Promise<void> {
+  for (const { after } of change.edits)
+    if (after?.kind === 'picture' && !(await hasBlob(store, after.blob)))
+      throw new Problem(400, 'The picture itself is missing', `Its bytes were not sent before it: ${after.blob.slice(0, 12)}….`);
+}
+
+async function writeEntities(store: Store, pageId: string, before: EntityMap, after: EntityMap, changes: readonly Change[]): Promise<void> {
+  const ids = new Set<EntityId>(changes.flatMap((change) => change.edits.map(editedId)));
+  for (const id of ids) {
+    const entity = after.get(id);
+    if (entity === before.get(id)) continue;
+    if (entity)
+      await store.run('INSERT OR REPLACE INTO entities (pageId, id, bytes) VALUES ($1, $2, $3)', pageId, id, Buffer.from(pack(entity)));
+    else await store.run('DELETE FROM entities WHERE pageId = $1 AND id = $2', pageId, id);
+  }
+}
+
+const writeChange = (store: Store, pageId: string, revision: number, change: Change): Promise<void> =>
+  store.run(
+    'INSERT INTO changes (pageId, revision, changeId, author, label, undoes, bytes) VALUES ($1, $2, $3, $4, $5, $6, $7)',
+    ...[pageId, revision, change.id, change.by, change.label, change.undoes ?? null, Buffer.from(pack(change))],
+  );
+
+function parts<T>(values: readonly T[]): T[][] {
+  return Array.from({ length: Math.ceil(values.length / PART) }, (_, k) => values.slice(k * PART, (k + 1) * PART));
+}

@@ -1,0 +1,32 @@
+import type { QueryInterface } from 'sequelize';
+import type { RunnableMigration } from 'umzug';
+
+/** Numbered steps from an empty file to today's tables. A step that has shipped is never edited; a new one is added. */
+export const migrations: readonly RunnableMigration<QueryInterface>[] = [
+  {
+    name: '0001-folios-pages-journal',
+    up: async ({ context }) => {
+      const tables = [
+        `CREATE TABLE folios (
+          id TEXT PRIMARY KEY, name TEXT NOT NULL, createdAt INTEGER NOT NULL, deletedAt INTEGER)`,
+        `CREATE TABLE pages (
+          id TEXT PRIMARY KEY, folioId TEXT NOT NULL REFERENCES folios (id), name TEXT NOT NULL, position TEXT NOT NULL,
+          width INTEGER NOT NULL, height INTEGER NOT NULL, ppi REAL NOT NULL, revision INTEGER NOT NULL DEFAULT 0,
+          createdAt INTEGER NOT NULL, changedAt INTEGER NOT NULL, deletedAt INTEGER)`,
+        `CREATE INDEX pages_of_folio ON pages (folioId, position)`,
+        `CREATE TABLE changes (
+          pageId TEXT NOT NULL REFERENCES pages (id), revision INTEGER NOT NULL, changeId TEXT NOT NULL, author TEXT NOT NULL,
+          label TEXT NOT NULL, undoes TEXT, bytes BLOB NOT NULL,
+          PRIMARY KEY (pageId, revision), UNIQUE (pageId, changeId))`,
+        `CREATE TABLE entities (
+          pageId TEXT NOT NULL REFERENCES pages (id), id TEXT NOT NULL, bytes BLOB NOT NULL,
+          PRIMARY KEY (pageId, id)) WITHOUT ROWID`,
+        `CREATE TABLE blobs (
+          sha256 TEXT PRIMARY KEY, type TEXT NOT NULL, width INTEGER NOT NULL, height INTEGER NOT NULL, bytes BLOB NOT NULL)`,
+        `CREATE TABLE thumbnails (
+          pageId TEXT PRIMARY KEY REFERENCES pages (id), revision INTEGER NOT NULL, type TEXT NOT NULL, bytes BLOB NOT NULL)`,
+      ];
+      for (const table of tables) await context.sequelize.query(table);
+    },
+  },
+];

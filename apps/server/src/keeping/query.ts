@@ -1,0 +1,36 @@
+import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
+
+/** A value that SQLite can bind. */
+export type Bound = string | number | null | Buffer;
+
+/** The database, outside or inside a transaction: three verbs are all that the rooms above need. */
+export interface Store {
+  all<Row extends object>(sql: string, ...values: readonly Bound[]): Promise<Row[]>;
+  one<Row extends object>(sql: string, ...values: readonly Bound[]): Promise<Row | undefined>;
+  run(sql: string, ...values: readonly Bound[]): Promise<void>;
+  /** Runs `work` as a whole or not at all. Works inside a transaction join it. */
+  atomically<T>(work: (store: Store) => Promise<T>): Promise<T>;
+}
+
+export function storeOf(database: Sequelize, transaction?: Transaction): Store {
+  const all = async <Row extends object>(sql: string, ...values: readonly Bound[]) =>
+    database.query<Row>(sql, { replacements: [...values], type: QueryTypes.SELECT, transaction });
+  return {
+    all,
+    one: async <Row extends object>(sql: string, ...values: readonly Bound[]): Promise<Row | undefined> => (await all<Row>(sql, ...values)).at(0),
+    run: async (sql, ...values) => {
+      await database.query(sql, { bind: [...values], transaction });
+    },
+    atomically: (work) =>
+      transaction ? work(storeOf(database, transaction)) : inTurn(database, () => database.transaction((t) => work(storeOf(database, t)))),
+  };
+}
+
+const queues = new WeakMap<Sequelize, Promise<unknown>>();
+
+/** Transactions of one database run one after the other: SQLite has one writer, and waiting here beats failing there. */
+function inTurn<T>(database: Sequelize, work: () => Promise<T>): Promise<T> {
+  const turn = (queues.get(database) ?? Promise.resolve()).then(work, work);
+  queues.set(database, turn.catch(() => undefined));
+  return turn;
+}

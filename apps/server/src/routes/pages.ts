@@ -1,0 +1,93 @@
+import { checkChange, fromJson, PACKED_TYPE, pack, packedList, toJson, unpack } from '@true-nib/core/page';
+import { raw, Router, type Request, type Response } from 'express';
+import { checked, checkedChanges, NameBody, PageBody } from '../dto';
+import { appendChanges, changeById, changesSince, entitiesOf, headersOf } from '../keeping/journal';
+import { addPage, deletePage, duplicatePage, getPage, listPages, renamePage, restorePage } from '../keeping/pages';
+import type { Store } from '../keeping/query';
+import { getThumbnail, keepThumbnail, THUMBNAIL_BYTES } from '../keeping/thumbnails';
+import { Problem } from '../problem';
+
+const CHANGES_LIMIT = '48mb';
+
+export function pageRoutes(store: Store): Router {
+  const routes = Router();
+  routes.get('/', async (_request, response) => {
+    response.json({ pages: await listPages(store) });
+  });
+  routes.post('/', async (request, response) => {
+    response.status(201).json(await addPage(store, checked(PageBody, request.body)));
+  });
+  routes.get('/:id', async (request, response) => {
+    // Entities and revision must belong together.
+    const { page, entities } = await store.atomically(async (inside) => ({
+      page: await getPage(inside, request.params.id),
+      entities: await entitiesOf(inside, request.params.id),
+    }));
+    if (wantsPacked(request)) sendPacked(response, packedList([pack(page), packedList(entities)]));
+    else response.json({ ...page, entities: entities.map((bytes) => toJson(unpack(bytes))) });
+  });
+  routes.patch('/:id', async (request, response) => {
+    response.json(await renamePage(store, request.params.id, checked(NameBody, request.body).name));
+  });
+  routes.delete('/:id', async (request, response) => {
+    await deletePage(store, request.params.id);
+    response.status(204).end();
+  });
+  routes.post('/:id/restore', async (request, response) => {
+    response.json(await restorePage(store, request.params.id));
+  });
+  routes.post('/:id/duplicate', async (request, response) => {
+    response.status(201).json(await duplicatePage(store, request.params.id));
+  });
+
+  routes.get('/:id/changes', async (request, response) => {
+    const { revision } = await getPage(store, request.params.id);
+    if (request.query.only === 'headers') {
+      response.json({ revision, changes: await headersOf(store, request.params.id) });
+      return;
+    }
+    sendChanges(request, response, revision, await changesSince(store, request.params.id, wholeNumber(request.query.since ?? '0', 'since')));
+  });
+  routes.get('/:id/changes/:changeId', async (request, response) => {
+    const { revision } = await getPage(store, request.params.id);
+    sendChanges(request, response, revision, [await changeById(store, request.params.id, request.params.changeId)]);
+  });
+  routes.post('/:id/changes', raw({ type: PACKED_TYPE, limit: CHANGES_LIMIT }), async (request, response) => {
+    const body: unknown = Buffer.isBuffer(request.body) ? unpack(request.body) : fromJson(request.body);
+    const { since, changes } = checkedChanges(body);
+    const appended = await appendChanges(store, request.params.id, since, changes.map(checkChange));
+    if (appended.outcome === 'saved') response.json({ revision: appended.revision, added: appended.added });
+    else if (wantsPacked(request)) sendChanges(request, response.status(409), appended.revision, appended.between);
+    else
+      throw new Problem(409, 'The page has gone on', `It stands at revision ${appended.revision}; here is what came between.`, {
+        revision: appended.revision,
+        changes: appended.between.map((bytes) => toJson(unpack(bytes))),
+      });
+  });
+
+  routes.get('/:id/thumbnail', async (request, response) => {
+    const { type, bytes, revision } = await getThumbnail(store, request.params.id);
+    response.set('ETag', `"${revision}"`).set('Cache-Control', 'no-cache').type(type).send(bytes);
+  });
+  routes.put('/:id/thumbnail', raw({ type: 'image/*', limit: THUMBNAIL_BYTES }), async (request, response) => {
+    const body: unknown = request.body;
+    if (!Buffer.isBuffer(body)) throw new Problem(415, 'This is not a picture of a page', 'Send a PNG, JPEG or WebP.');
+    await keepThumbnail(store, request.params.id, wholeNumber(request.query.revision, 'revision'), body);
+    response.status(204).end();
+  });
+  return routes;
+}
+
+const wantsPacked = (request: Request): boolean => request.headers.accept === PACKED_TYPE;
+
+const sendPacked = (response: Response, bytes: Uint8Array) => response.type(PACKED_TYPE).send(Buffer.from(bytes));
+
+function sendChanges(request: Request, response: Response, revision: number, changes: readonly Uint8Array[]): void {
+  if (wantsPacked(request)) sendPacked(response, packedList([pack(revision), packedList(changes)]));
+  else response.json({ revision, changes: changes.map((bytes) => toJson(unpack(bytes))) });
+}
+
+function wholeNumber(value: unknown, name: string): number {
+  if (typeof value !== 'string' || !/^\d{1,15}$/.test(value)) throw new Problem(400, 'The request is not filled in right', `"${name}" needs a whole number.`);
+  return Number(value);
+}

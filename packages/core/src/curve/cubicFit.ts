@@ -1,0 +1,239 @@
+import { STRIDE } from './spine';
+
+/** A direction of unit length on the page. */
+export interface Direction {
+  readonly x: number;
+  readonly y: number;
+}
+
+/** The two inner handles of a fitted cubic, each x, y, width. */
+export type Handles = readonly [x1: number, y1: number, w1: number, x2: number, y2: number, w2: number];
+
+/** A cubic's inner handles and how far the farthest point stays from it, in course or in half width, page px. */
+export interface CubicFit {
+  readonly handles: Handles;
+  readonly error: number;
+}
+
+const PASSES = 5;
+let parameters = new Float64Array(512);
+
+/**
+ * Fits one cubic in (x, y, width) to the triples `first..last` of `track`, through both ends, leaving along `start` and
+ * arriving along `end` where these are given (both point forward). After Schneider, "An algorithm for automatically
+ * fitting digitized curves" (Graphics Gems, 1990); a missing tangent is taken from an unconstrained least-squares fit.
+ * Stops as soon as every triple is within `tolerance` page px, or when that is out of reach; the error tells which.
+ */
+export function fitCubic(
+  track: Float64Array,
+  first: number,
+  last: number,
+  start: Direction | undefined,
+  end: Direction | undefined,
+  tolerance: number,
+): CubicFit {
+  if (last - first < 2) return { handles: straight(track, first, last, start, end), error: 0 };
+  const length = chordParameters(track, first, last);
+  let leaving = start;
+  let arriving = end;
+  if (!leaving || !arriving) {
+    const free = freeHandles(track, first, last);
+    leaving ??= directionBetween(track[first * STRIDE], track[first * STRIDE + 1], free[0], free[1], length);
+    arriving ??= directionBetween(free[3], free[4], track[last * STRIDE], track[last * STRIDE + 1], length);
+    leaving ??= chord(track, first, last);
+    arriving ??= chord(track, first, last);
+  }
+  let before = 8 * tolerance;
+  for (let pass = 1; ; pass++) {
+    const handles = guidedHandles(track, first, last, leaving, arriving, length);
+    const error = worstError(track, first, last, handles);
+    // Passes still to come gain at most what the last one did.
+    const hopeless = error * (error / before) ** (PASSES - pass) > tolerance;
+    if (error <= tolerance || pass === PASSES || error > before || hopeless) return { handles, error };
+    before = error;
+    reparametrise(track, first, last, handles);
+  }
+}
+
+function straight(
+  track: Float64Array,
+  first: number,
+  last: number,
+  start: Direction | undefined,
+  end: Direction | undefined,
+): Handles {
+  const a = first * STRIDE;
+  const d = last * STRIDE;
+  const dx = (track[d] - track[a]) / 3;
+  const dy = (track[d + 1] - track[a + 1]) / 3;
+  const third = Math.hypot(dx, dy);
+  const dw = (track[d + 2] - track[a + 2]) / 3;
+  return [
+    track[a] + (start ? start.x * third : dx),
+    track[a + 1] + (start ? start.y * third : dy),
+    track[a + 2] + dw,
+    track[d] - (end ? end.x * third : dx),
+    track[d + 1] - (end ? end.y * third : dy),
+    track[d + 2] - dw,
+  ];
+}
+
+/** Fills `parameters` by chord length and answers the length of the polyline. */
+function chordParameters(track: Float64Array, first: number, last: number): number {
+  const count = last - first + 1;
+  if (parameters.length < count) parameters = new Float64Array(count * 2);
+  parameters[0] = 0;
+  let length = 0;
+  for (let k = 1; k < count; k++) {
+    const i = (first + k) * STRIDE;
+    const dx = track[i] - track[i - 3];
+    const dy = track[i + 1] - track[i - 2];
+    length += Math.sqrt(dx * dx + dy * dy);
+    parameters[k] = length;
+  }
+  if (length > 0) for (let k = 1; k < count; k++) parameters[k] /= length;
+  return length;
+}
+
+/** Both handles by plain least squares, every axis on its own. */
+function freeHandles(track: Float64Array, first: number, last: number): Handles {
+  const a = first * STRIDE;
+  const d = last * STRIDE;
+  let m11 = 0;
+  let m12 = 0;
+  let m22 = 0;
+  const right = [0, 0, 0, 0, 0, 0];
+  for (let i = a + STRIDE, k = 1; i < d; i += STRIDE, k++) {
+    const t = parameters[k];
+    const s = 1 - t;
+    const b1 = 3 * s * s * t;
+    const b2 = 3 * s * t * t;
+    m11 += b1 * b1;
+    m12 += b1 * b2;
+    m22 += b2 * b2;
+    for (let axis = 0; axis < STRIDE; axis++) {
+      const rest = track[i + axis] - (s * s * s * track[a + axis] + t * t * t * track[d + axis]);
+      right[axis] += b1 * rest;
+      right[3 + axis] += b2 * rest;
+    }
+  }
+  const determinant = m11 * m22 - m12 * m12;
+  if (determinant < 1e-12) return straight(track, first, last, undefined, undefined);
+  const near = (axis: number) => (m22 * right[axis] - m12 * right[3 + axis]) / determinant;
+  const far = (axis: number) => (m11 * right[3 + axis] - m12 * right[axis]) / determinant;
+  return [near(0), near(1), near(2), far(0), far(1), far(2)];
+}
+
+/** Handle lengths along the given tangents, and free width handles, by least squares. */
+function guidedHandles(
+  track: Float64Array,
+  first: number,
+  last: number,
+  leaving: Direction,
+  arriving: Direction,
+  length: number,
+): Handles {
+  const a = first * STRIDE;
+  const d = last * STRIDE;
+  const [ax, ay, aw] = [track[a], track[a + 1], track[a + 2]];
+  const [dx, dy, dw] = [track[d], track[d + 1], track[d + 2]];
+  let m11 = 0;
+  let m12 = 0;
+  let m22 = 0;
+  let along1 = 0;
+  let along2 = 0;
+  let weight1 = 0;
+  let weight2 = 0;
+  for (let i = a + STRIDE, k = 1; i < d; i += STRIDE, k++) {
+    const t = parameters[k];
+    const s = 1 - t;
+    const b1 = 3 * s * s * t;
+    const b2 = 3 * s * t * t;
+    const head = s * s * s + b1;
+    const tail = t * t * t + b2;
+    const x = track[i] - head * ax - tail * dx;
+    const y = track[i + 1] - head * ay - tail * dy;
+    const w = track[i + 2] - head * aw - tail * dw;
+    m11 += b1 * b1;
+    m12 += b1 * b2;
+    m22 += b2 * b2;
+    along1 += b1 * (leaving.x * x + leaving.y * y);
+    along2 -= b2 * (arriving.x * x + arriving.y * y);
+    weight1 += b1 * w;
+    weight2 += b2 * w;
+  }
+  const cosine = -(leaving.x * arriving.x + leaving.y * arriving.y);
+  const course = m11 * m22 - m12 * m12 * cosine * cosine;
+  let reach1 = (along1 * m22 - along2 * m12 * cosine) / course;
+  let reach2 = (along2 * m11 - along1 * m12 * cosine) / course;
+  const least = 1e-3 * length;
+  // Handles that turn back or overshoot make loops between the samples (Schneider's heuristic, with an upper bound).
+  if (!(reach1 > least && reach2 > least && reach1 < length && reach2 < length)) reach1 = reach2 = length / 3;
+  const weights = m11 * m22 - m12 * m12;
+  const solvable = weights > 1e-12;
+  const w1 = aw + (solvable ? (weight1 * m22 - weight2 * m12) / weights : (dw - aw) / 3);
+  const w2 = dw + (solvable ? (weight2 * m11 - weight1 * m12) / weights : (aw - dw) / 3);
+  return [
+    ax + leaving.x * reach1,
+    ay + leaving.y * reach1,
+    w1,
+    dx - arriving.x * reach2,
+    dy - arriving.y * reach2,
+    w2,
+  ];
+}
+
+function worstError(track: Float64Array, first: number, last: number, handles: Handles): number {
+  const a = first * STRIDE;
+  const d = last * STRIDE;
+  let worst = 0;
+  let worstWidth = 0;
+  for (let i = a + STRIDE, k = 1; i < d; i += STRIDE, k++) {
+    const t = parameters[k];
+    const s = 1 - t;
+    const b0 = s * s * s;
+    const b1 = 3 * s * s * t;
+    const b2 = 3 * s * t * t;
+    const b3 = t * t * t;
+    const x = b0 * track[a] + b1 * handles[0] + b2 * handles[3] + b3 * track[d] - track[i];
+    const y = b0 * track[a + 1] + b1 * handles[1] + b2 * handles[4] + b3 * track[d + 1] - track[i + 1];
+    const w = Math.abs(b0 * track[a + 2] + b1 * handles[2] + b2 * handles[5] + b3 * track[d + 2] - track[i + 2]);
+    const away = x * x + y * y;
+    if (away > worst) worst = away;
+    if (w > worstWidth) worstWidth = w;
+  }
+  return Math.max(Math.sqrt(worst), worstWidth / 2);
+}
+
+/** One Newton step of every parameter towards its nearest place on the course. */
+function reparametrise(track: Float64Array, first: number, last: number, h: Handles): void {
+  const a = first * STRIDE;
+  const d = last * STRIDE;
+  const [ax, ay, dx, dy] = [track[a], track[a + 1], track[d], track[d + 1]];
+  for (let i = a + STRIDE, k = 1; i < d; i += STRIDE, k++) {
+    const t = parameters[k];
+    const s = 1 - t;
+    const ex = s * s * (s * ax + 3 * t * h[0]) + t * t * (3 * s * h[3] + t * dx) - track[i];
+    const ey = s * s * (s * ay + 3 * t * h[1]) + t * t * (3 * s * h[4] + t * dy) - track[i + 1];
+    const vx = 3 * (s * s * (h[0] - ax) + 2 * s * t * (h[3] - h[0]) + t * t * (dx - h[3]));
+    const vy = 3 * (s * s * (h[1] - ay) + 2 * s * t * (h[4] - h[1]) + t * t * (dy - h[4]));
+    const qx = 6 * (s * (h[3] - 2 * h[0] + ax) + t * (dx - 2 * h[3] + h[0]));
+    const qy = 6 * (s * (h[4] - 2 * h[1] + ay) + t * (dy - 2 * h[4] + h[1]));
+    const slope = vx * vx + vy * vy + ex * qx + ey * qy;
+    if (slope <= 0) continue;
+    const next = t - (ex * vx + ey * vy) / slope;
+    parameters[k] = next < 0 ? 0 : next > 1 ? 1 : next;
+  }
+}
+
+function directionBetween(x0: number, y0: number, x1: number, y1: number, length: number): Direction | undefined {
+  const reach = Math.hypot(x1 - x0, y1 - y0);
+  return reach > 1e-3 * length && reach < 2 * length ? { x: (x1 - x0) / reach, y: (y1 - y0) / reach } : undefined;
+}
+
+function chord(track: Float64Array, first: number, last: number): Direction {
+  const dx = track[last * STRIDE] - track[first * STRIDE];
+  const dy = track[last * STRIDE + 1] - track[first * STRIDE + 1];
+  const reach = Math.hypot(dx, dy) || 1;
+  return { x: dx / reach, y: dy / reach };
+}

@@ -1,0 +1,6 @@
+export * from './fit';
+export * from './flatten';
+export * from './length';
+export * from './nearest';
+export * from './spine';
+export * from './split';

@@ -1,0 +1,3 @@
+export * from './png';
+export * from './svg';
+export * from './svgPicture';

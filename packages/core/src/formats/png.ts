@@ -1,0 +1,101 @@
+import { Zlib } from 'fflate';
+
+const SIGNATURE = Uint8Array.of(137, 80, 78, 71, 13, 10, 26, 10);
+const METRES_PER_INCH = 0.0254;
+const RGB = 2;
+const CHANNELS = 3;
+const FILTER_UP = 2;
+
+export interface PngSize {
+  readonly width: number;
+  readonly height: number;
+  /** Written as pHYs, in whole px per metre (ISO/IEC 15948, 11.3.5.3). */
+  readonly ppi: number;
+}
+
+/**
+ * Writes an opaque 8-bit PNG (ISO/IEC 15948) band by band, so that a large page is never in memory at once.
+ * Each call answers the bytes that are ready; `finish` answers the last.
+ */
+export class PngWriter {
+  private readonly deflate: Zlib;
+  private ready: Uint8Array[] = [];
+  private above: Uint8Array;
+  private rows = 0;
+
+  constructor(private readonly size: PngSize) {
+    const { width, height, ppi } = size;
+    if (!(Number.isInteger(width) && Number.isInteger(height) && width > 0 && height > 0))
+      throw new RangeError(`A PNG needs whole px; ${width} × ${height} came.`);
+    this.above = new Uint8Array(width * CHANNELS);
+    this.deflate = new Zlib({ level: 6 }, (bytes) => {
+      if (bytes.length > 0) this.ready.push(chunk('IDAT', bytes));
+    });
+    const perMetre = Math.round(ppi / METRES_PER_INCH);
+    this.ready.push(
+      SIGNATURE,
+      chunk('IHDR', Uint8Array.of(...big32(width), ...big32(height), 8, RGB, 0, 0, 0)),
+      chunk('pHYs', Uint8Array.of(...big32(perMetre), ...big32(perMetre), 1)),
+    );
+  }
+
+  /** Adds rows of RGBA bytes, from the top; alpha is left out. Throws a RangeError for a part of a row, or too many. */
+  add(rgba: Uint8Array | Uint8ClampedArray): Uint8Array[] {
+    const { width, height } = this.size;
+    const count = rgba.length / (width * 4);
+    if (!Number.isInteger(count) || this.rows + count > height)
+      throw new RangeError(`Rows of ${width} px were expected, at most ${height}; ${this.rows} + ${count} came.`);
+    const filtered = new Uint8Array(count * (width * CHANNELS + 1));
+    let end = 0;
+    for (let row = 0; row < count; row++) {
+      filtered[end++] = FILTER_UP;
+      for (let x = 0, i = row * width * 4, j = 0; x < width; x++, i += 4)
+        for (let channel = 0; channel < CHANNELS; channel++, j++) {
+          const value = rgba[i + channel];
+          filtered[end++] = value - this.above[j];
+          this.above[j] = value;
+        }
+    }
+    this.rows += count;
+    this.deflate.push(filtered, false);
+    return this.taken();
+  }
+
+  finish(): Uint8Array[] {
+    if (this.rows !== this.size.height) throw new RangeError(`The PNG ends after ${this.rows} of ${this.size.height} rows.`);
+    this.deflate.push(new Uint8Array(0), true);
+    this.ready.push(chunk('IEND', new Uint8Array(0)));
+    return this.taken();
+  }
+
+  private taken(): Uint8Array[] {
+    const bytes = this.ready;
+    this.ready = [];
+    return bytes;
+  }
+}
+
+/** A PNG chunk: length, type, data, and the CRC of type and data. */
+export function chunk(type: string, data: Uint8Array): Uint8Array {
+  const bytes = new Uint8Array(data.length + 12);
+  bytes.set(big32(data.length));
+  bytes.set(Array.from(type, (char) => char.charCodeAt(0)), 4);
+  bytes.set(data, 8);
+  bytes.set(big32(crc32(bytes.subarray(4, data.length + 8))), data.length + 8);
+  return bytes;
+}
+
+const big32 = (value: number): number[] => [24, 16, 8, 0].map((shift) => (value >>> shift) & 255);
+
+const CRC_TABLE = Uint32Array.from({ length: 256 }, (_, byte) => {
+  let crc = byte;
+  for (let k = 0; k < 8; k++) crc = crc & 1 ? 0xedb88320 ^ (crc >>> 1) : crc >>> 1;
+  return crc;
+});
+
+/** The CRC of ISO 3309, as PNG uses it (ISO/IEC 15948, annex D). */
+export function crc32(bytes: Uint8Array): number {
+  let crc = 0xffffffff;
+  for (const byte of bytes) crc = CRC_TABLE[(crc ^ byte) & 255] ^ (crc >>> 8);
+  return (crc ^ 0xffffffff) >>> 0;
+}

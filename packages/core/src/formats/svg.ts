@@ -1,0 +1,91 @@
+import { outlineOf } from '../ink';
+import { byOrder, layersOf, ofKind, pxToMm, type EntityId, type LayerEntity, type Page, type PictureEntity, type StrokeEntity } from '../page';
+import { placementMatrix } from '../tools';
+
+export interface SvgOptions {
+  readonly title?: string;
+  /** The picture of a blob as a `data:` address. Without it roughs are left out. */
+  readonly pictureAddress?: (blob: string) => string | undefined;
+  /** `false` leaves the ground transparent; white paper otherwise. */
+  readonly paper?: boolean;
+}
+
+/**
+ * The page as SVG 1.1: sized in mm at its ppi, drawn in page px, each stroke one path (non-zero fill) inside a group per
+ * layer, hidden layers left out.
+ */
+export function pageToSvg(page: Page, options: SvgOptions = {}): string {
+  const { width, height, ppi } = page.size;
+  const mm = (px: number) => decimals(pxToMm(px, ppi), 4);
+  const parts = [
+    '<?xml version="1.0" encoding="UTF-8"?>',
+    `<svg xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink" version="1.1" width="${mm(width)}mm" height="${mm(height)}mm" viewBox="0 0 ${width} ${height}">`,
+  ];
+  if (options.title) parts.push(`<title>${escaped(options.title)}</title>`);
+  if (options.paper !== false) parts.push(`<rect width="${width}" height="${height}" fill="#ffffff"/>`);
+  const strokes = byLayer(ofKind(page, 'stroke'));
+  const pictures = byLayer(ofKind(page, 'picture'));
+  let hasInkBelow = false;
+  for (const layer of layersOf(page)) {
+    if (layer.hidden) continue;
+    if (layer.medium === 'ink') {
+      parts.push(...inkGroup(layer, strokes.get(layer.id) ?? []));
+      hasInkBelow = true;
+    } else if (options.pictureAddress) {
+      parts.push(...roughGroup(layer, pictures.get(layer.id) ?? [], options.pictureAddress, hasInkBelow));
+    }
+  }
+  return `${[...parts, '</svg>'].join('\n')}\n`;
+}
+
+function inkGroup(layer: LayerEntity, strokes: readonly StrokeEntity[]): string[] {
+  const paths = [...strokes].sort(byOrder).map((stroke) => `<path fill="${stroke.nib.color}" d="${pathData(outlineOf(stroke).points)}"/>`);
+  return [`<g><title>${escaped(layer.name)}</title>`, ...paths, '</g>'];
+}
+
+function roughGroup(
+  layer: LayerEntity,
+  pictures: readonly PictureEntity[],
+  address: (blob: string) => string | undefined,
+  isOverInk: boolean,
+): string[] {
+  const images = [...pictures].sort(byOrder).flatMap((picture) => {
+    const href = address(picture.blob);
+    if (!href) return [];
+    const matrix = placementMatrix(picture.placement, picture).map((value) => decimals(value, 6)).join(' ');
+    return `<image width="${picture.width}" height="${picture.height}" opacity="${picture.opacity}" transform="matrix(${matrix})" xlink:href="${href}"/>`;
+  });
+  const blend = isOverInk ? ' style="mix-blend-mode:multiply"' : '';
+  return [`<g${blend}><title>${escaped(layer.name)}</title>`, ...images, '</g>'];
+}
+
+/** A closed path through x, y pairs, to 1/100 px, written in steps from point to point without growing error. */
+export function pathData(points: Float64Array): string {
+  let x = Math.round(points[0] * 100);
+  let y = Math.round(points[1] * 100);
+  const parts = [`M${x / 100} ${y / 100}l`];
+  for (let i = 2; i < points.length; i += 2) {
+    const nextX = Math.round(points[i] * 100);
+    const nextY = Math.round(points[i + 1] * 100);
+    if (nextX === x && nextY === y) continue;
+    parts.push(`${(nextX - x) / 100} ${(nextY - y) / 100} `);
+    x = nextX;
+    y = nextY;
+  }
+  return `${parts.join('').trimEnd()}z`;
+}
+
+function byLayer<E extends { readonly layerId: EntityId }>(entities: readonly E[]): Map<EntityId, E[]> {
+  const groups = new Map<EntityId, E[]>();
+  for (const entity of entities) {
+    const group = groups.get(entity.layerId);
+    if (group) group.push(entity);
+    else groups.set(entity.layerId, [entity]);
+  }
+  return groups;
+}
+
+const decimals = (value: number, places: number): number => Number(value.toFixed(places));
+
+const escaped = (text: string): string =>
+  text.replace(/[&<>"]/g, (char) => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' })[char] ?? char);

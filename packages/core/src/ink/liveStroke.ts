@@ -1,0 +1,109 @@
+import { SpineFitter, type Spine } from '../curve';
+import { gridSteps, PRESSURE_STEPS, quantised, type Calm, type Nib, type PenSample, type Stroke } from '../page';
+import { calmReach, Calmer } from './calm';
+import { taperAt, widthUnder } from './nib';
+
+/** How far the spine may stray from the calmed hand, screen px at 100 % and above, page px below. */
+const FIT_TOLERANCE = 0.2;
+const STRIDE = 3;
+
+/**
+ * A stroke while the pen is down. What is shown and what is kept come from the same numbers: settled samples go into the
+ * spine as they settle, the rest is fitted anew on each look, so that lifting the pen changes nothing.
+ */
+export class LiveStroke {
+  private readonly calmer: Calmer;
+  private readonly fitter: SpineFitter;
+  private readonly samples: PenSample[] = [];
+  private readonly runOut: number;
+  private readonly tapers: number;
+  private readonly grid: number;
+  private settled = 0;
+  private readonly place = new Float64Array(STRIDE);
+  private tail = new Float64Array(STRIDE * 64);
+
+  /** `zoom` is screen px per page px: calming and precision go by what the eye sees. */
+  constructor(
+    readonly nib: Nib,
+    readonly calm: Calm,
+    readonly zoom = 1,
+  ) {
+    this.calmer = new Calmer(calmReach(calm, zoom));
+    this.fitter = new SpineFitter(FIT_TOLERANCE / Math.max(1, zoom));
+    this.grid = gridSteps(zoom);
+    this.runOut = nib.taperOut * nib.size;
+    this.tapers = (nib.taperIn + nib.taperOut) * nib.size;
+  }
+
+  get isEmpty(): boolean {
+    return this.samples.length === 0;
+  }
+
+  /** The samples as the pipeline sees them: quantised, before anything else. */
+  get kept(): PenSample[] {
+    return this.samples.map((sample) => ({
+      ...sample,
+      x: quantised(sample.x, this.grid),
+      y: quantised(sample.y, this.grid),
+      pressure: quantised(sample.pressure, PRESSURE_STEPS),
+    }));
+  }
+
+  /** How many numbers of the shown spine's points are settled for good. */
+  get settledLength(): number {
+    return this.fitter.settledLength;
+  }
+
+  add(samples: readonly PenSample[]): void {
+    const { grid } = this;
+    for (const sample of samples) {
+      this.samples.push(sample);
+      this.calmer.add(quantised(sample.x, grid), quantised(sample.y, grid), quantised(sample.pressure, PRESSURE_STEPS));
+    }
+    this.calmer.update();
+    this.settle();
+  }
+
+  /** The spine as it would be if the pen were lifted now. Throws a RangeError before the first sample. */
+  spine(): Spine {
+    const rest = this.calmer.size - this.settled;
+    if (this.tail.length < rest * STRIDE) this.tail = new Float64Array(rest * STRIDE * 2);
+    for (let k = 0; k < rest; k++) this.writeInked(this.settled + k, this.tail, k * STRIDE);
+    return this.fitter.preview(this.tail, 0, rest * STRIDE);
+  }
+
+  stroke(): Stroke {
+    return { spine: this.spine(), nib: this.nib, ends: ['round', 'round'] };
+  }
+
+  private settle(): void {
+    if (this.calmer.length < this.tapers) return;
+    const end = this.calmer.settled(this.runOut, this.settled);
+    const { place } = this;
+    for (; this.settled < end; this.settled++) {
+      this.writeInked(this.settled, place, 0);
+      this.fitter.add(place[0], place[1], place[2]);
+    }
+  }
+
+  private writeInked(index: number, target: Float64Array, at: number): void {
+    const { points } = this.calmer;
+    const i = index * STRIDE;
+    target[at] = points[i];
+    target[at + 1] = points[i + 1];
+    const taper = taperAt(this.nib, this.calmer.lengthAt(index), this.calmer.length);
+    target[at + 2] = widthUnder(this.nib, points[i + 2]) * taper;
+  }
+}
+
+/**
+ * The whole pipeline without a screen: samples (page px) → calm → spine with its widths.
+ * Throws a RangeError for no samples or for numbers that are not finite.
+ */
+export function drawStroke(samples: readonly PenSample[], nib: Nib, calm: Calm, zoom = 1): Stroke {
+  for (const { x, y, pressure } of samples)
+    if (!Number.isFinite(x + y + pressure)) throw new RangeError(`A sample needs finite numbers; ${x}, ${y}, ${pressure} came.`);
+  const live = new LiveStroke(nib, calm, zoom);
+  live.add(samples);
+  return live.stroke();
+}

@@ -1,0 +1,202 @@
+import { flattenSpine } from '../curve';
+import { emptyBox, type Box } from '../math';
+import type { Stroke, StrokeEnd } from '../page';
+
+/** The inked shape of a stroke: one closed path of x, y pairs in page px, filled by the non-zero rule. */
+export interface Outline {
+  readonly points: Float64Array;
+  readonly box: Box;
+}
+
+/** Page px that an outline may stray from the true shape when nothing else is asked for: invisible at 800 %. */
+export const OUTLINE_TOLERANCE = 0.025;
+
+const known = new WeakMap<Stroke, Map<number, Outline>>();
+
+/** The outline of a stroke, made once for each stroke and tolerance (page px). */
+export function outlineOf(stroke: Stroke, tolerance = OUTLINE_TOLERANCE): Outline {
+  let outlines = known.get(stroke);
+  if (!outlines) known.set(stroke, (outlines = new Map()));
+  let outline = outlines.get(tolerance);
+  if (!outline) {
+    const points = outlinePolyline(flattenSpine(stroke.spine, tolerance), stroke.ends, tolerance);
+    outlines.set(tolerance, (outline = { points, box: boxOfPairs(points) }));
+  }
+  return outline;
+}
+
+/**
+ * The closed path around a polyline of discs (triples x, y, width): the hulls of neighbouring discs, walked once down the
+ * left and back up the right. Outer sides of turns get arcs; inner sides go through the disc's centre, so that every part
+ * winds the same way and the non-zero fill has neither holes nor notches, however hard the turn.
+ * `tolerance` is how far an arc's chord may stray, page px. Returns x, y pairs.
+ */
+export function outlinePolyline(
+  line: Float64Array,
+  ends: readonly [StrokeEnd, StrokeEnd],
+  tolerance: number,
+): Float64Array {
+  const discs = outerDiscs(line);
+  const path = new PathWriter(discs.length * 2);
+  if (discs.length <= 3) {
+    path.arc(discs[0], discs[1], discs[2], 0, 2 * Math.PI, tolerance);
+    return path.points();
+  }
+  const legs = tangents(discs);
+  const count = discs.length / 3;
+  for (let k = 0; k < count - 1; k++) walk(path, discs, legs, k, 1, k > 0 ? k - 1 : -1, tolerance);
+  turnBack(path, discs, legs, count - 1, count - 2, 1, ends[1], tolerance);
+  for (let k = count - 2; k >= 0; k--) walk(path, discs, legs, k, -1, k < count - 2 ? k + 1 : -1, tolerance);
+  turnBack(path, discs, legs, 0, 0, -1, ends[0], tolerance);
+  return path.points();
+}
+
+/** Drops discs that lie inside a neighbour: there the width jumps faster than the line moves. */
+function outerDiscs(line: Float64Array): Float64Array {
+  const kept: number[] = [line[0], line[1], line[2] / 2];
+  for (let i = 3; i < line.length; i += 3) {
+    const radius = line[i + 2] / 2;
+    for (;;) {
+      const j = kept.length - 3;
+      const gap = Math.hypot(line[i] - kept[j], line[i + 1] - kept[j + 1]);
+      const slack = 1e-6;
+      if (gap + radius <= kept[j + 2] + slack) break;
+      if (gap + kept[j + 2] > radius + slack) {
+        kept.push(line[i], line[i + 1], radius);
+        break;
+      }
+      kept.length = j;
+      if (j === 0) {
+        kept.push(line[i], line[i + 1], radius);
+        break;
+      }
+    }
+  }
+  return Float64Array.from(kept);
+}
+
+/** For each leg its direction along (cos, sin) and how its tangents lean forward: ux, uy, forward, sideways. */
+function tangents(discs: Float64Array): Float64Array {
+  const legs = new Float64Array((discs.length / 3 - 1) * 4);
+  for (let i = 0, j = 0; i + 3 < discs.length; i += 3, j += 4) {
+    const dx = discs[i + 3] - discs[i];
+    const dy = discs[i + 4] - discs[i + 1];
+    const gap = Math.sqrt(dx * dx + dy * dy);
+    const forward = (discs[i + 2] - discs[i + 5]) / gap;
+    legs[j] = dx / gap;
+    legs[j + 1] = dy / gap;
+    legs[j + 2] = forward;
+    legs[j + 3] = Math.sqrt(Math.max(0, 1 - forward * forward));
+  }
+  return legs;
+}
+
+/** The x of leg `k`'s outward normal on the `side` we walk (1 down the line's one side, −1 back up the other). */
+const normalX = (legs: Float64Array, k: number, side: number) =>
+  legs[4 * k] * legs[4 * k + 2] + side * legs[4 * k + 1] * legs[4 * k + 3];
+const normalY = (legs: Float64Array, k: number, side: number) =>
+  legs[4 * k + 1] * legs[4 * k + 2] - side * legs[4 * k] * legs[4 * k + 3];
+
+/** Joins leg `from` (−1: none) to leg `k` on one side, and goes along leg `k`. */
+function walk(path: PathWriter, discs: Float64Array, legs: Float64Array, k: number, side: number, from: number, tolerance: number): void {
+  const start = 3 * (side > 0 ? k : k + 1);
+  const end = 3 * (side > 0 ? k + 1 : k);
+  const nx = normalX(legs, k, side);
+  const ny = normalY(legs, k, side);
+  const radius = discs[start + 2];
+  if (from >= 0) {
+    const px = normalX(legs, from, side);
+    const py = normalY(legs, from, side);
+    const sine = px * ny - py * nx;
+    const cosine = px * nx + py * ny;
+    const sagitta = (radius * (1 - cosine)) / 4;
+    if (sine >= 0) {
+      // Outer side: the arc, unless its chord is as good.
+      if (sagitta > tolerance) {
+        const begin = Math.atan2(py, px);
+        path.arc(discs[start], discs[start + 1], radius, begin, begin + Math.atan2(sine, cosine), tolerance);
+      }
+    } else if (cosine < 0.999 || -sine * radius > 0.25 * legLength(discs, k)) {
+      path.to(discs[start], discs[start + 1]);
+    } else {
+      path.replaceLast(discs[start] + (radius * (px + nx)) / 2, discs[start + 1] + (radius * (py + ny)) / 2);
+      path.to(discs[end] + discs[end + 2] * nx, discs[end + 1] + discs[end + 2] * ny);
+      return;
+    }
+  }
+  path.to(discs[start] + radius * nx, discs[start + 1] + radius * ny);
+  path.to(discs[end] + discs[end + 2] * nx, discs[end + 1] + discs[end + 2] * ny);
+}
+
+function legLength(discs: Float64Array, k: number): number {
+  return Math.hypot(discs[3 * k + 3] - discs[3 * k], discs[3 * k + 4] - discs[3 * k + 1]);
+}
+
+/** The end of a line: half around its last disc, or straight across. */
+function turnBack(
+  path: PathWriter,
+  discs: Float64Array,
+  legs: Float64Array,
+  disc: number,
+  leg: number,
+  side: number,
+  end: StrokeEnd,
+  tolerance: number,
+): void {
+  const radius = discs[3 * disc + 2];
+  if (end === 'flat' || radius <= tolerance) return;
+  const begin = Math.atan2(normalY(legs, leg, side), normalX(legs, leg, side));
+  const stop = Math.atan2(normalY(legs, leg, -side), normalX(legs, leg, -side));
+  const sweep = (stop - begin + 4 * Math.PI) % (2 * Math.PI);
+  path.arc(discs[3 * disc], discs[3 * disc + 1], radius, begin, begin + sweep, tolerance);
+}
+
+class PathWriter {
+  private values: Float64Array;
+  private end = 0;
+
+  constructor(expected: number) {
+    this.values = new Float64Array(Math.max(64, expected));
+  }
+
+  to(x: number, y: number): void {
+    if (this.end + 2 > this.values.length) {
+      const larger = new Float64Array(this.values.length * 2);
+      larger.set(this.values);
+      this.values = larger;
+    }
+    this.values[this.end++] = x;
+    this.values[this.end++] = y;
+  }
+
+  replaceLast(x: number, y: number): void {
+    this.values[this.end - 2] = x;
+    this.values[this.end - 1] = y;
+  }
+
+  /** The inner points of an arc with rising angle; its ends are left to the legs. */
+  arc(x: number, y: number, radius: number, begin: number, stop: number, tolerance: number): void {
+    const sweep = stop - begin;
+    const widest = radius > tolerance ? 2 * Math.acos(1 - tolerance / radius) : Math.PI / 2;
+    const steps = Math.max(1, Math.ceil(sweep / Math.min(widest, Math.PI / 2)));
+    for (let k = sweep >= 2 * Math.PI ? 0 : 1; k < steps; k++) {
+      const angle = begin + (sweep * k) / steps;
+      this.to(x + radius * Math.cos(angle), y + radius * Math.sin(angle));
+    }
+  }
+
+  points(): Float64Array {
+    return this.values.slice(0, this.end);
+  }
+}
+
+function boxOfPairs(points: Float64Array): Box {
+  let { minX, minY, maxX, maxY } = emptyBox;
+  for (let i = 0; i < points.length; i += 2) {
+    if (points[i] < minX) minX = points[i];
+    if (points[i] > maxX) maxX = points[i];
+    if (points[i + 1] < minY) minY = points[i + 1];
+    if (points[i + 1] > maxY) maxY = points[i + 1];
+  }
+  return { minX, minY, maxX, maxY };
+}

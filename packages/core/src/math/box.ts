@@ -1,0 +1,49 @@
+import { apply, type Matrix } from './matrix';
+import type { Point } from './point';
+
+/** An upright rectangle; empty when `minX > maxX`. The four names are those `rbush` reads. */
+export interface Box {
+  readonly minX: number;
+  readonly minY: number;
+  readonly maxX: number;
+  readonly maxY: number;
+}
+
+export const emptyBox: Box = { minX: Infinity, minY: Infinity, maxX: -Infinity, maxY: -Infinity };
+
+export const isEmptyBox = (box: Box): boolean => box.minX > box.maxX || box.minY > box.maxY;
+
+export const box = (minX: number, minY: number, maxX: number, maxY: number): Box => ({ minX, minY, maxX, maxY });
+
+export const growBox = (b: Box, by: number): Box => box(b.minX - by, b.minY - by, b.maxX + by, b.maxY + by);
+
+export const uniteBoxes = (a: Box, b: Box): Box =>
+  box(Math.min(a.minX, b.minX), Math.min(a.minY, b.minY), Math.max(a.maxX, b.maxX), Math.max(a.maxY, b.maxY));
+
+export const intersectBoxes = (a: Box, b: Box): Box =>
+  box(Math.max(a.minX, b.minX), Math.max(a.minY, b.minY), Math.min(a.maxX, b.maxX), Math.min(a.maxY, b.maxY));
+
+export const boxesMeet = (a: Box, b: Box): boolean =>
+  a.minX <= b.maxX && b.minX <= a.maxX && a.minY <= b.maxY && b.minY <= a.maxY;
+
+export function boxOfPoints(points: Iterable<Point>): Box {
+  let { minX, minY, maxX, maxY } = emptyBox;
+  for (const p of points) {
+    if (p.x < minX) minX = p.x;
+    if (p.x > maxX) maxX = p.x;
+    if (p.y < minY) minY = p.y;
+    if (p.y > maxY) maxY = p.y;
+  }
+  return { minX, minY, maxX, maxY };
+}
+
+export const boxCorners = (b: Box): readonly [Point, Point, Point, Point] => [
+  { x: b.minX, y: b.minY },
+  { x: b.maxX, y: b.minY },
+  { x: b.maxX, y: b.maxY },
+  { x: b.minX, y: b.maxY },
+];
+
+/** The upright box around the mapped corners of `b`. */
+export const mapBox = (map: Matrix, b: Box): Box =>
+  isEmptyBox(b) ? b : boxOfPoints(boxCorners(b).map((corner) => apply(map, corner)));

@@ -1,0 +1,4 @@
+export * from './box';
+export * from './matrix';
+export * from './point';
+export * from './random';

@@ -1,0 +1,2 @@
+export * from './rub';
+export * from './touch';

@@ -1,0 +1,194 @@
+import { SEGMENT, STRIDE, type Spine } from '../curve';
+import { editedId, type Change, type Edit } from './change';
+import type { Calm, Entity, LayerEntity, Nib, PictureEntity, Placement, SamplesEntity, StrokeEnd, StrokeEntity, StrokeOrigin } from './entity';
+import { PageError } from './errors';
+import { unpackSamples } from './samples';
+
+/** Limits on what a page may hold; all of them lie far beyond honest work. */
+export const ENTITY_LIMITS = { coordinate: 1e6, spineSegments: 20_000, nameLength: 200, samplesBytes: 4_000_000, needs: 1_000, edits: 100_000 } as const;
+
+type Fields = Readonly<Record<string, unknown>>;
+
+/**
+ * The entity in `value`, with unknown fields left out and number lists as typed arrays.
+ * Throws a PageError that names the field, what it needs and what came.
+ */
+export function checkEntity(value: unknown): Entity {
+  const fields = record(value, 'An entity');
+  switch (fields.kind) {
+    case 'layer':
+      return checkLayer(fields);
+    case 'stroke':
+      return checkStroke(fields);
+    case 'samples':
+      return checkSamples(fields);
+    case 'picture':
+      return checkPicture(fields);
+    default:
+      throw new PageError(`There is no kind of entity called ${JSON.stringify(fields.kind)?.slice(0, 60)}.`);
+  }
+}
+
+/** The change in `value`, checked like its entities. */
+export function checkChange(value: unknown): Change {
+  const fields = record(value, 'A change');
+  const edits = list(fields.edits, 'edits', ENTITY_LIMITS.edits).map(checkEdit);
+  if (edits.length === 0) throw new PageError('A change needs at least one edit.');
+  const at = number(fields.at, 'at', 0, 1e15);
+  const needs = list(fields.needs ?? [], 'needs', ENTITY_LIMITS.needs).map((need) => id(need, 'needs'));
+  const change = { id: id(fields.id, 'id'), by: id(fields.by, 'by'), label: text(fields.label, 'label'), at, needs, edits };
+  return fields.undoes === undefined ? change : { ...change, undoes: id(fields.undoes, 'undoes') };
+}
+
+function checkEdit(value: unknown): Edit {
+  const fields = record(value, 'An edit');
+  const side = (entity: unknown) => (entity === null || entity === undefined ? null : checkEntity(entity));
+  const edit: Edit = { before: side(fields.before), after: side(fields.after) };
+  editedId(edit);
+  return edit;
+}
+
+function checkLayer(fields: Fields): LayerEntity {
+  return {
+    kind: 'layer',
+    id: id(fields.id, 'id'),
+    medium: oneOf(fields.medium, 'medium', ['ink', 'rough']),
+    name: text(fields.name, 'name'),
+    order: id(fields.order, 'order'),
+    hidden: flag(fields.hidden, 'hidden'),
+    locked: flag(fields.locked, 'locked'),
+  };
+}
+
+function checkStroke(fields: Fields): StrokeEntity {
+  const ends = list(fields.ends, 'ends', 2);
+  const stroke: StrokeEntity = {
+    kind: 'stroke',
+    id: id(fields.id, 'id'),
+    layerId: id(fields.layerId, 'layerId'),
+    order: id(fields.order, 'order'),
+    spine: checkSpine(fields.spine),
+    nib: checkNib(fields.nib),
+    ends: [checkEnd(ends[0]), checkEnd(ends[1])],
+  };
+  return fields.origin === undefined ? stroke : { ...stroke, origin: checkOrigin(fields.origin) };
+}
+
+const checkEnd = (value: unknown): StrokeEnd => oneOf(value, 'ends', ['round', 'flat']);
+
+function checkSpine(value: unknown): Spine {
+  const fields = record(value, 'A spine');
+  const points = numbers(fields.points, 'points of a spine', SEGMENT * ENTITY_LIMITS.spineSegments + STRIDE);
+  if (points.length < SEGMENT + STRIDE || (points.length - STRIDE) % SEGMENT !== 0)
+    throw new PageError(`A spine needs 3n + 1 triples of x, y, width; ${points.length} numbers came.`);
+  return { points, closed: flag(fields.closed, 'closed') };
+}
+
+function checkNib(value: unknown): Nib {
+  const fields = record(value, 'A nib');
+  const color = text(fields.color, 'color');
+  if (!/^#[0-9a-f]{6}$/i.test(color)) throw new PageError(`A colour is written #rrggbb; ${JSON.stringify(color)} came.`);
+  return {
+    name: text(fields.name, 'name'),
+    size: number(fields.size, 'size', 0.05, 2_000),
+    thinnest: number(fields.thinnest, 'thinnest', 0, 1),
+    taperIn: number(fields.taperIn, 'taperIn', 0, 1_000),
+    taperOut: number(fields.taperOut, 'taperOut', 0, 1_000),
+    color,
+  };
+}
+
+function checkOrigin(value: unknown): StrokeOrigin {
+  const fields = record(value, 'An origin');
+  return { samples: id(fields.samples, 'samples'), calm: checkCalm(fields.calm), zoom: number(fields.zoom, 'zoom', 1e-3, 1e3) };
+}
+
+function checkCalm(value: unknown): Calm {
+  const fields = record(value, 'A calm');
+  if (oneOf(fields.way, 'way', ['raw', 'even']) === 'raw') return { way: 'raw' };
+  return { way: 'even', strength: number(fields.strength, 'strength', 0, 100) };
+}
+
+function checkSamples(fields: Fields): SamplesEntity {
+  const { packed } = fields;
+  if (!(packed instanceof Uint8Array) || packed.length > ENTITY_LIMITS.samplesBytes)
+    throw new PageError('Samples come as packed bytes of at most 4 MB.');
+  unpackSamples(packed);
+  return { kind: 'samples', id: id(fields.id, 'id'), packed: new Uint8Array(packed) };
+}
+
+function checkPicture(fields: Fields): PictureEntity {
+  const blob = text(fields.blob, 'blob');
+  if (!/^[0-9a-f]{64}$/.test(blob)) throw new PageError('A picture names its bytes by their SHA-256, 64 hex digits.');
+  return {
+    kind: 'picture',
+    id: id(fields.id, 'id'),
+    layerId: id(fields.layerId, 'layerId'),
+    order: id(fields.order, 'order'),
+    blob,
+    width: number(fields.width, 'width', 1, 40_000),
+    height: number(fields.height, 'height', 1, 40_000),
+    placement: checkPlacement(fields.placement),
+    opacity: number(fields.opacity, 'opacity', 0, 1),
+    tint: oneOf(fields.tint, 'tint', ['none', 'blue', 'grey']),
+  };
+}
+
+function checkPlacement(value: unknown): Placement {
+  const fields = record(value, 'A placement');
+  const { coordinate } = ENTITY_LIMITS;
+  return {
+    x: number(fields.x, 'x', -coordinate, coordinate),
+    y: number(fields.y, 'y', -coordinate, coordinate),
+    scale: number(fields.scale, 'scale', 1e-4, 1e4),
+    angle: number(fields.angle, 'angle', -1e3, 1e3),
+  };
+}
+
+function record(value: unknown, what: string): Fields {
+  if (typeof value !== 'object' || value === null || Array.isArray(value)) throw new PageError(`${what} is an object with named fields.`);
+  return Object.fromEntries(Object.entries(value));
+}
+
+function list(value: unknown, name: string, most: number): readonly unknown[] {
+  if (!Array.isArray(value)) throw new PageError(`"${name}" needs a list.`);
+  if (value.length > most) throw new PageError(`"${name}" holds at most ${most}; ${value.length} came.`);
+  return value;
+}
+
+function numbers(value: unknown, name: string, most: number): Float64Array {
+  if (!Array.isArray(value) && !(value instanceof Float64Array)) throw new PageError(`The ${name} are a list of numbers.`);
+  if (value.length > most) throw new PageError(`The ${name} are at most ${most} numbers; ${value.length} came.`);
+  const copy = new Float64Array(value.length);
+  for (let i = 0; i < value.length; i++) copy[i] = number(value[i], name, -ENTITY_LIMITS.coordinate, ENTITY_LIMITS.coordinate);
+  return copy;
+}
+
+function number(value: unknown, name: string, least: number, most: number): number {
+  if (typeof value !== 'number' || !(value >= least && value <= most))
+    throw new PageError(`"${name}" needs a number from ${least} to ${most}; ${String(value).slice(0, 40)} came.`);
+  return value;
+}
+
+function text(value: unknown, name: string): string {
+  if (typeof value !== 'string' || value.length > ENTITY_LIMITS.nameLength)
+    throw new PageError(`"${name}" needs a text of at most ${ENTITY_LIMITS.nameLength} characters.`);
+  return value;
+}
+
+function id(value: unknown, name: string): string {
+  const found = text(value, name);
+  if (found === '') throw new PageError(`"${name}" cannot be empty.`);
+  return found;
+}
+
+function flag(value: unknown, name: string): boolean {
+  if (typeof value !== 'boolean') throw new PageError(`"${name}" is either true or false.`);
+  return value;
+}
+
+function oneOf<const T extends string>(value: unknown, name: string, choices: readonly T[]): T {
+  const found = choices.find((choice) => choice === value);
+  if (found === undefined) throw new PageError(`"${name}" is one of ${choices.join(', ')}; ${JSON.stringify(value)?.slice(0, 40)} came.`);
+  return found;
+}

@@ -1,0 +1,53 @@
+import { generateKeyBetween } from 'fractional-indexing';
+import type { Entity, EntityId, EntityKind, EntityOf, LayerEntity } from './entity';
+import { EntityMap } from './entityMap';
+import { checkSize, type PageSize } from './format';
+
+/** A page as a value: its size and everything on it. Coordinates are page px, y down. */
+export interface Page {
+  readonly size: PageSize;
+  readonly entities: EntityMap;
+}
+
+/** An empty page. Throws a PageError for a size no page can have. */
+export const newPage = (size: PageSize): Page => ({ size: checkSize(size), entities: EntityMap.empty });
+
+/** The entity of that id and kind, or nothing. */
+export function find<K extends EntityKind>(page: Page, kind: K, id: EntityId): EntityOf<K> | undefined {
+  const entity = page.entities.get(id);
+  return entity && isKind(entity, kind) ? entity : undefined;
+}
+
+export function ofKind<K extends EntityKind>(page: Page, kind: K): EntityOf<K>[] {
+  const found: EntityOf<K>[] = [];
+  for (const entity of page.entities) if (isKind(entity, kind)) found.push(entity);
+  return found;
+}
+
+const isKind = <K extends EntityKind>(entity: Entity, kind: K): entity is EntityOf<K> => entity.kind === kind;
+
+interface Ordered {
+  readonly id: EntityId;
+  readonly order: string;
+}
+
+/** Lower comes first; equal keys are tied by id. Keys are compared as bytes, not by the words of a language. */
+export function byOrder(a: Ordered, b: Ordered): number {
+  if (a.order !== b.order) return a.order < b.order ? -1 : 1;
+  return a.id < b.id ? -1 : a.id > b.id ? 1 : 0;
+}
+
+/** The layers from the lowest to the highest. */
+export const layersOf = (page: Page): LayerEntity[] => ofKind(page, 'layer').sort(byOrder);
+
+/** The key of something that goes above the key `below` (or to the very bottom) and below `above` (or to the top). */
+export const orderBetween = (below: string | undefined, above: string | undefined): string =>
+  generateKeyBetween(below ?? null, above ?? null);
+
+/** The highest order key in use on a layer; nothing for an empty one. */
+export function topOrder(page: Page, layerId: EntityId): string | undefined {
+  let top: string | undefined;
+  for (const entity of page.entities)
+    if ('layerId' in entity && entity.layerId === layerId && (top === undefined || entity.order > top)) top = entity.order;
+  return top;
+}

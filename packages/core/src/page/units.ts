@@ -1,0 +1,8 @@
+/** Millimetres in an inch: exact, by definition since 1959. */
+export const MM_PER_INCH = 25.4;
+
+/** Page px of a length in mm at `ppi` px an inch; not rounded. */
+export const mmToPx = (mm: number, ppi: number): number => (mm / MM_PER_INCH) * ppi;
+
+/** The length in mm of page px at `ppi` px an inch. */
+export const pxToMm = (px: number, ppi: number): number => (px / ppi) * MM_PER_INCH;
