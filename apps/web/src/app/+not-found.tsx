@@ -1,0 +1,11 @@
+import { router } from 'expo-router';
+import { Button } from '../look/Button';
+import { Empty } from '../look/Empty';
+
+export default function NotFound() {
+  return (
+    <Empty title="There is nothing here" detail="This address leads nowhere. Your folios are on the shelf, as you left them.">
+      <Button label="To the shelf" tone="seal" onPress={() => router.replace('/')} />
+    </Empty>
+  );
+}

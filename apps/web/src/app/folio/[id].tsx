@@ -1,0 +1,1 @@
+export { FolioScreen as default } from '../../shelf/FolioScreen';

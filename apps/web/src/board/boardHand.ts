@@ -1,0 +1,221 @@
+import { pressureOf } from '@true-nib/core/ink';
+import { distance, type Point } from '@true-nib/core/math';
+import type { PenSample } from '@true-nib/core/page';
+import { aligned, panned, pinched, straightened, toPage, turnedAt, turnOf, zoomedAt, zoomOf, type View } from '../render/view';
+import { nibOf, useDesk, type Desk } from './desk';
+import { beginErasing, beginStroke, type Bench, type Gesture } from './inkHand';
+import { beginPlacing } from './roughHand';
+
+/** A finger that moves less than this, CSS px, has not begun to draw when a second one comes down. */
+const TAP_SLOP = 10;
+
+/**
+ * Turns pointers on the board into gestures: a pen, a mouse or one finger uses the tool in hand, two fingers, the wheel
+ * and the middle button move the page. A pen seen once leaves fingers to move the page.
+ */
+export class BoardHand {
+  private gesture: { readonly pointer: number; readonly gesture: Gesture; readonly startedAt: number } | undefined;
+  private readonly fingers = new Map<number, Point>();
+  private panning: { readonly pointer: number; last: Point } | undefined;
+  private origin: Point = { x: 0, y: 0 };
+  private holdsMoveKey = false;
+  private holdsShift = false;
+  private readonly stop: () => void;
+
+  constructor(
+    private readonly element: HTMLElement,
+    private readonly bench: Bench,
+  ) {
+    const listen = <K extends keyof HTMLElementEventMap>(type: K, listener: (event: HTMLElementEventMap[K]) => void, options?: AddEventListenerOptions) => {
+      element.addEventListener(type, listener, options);
+      return () => element.removeEventListener(type, listener, options);
+    };
+    const stops = [
+      listen('pointerdown', (event) => this.down(event)),
+      listen('pointermove', (event) => this.move(event)),
+      listen('pointerup', (event) => this.up(event, false)),
+      listen('pointercancel', (event) => this.up(event, true)),
+      listen('pointerleave', () => this.bench.picture.setRing(undefined)),
+      listen('wheel', (event) => this.wheel(event), { passive: false }),
+      listen('contextmenu', (event) => event.preventDefault()),
+    ];
+    this.stop = () => stops.forEach((stop) => stop());
+  }
+
+  dispose(): void {
+    this.gesture?.gesture.cancel();
+    this.stop();
+  }
+
+  /** While held, any pointer moves the page. */
+  setMoveKey(isHeld: boolean): void {
+    this.holdsMoveKey = isHeld;
+  }
+
+  setShift(isHeld: boolean): void {
+    this.holdsShift = isHeld;
+  }
+
+  /** Gives up the gesture under way, leaving no trace. Answers whether there was one. */
+  cancel(): boolean {
+    if (!this.gesture) return false;
+    this.gesture.gesture.cancel();
+    this.gesture = undefined;
+    return true;
+  }
+
+  get isBusy(): boolean {
+    return this.gesture !== undefined;
+  }
+
+  // Moves of the page that have no pointer: keys and buttons.
+
+  show(view: View, isMoving = false): void {
+    this.bench.picture.show(isMoving ? view : aligned(view), isMoving);
+    useDesk.setState({ zoom: zoomOf(view), turn: turnOf(view) });
+  }
+
+  zoomBy(factor: number, at = this.middle()): void {
+    this.show(zoomedAt(this.bench.picture.view, at, factor));
+  }
+
+  turnBy(angle: number): void {
+    this.show(turnedAt(this.bench.picture.view, this.middle(), angle));
+  }
+
+  panBy(dx: number, dy: number): void {
+    this.show(panned(this.bench.picture.view, dx, dy));
+  }
+
+  private middle(): Point {
+    const { width, height } = this.bench.picture.size;
+    return { x: width / 2, y: height / 2 };
+  }
+
+  private down(event: PointerEvent): void {
+    const bounds = this.element.getBoundingClientRect();
+    this.origin = { x: bounds.left, y: bounds.top };
+    capture(this.element, event.pointerId);
+    const at = this.place(event);
+    const desk = useDesk.getState();
+    if (event.pointerType === 'pen' && !desk.penSeen) useDesk.setState({ penSeen: true, fingerDraws: false });
+    if (event.pointerType === 'touch') {
+      this.fingers.set(event.pointerId, at);
+      if (this.fingers.size === 2) return this.beginPinch();
+      if (this.fingers.size > 2) return;
+      if (desk.penSeen && !desk.fingerDraws) return this.beginPan(event.pointerId, at);
+    }
+    if (this.gesture || this.panning) return;
+    const isMoving = this.holdsMoveKey || event.button === 1 || event.button === 2;
+    const gesture = isMoving ? undefined : this.begin(desk, event);
+    if (!gesture) return this.beginPan(event.pointerId, at);
+    this.gesture = { pointer: event.pointerId, gesture, startedAt: event.timeStamp };
+    gesture.move([this.sample(event)]);
+  }
+
+  private begin(desk: Desk, event: PointerEvent): Gesture | undefined {
+    if (desk.stage === 'finish') return undefined;
+    if (desk.stage === 'rough')
+      return desk.roughId ? beginPlacing(this.bench, desk.roughId, this.page(event), () => this.holdsShift) : undefined;
+    return desk.tool === 'nib' ? beginStroke(this.bench, desk) : beginErasing(this.bench, desk);
+  }
+
+  private move(event: PointerEvent): void {
+    const at = this.place(event);
+    if (event.pointerType !== 'touch') this.ring(event);
+    const before = this.fingers.get(event.pointerId);
+    if (before && this.fingers.size >= 2 && !this.gesture) return this.pinch(event.pointerId, before, at);
+    if (before) this.fingers.set(event.pointerId, at);
+    if (this.gesture?.pointer === event.pointerId) {
+      const events = event.getCoalescedEvents?.() ?? [];
+      this.gesture.gesture.move((events.length > 0 ? events : [event]).map((one) => this.sample(one)));
+    } else if (this.panning?.pointer === event.pointerId) {
+      const { last } = this.panning;
+      this.panning.last = at;
+      this.show(panned(this.bench.picture.view, at.x - last.x, at.y - last.y), true);
+    }
+  }
+
+  private up(event: PointerEvent, isCancelled: boolean): void {
+    const wasPinching = this.fingers.size >= 2;
+    this.fingers.delete(event.pointerId);
+    if (this.gesture?.pointer === event.pointerId) {
+      const { gesture } = this.gesture;
+      this.gesture = undefined;
+      if (isCancelled) gesture.cancel();
+      else gesture.end();
+    } else if (this.panning?.pointer === event.pointerId) {
+      this.panning = undefined;
+      this.show(this.bench.picture.view);
+    } else if (wasPinching && this.fingers.size < 2) {
+      this.show(straightened(this.bench.picture.view, this.place(event)));
+    }
+  }
+
+  private beginPan(pointer: number, at: Point): void {
+    this.panning = { pointer, last: at };
+  }
+
+  /** A second finger: what the first one had begun was meant to move the page. */
+  private beginPinch(): void {
+    const [first] = this.fingers.keys();
+    if (this.gesture?.pointer === first) this.cancel();
+    this.panning = undefined;
+  }
+
+  private pinch(pointer: number, before: Point, after: Point): void {
+    const other = [...this.fingers].find(([id]) => id !== pointer)?.[1];
+    this.fingers.set(pointer, after);
+    if (other && distance(before, other) > TAP_SLOP) this.show(pinched(this.bench.picture.view, [before, other], [after, other]), true);
+  }
+
+  private wheel(event: WheelEvent): void {
+    event.preventDefault();
+    const bounds = this.element.getBoundingClientRect();
+    const at = { x: event.clientX - bounds.left, y: event.clientY - bounds.top };
+    const lines = event.deltaMode === WheelEvent.DOM_DELTA_LINE ? 16 : 1;
+    const { view } = this.bench.picture;
+    if (event.shiftKey) this.show(panned(view, -(event.deltaX || event.deltaY) * lines, 0), true);
+    else if (event.altKey) this.show(turnedAt(view, at, (event.deltaY * lines * Math.PI) / 1800), true);
+    else this.show(zoomedAt(view, at, Math.exp(-event.deltaY * lines * (event.ctrlKey ? 0.01 : 0.002))), true);
+  }
+
+  /** Shows the tool's true size under a pen or mouse that hovers. */
+  private ring(event: PointerEvent): void {
+    const desk = useDesk.getState();
+    const isDrawing = desk.stage === 'ink' && desk.tool !== 'lift';
+    const radius = desk.tool === 'rub' ? desk.rubSize / 2 : nibOf(desk).size / 2;
+    const isShown = isDrawing && (desk.tool === 'rub' || !this.gesture);
+    this.bench.picture.setRing(isShown ? { at: this.place(event), radius } : undefined);
+  }
+
+  private place(event: PointerEvent): Point {
+    return { x: event.clientX - this.origin.x, y: event.clientY - this.origin.y };
+  }
+
+  private page(event: PointerEvent): Point {
+    return toPage(this.bench.picture.view, this.place(event));
+  }
+
+  private sample(event: PointerEvent): PenSample {
+    const { x, y } = this.page(event);
+    return {
+      x,
+      y,
+      pressure: pressureOf(event.pointerType, event.pressure),
+      tiltX: event.tiltX || 0,
+      tiltY: event.tiltY || 0,
+      twist: event.twist || 0,
+      time: event.timeStamp - (this.gesture?.startedAt ?? event.timeStamp),
+    };
+  }
+}
+
+/** Some browsers refuse the capture of a pointer that is already gone. */
+function capture(element: HTMLElement, pointer: number): void {
+  try {
+    element.setPointerCapture(pointer);
+  } catch {
+    // The gesture then ends where the pointer leaves the board.
+  }
+}

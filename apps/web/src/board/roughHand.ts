@@ -1,0 +1,33 @@
+import { scaleOf, type Point } from '@true-nib/core/math';
+import { find, type PictureEntity } from '@true-nib/core/page';
+import { draggedPlacement, gripAt } from '@true-nib/core/tools';
+import { STEM } from '../render/overlay';
+import type { Bench, Gesture } from './inkHand';
+
+/** Drags the picture in hand by what lies under the pointer; nothing when that is not the picture, or it is locked. */
+export function beginPlacing({ picture, session, notice }: Bench, id: string, at: Point, upright: () => boolean): Gesture | undefined {
+  const start = find(session.page, 'picture', id);
+  const layer = start && find(session.page, 'layer', start.layerId);
+  if (!start || !layer) return undefined;
+  const pxPerCss = 1 / scaleOf(picture.view);
+  const grip = gripAt(start.placement, start, at, 22 * pxPerCss, STEM * pxPerCss);
+  if (!grip) return undefined;
+  if (layer.locked) return void notice('The rough is locked. Unlock it to move it.');
+  let now: PictureEntity = start;
+  const show = (after: PictureEntity) => {
+    picture.preview([{ before: now, after }]);
+    picture.setGrips(after);
+    now = after;
+  };
+  return {
+    move(samples) {
+      const to = samples.at(-1);
+      if (to) show({ ...start, placement: draggedPlacement(start.placement, grip, at, to, upright()) });
+    },
+    end() {
+      const label = { move: 'Move the rough', size: 'Size the rough', turn: 'Turn the rough' }[grip];
+      if (now !== start && !session.commit(label, [{ before: start, after: now }], [layer.id])) show(start);
+    },
+    cancel: () => show(start),
+  };
+}

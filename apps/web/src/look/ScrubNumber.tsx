@@ -1,0 +1,104 @@
+import { useRef, useState } from 'react';
+import { Text, TextInput, View, type GestureResponderEvent } from 'react-native';
+import { asShare, fromShare, type ScrubRange } from './scrub';
+import { web } from './web';
+
+interface ScrubNumberProps extends ScrubRange {
+  readonly label: string;
+  readonly value: number;
+  readonly onChange: (value: number) => void;
+  /** Called once when a drag, a key or typing has ended. */
+  readonly onSettled?: (value: number) => void;
+  readonly unit?: string;
+  /** What is shown instead of number and unit. */
+  readonly shown?: string;
+  readonly testID?: string;
+}
+
+/** CSS px of a drag across the whole range. */
+const TRAVEL = 260;
+const SLOP = 4;
+
+/** A setting that is scrubbed by dragging sideways on its number; a tap lets it be typed, arrows step it. */
+export function ScrubNumber({ label, value, onChange, onSettled, unit = '', shown, testID, ...range }: ScrubNumberProps) {
+  const drag = useRef<{ x: number; share: number; last: number; moved: boolean } | undefined>(undefined);
+  const [typed, setTyped] = useState<string | undefined>();
+
+  const settle = (next: number) => {
+    onChange(next);
+    onSettled?.(next);
+  };
+  const begin = (event: GestureResponderEvent) => {
+    drag.current = { x: event.nativeEvent.pageX, share: asShare(value, range), last: value, moved: false };
+  };
+  const move = (event: GestureResponderEvent) => {
+    const held = drag.current;
+    if (!held) return;
+    const travelled = event.nativeEvent.pageX - held.x;
+    if (Math.abs(travelled) > SLOP) held.moved = true;
+    if (!held.moved) return;
+    held.last = fromShare(held.share + travelled / TRAVEL, range);
+    onChange(held.last);
+  };
+  const end = () => {
+    const held = drag.current;
+    drag.current = undefined;
+    if (held?.moved) onSettled?.(held.last);
+    else setTyped(String(value));
+  };
+  const finishTyping = () => {
+    const next = Number(typed?.replace(',', '.'));
+    setTyped(undefined);
+    if (typed?.trim() && Number.isFinite(next)) settle(Math.min(range.most, Math.max(range.least, next)));
+  };
+  const onKeyDown = (event: { key: string; shiftKey: boolean; preventDefault(): void }) => {
+    const direction = { ArrowUp: 1, ArrowRight: 1, ArrowDown: -1, ArrowLeft: -1 }[event.key];
+    if (event.key === 'Enter') setTyped(String(value));
+    if (direction === undefined) return;
+    event.preventDefault();
+    settle(fromShare(asShare(value, range) + direction * (event.shiftKey ? 0.1 : 0.01), range, direction, value));
+  };
+
+  return (
+    <View
+      className="min-h-[48px] flex-1 justify-center overflow-hidden rounded-xl border border-edge bg-raised px-3 py-1"
+      style={{ touchAction: 'none', cursor: 'ew-resize' } as object}
+      onStartShouldSetResponder={() => typed === undefined}
+      onResponderTerminationRequest={() => false}
+      onResponderGrant={begin}
+      onResponderMove={move}
+      onResponderRelease={end}
+      role="spinbutton"
+      aria-label={label}
+      aria-valuemin={range.least}
+      aria-valuemax={range.most}
+      aria-valuenow={value}
+      aria-valuetext={shown ?? `${value}${unit}`}
+      testID={testID}
+      {...web({ onKeyDown: typed === undefined ? onKeyDown : undefined, tabIndex: 0 })}
+    >
+      <Text className="select-none font-sans text-12 text-faint" numberOfLines={1}>
+        {label}
+      </Text>
+      {typed === undefined ? (
+        <Text className="select-none font-bold text-16 text-ink" style={{ fontVariant: ['tabular-nums'] }} numberOfLines={1}>
+          {shown ?? `${value}${unit}`}
+        </Text>
+      ) : (
+        <TextInput
+          className="font-bold text-16 text-ink"
+          style={{ outlineStyle: 'none', minWidth: 0 } as object}
+          value={typed}
+          onChangeText={setTyped}
+          onBlur={finishTyping}
+          onSubmitEditing={finishTyping}
+          inputMode="decimal"
+          autoFocus
+          selectTextOnFocus
+          aria-label={`${label}, typed`}
+        />
+      )}
+      <View className="absolute bottom-0 left-0 h-[3px] rounded-r-full bg-seal" style={{ width: `${100 * asShare(value, range)}%` }} />
+    </View>
+  );
+}

@@ -1,0 +1,230 @@
+import type { LiveStroke } from '@true-nib/core/ink';
+import { scaleOf, scaling, then, type Box, type Matrix, type Point } from '@true-nib/core/math';
+import type { Edit, EntityId, Page, PictureEntity, StrokeEntity } from '@true-nib/core/page';
+import { applyEdits } from './draft';
+import { InkSurface, MOST_SIDE } from './inkSurface';
+import { LiveInk } from './liveInk';
+import { clearOverlay, drawGrips, drawRing, type OverlayColours } from './overlay';
+import { Pictures, type PictureBytes } from './pictures';
+import { drawPaper, drawRoughs, splitRoughs } from './roughSurface';
+import { between, opening, type Extent, type View } from './view';
+
+export interface Ring {
+  readonly at: Point;
+  /** Page px. */
+  readonly radius: number;
+}
+
+/** The canvases of the board, from the bottom up. Those with ink are transparent; `over` multiplies. */
+export interface BoardCanvases {
+  readonly under: HTMLCanvasElement;
+  readonly ink: HTMLCanvasElement;
+  readonly live: HTMLCanvasElement;
+  readonly over: HTMLCanvasElement;
+  readonly overlay: HTMLCanvasElement;
+}
+
+/**
+ * Everything that is painted on the board, without knowing how it came about: paper and roughs, inks, the stroke in hand,
+ * handles and rings. While the view moves, the finished canvases are moved as they are and put together anew now and then.
+ */
+export class BoardPicture {
+  readonly inks: InkSurface;
+  view: View;
+  private page: Page;
+  private extent: Extent = { width: 0, height: 0 };
+  private ratio = 1;
+  private readonly pictures: Pictures;
+  private liveInk: LiveInk | undefined;
+  private painted: View;
+  private composedAt = 0;
+  private settleTimer: ReturnType<typeof setTimeout> | undefined;
+  private isPeeking = false;
+  private grips: PictureEntity | undefined;
+  private ring: Ring | undefined;
+  private ringFrame = 0;
+
+  constructor(
+    private readonly canvases: BoardCanvases,
+    page: Page,
+    pictureBytes: PictureBytes,
+    private readonly colours: () => OverlayColours & { readonly shadow: string },
+    onError: (message: string) => void,
+  ) {
+    this.page = page;
+    this.inks = new InkSurface(canvases.ink, page);
+    this.pictures = new Pictures(pictureBytes, () => this.paintRoughs(), onError);
+    this.view = this.painted = [1, 0, 0, 1, 0, 0];
+  }
+
+  dispose(): void {
+    clearTimeout(this.settleTimer);
+    cancelAnimationFrame(this.ringFrame);
+    this.inks.dispose();
+    this.pictures.dispose();
+  }
+
+  /** Takes the size of the board in CSS px; the first time the page is laid out on it. */
+  resize(extent: Extent): void {
+    const isFirst = this.extent.width === 0;
+    this.extent = extent;
+    this.ratio = Math.min(window.devicePixelRatio || 1, MOST_SIDE / Math.max(extent.width, extent.height, 1));
+    for (const canvas of Object.values(this.canvases)) {
+      canvas.width = Math.max(1, Math.round(extent.width * this.ratio));
+      canvas.height = Math.max(1, Math.round(extent.height * this.ratio));
+    }
+    if (isFirst) this.view = opening(this.page.size, extent);
+    this.compose(false);
+  }
+
+  get size(): Extent {
+    return this.extent;
+  }
+
+  /** Device px per CSS px, and page px to device px. */
+  get deviceRatio(): number {
+    return this.ratio;
+  }
+
+  get map(): Matrix {
+    return then(this.view, scaling(this.ratio));
+  }
+
+  /** Shows the page under another view. While it moves, what is painted is carried along. */
+  show(view: View, isMoving: boolean): void {
+    this.view = view;
+    clearTimeout(this.settleTimer);
+    if (!isMoving) return this.compose(false);
+    if (performance.now() - this.composedAt > 160) return this.compose(true);
+    this.carry(between(this.painted, view));
+    this.settleTimer = setTimeout(() => this.compose(false), 140);
+  }
+
+  /** Takes over edits that led to `page`. */
+  edit(page: Page, edits: readonly Edit[]): void {
+    this.page = page;
+    this.inks.edit(page, edits);
+    const touchesRoughs = edits.some(({ before, after }) => [before, after].some((entity) => entity?.kind === 'picture' || entity?.kind === 'layer'));
+    if (touchesRoughs) this.paintRoughs();
+  }
+
+  /** Shows edits that are not part of the page yet, and may be shown differently on the next call. */
+  preview(edits: readonly Edit[]): void {
+    this.edit(applyEdits(this.page, edits), edits);
+  }
+
+  get shownPage(): Page {
+    return this.page;
+  }
+
+  strokesOn(layerId: EntityId, box: Box): StrokeEntity[] {
+    return this.inks.strokesOn(layerId, box);
+  }
+
+  // The stroke in hand.
+
+  beginLive(live: LiveStroke): void {
+    this.endLive();
+    this.liveInk = new LiveInk(live, context(this.canvases.live), this.map, scaleOf(this.map));
+  }
+
+  /** Paints what the stroke in hand has gained. */
+  paintLive(): void {
+    this.liveInk?.paint();
+  }
+
+  endLive(): void {
+    if (!this.liveInk) return;
+    this.liveInk = undefined;
+    clearOverlay(context(this.canvases.live));
+  }
+
+  // What is drawn over the page but is not part of it.
+
+  setPeek(isPeeking: boolean): void {
+    if (this.isPeeking === isPeeking) return;
+    this.isPeeking = isPeeking;
+    this.paintRoughs();
+  }
+
+  setGrips(picture: PictureEntity | undefined): void {
+    this.grips = picture;
+    this.paintOverlay();
+  }
+
+  setRing(ring: Ring | undefined): void {
+    this.ring = ring;
+    cancelAnimationFrame(this.ringFrame);
+    this.ringFrame = requestAnimationFrame(() => this.paintOverlay());
+  }
+
+  repaintColours(): void {
+    this.paintRoughs();
+    this.paintOverlay();
+  }
+
+  /** A small picture of the whole page: paper, roughs and inks. `undefined` when the browser cannot make one. */
+  async thumbnail(width: number): Promise<Blob | undefined> {
+    const { size } = this.page;
+    const scale = width / size.width;
+    const canvas = document.createElement('canvas');
+    canvas.width = width;
+    canvas.height = Math.round(size.height * scale);
+    const target = context(canvas);
+    const map: Matrix = [scale, 0, 0, scale, 0, 0];
+    const inks = await this.inks.picture(map, canvas.width, canvas.height);
+    drawPaper(target, this.page, map, 'transparent');
+    const { under, over } = splitRoughs(this.page);
+    drawRoughs(target, under, this.pictures, map);
+    target.setTransform(1, 0, 0, 1, 0, 0);
+    if (inks) target.drawImage(inks, 0, 0);
+    inks?.close();
+    target.globalCompositeOperation = 'multiply';
+    drawRoughs(target, over, this.pictures, map);
+    return new Promise((resolve) => canvas.toBlob((blob) => resolve(blob ?? undefined), 'image/webp', 0.85));
+  }
+
+  private compose(isMoving: boolean): void {
+    this.painted = this.view;
+    this.composedAt = performance.now();
+    this.carry(undefined);
+    this.paintRoughs();
+    this.inks.show(this.map, isMoving);
+    this.paintOverlay();
+    if (isMoving) this.settleTimer = setTimeout(() => this.compose(false), 140);
+  }
+
+  /** Moves the finished canvases by CSS alone. */
+  private carry(by: Matrix | undefined): void {
+    const transform = by ? `matrix(${by.join(',')})` : '';
+    for (const canvas of Object.values(this.canvases)) canvas.style.transform = transform;
+  }
+
+  private paintRoughs(): void {
+    if (this.extent.width === 0) return;
+    const { under, over } = splitRoughs(this.page);
+    const ground = context(this.canvases.under);
+    drawPaper(ground, this.page, this.map, this.colours().shadow);
+    const veil = context(this.canvases.over);
+    clearOverlay(veil);
+    if (this.isPeeking) return;
+    drawRoughs(ground, under, this.pictures, this.map);
+    drawRoughs(veil, over, this.pictures, this.map);
+  }
+
+  private paintOverlay(): void {
+    const target = context(this.canvases.overlay);
+    clearOverlay(target);
+    if (this.grips) drawGrips(target, this.grips, this.map, this.ratio, this.colours());
+    if (this.ring) {
+      const { at, radius } = this.ring;
+      drawRing(target, { x: at.x * this.ratio, y: at.y * this.ratio }, radius * scaleOf(this.map), this.ratio);
+    }
+  }
+}
+
+function context(canvas: HTMLCanvasElement): CanvasRenderingContext2D {
+  const found = canvas.getContext('2d');
+  if (!found) throw new Error('This browser cannot paint on a canvas.');
+  return found;
+}

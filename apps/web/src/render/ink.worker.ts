@@ -1,0 +1,27 @@
+import type { Matrix } from '@true-nib/core/math';
+import type { Edit, Entity, PageSize } from '@true-nib/core/page';
+import { expose, transfer } from 'comlink';
+import { InkDesk, unpackedList } from './inkDesk';
+
+let desk: InkDesk | undefined;
+
+const service = {
+  load(size: PageSize, entities: Uint8Array): void {
+    desk = new InkDesk(size, unpackedList<Entity>(entities));
+  },
+
+  edit(edits: Uint8Array): void {
+    desk?.edit(unpackedList<Edit>(edits));
+  },
+
+  /** A picture of the inks; nothing before a page is loaded. */
+  picture(map: Matrix, width: number, height: number): ImageBitmap | undefined {
+    if (!desk) return undefined;
+    const bitmap = desk.picture(map, width, height).transferToImageBitmap();
+    return transfer(bitmap, [bitmap]);
+  },
+};
+
+export type InkService = typeof service;
+
+expose(service);

@@ -1,0 +1,75 @@
+import { spineBox, SEGMENT } from '@true-nib/core/curve';
+import { outlineOf } from '@true-nib/core/ink';
+import { boxesMeet, emptyBox, uniteBoxes, type Box, type Matrix } from '@true-nib/core/math';
+import type { StrokeEntity } from '@true-nib/core/page';
+
+/** What both a window's and a worker's 2D context can do. */
+export type Context2D = CanvasRenderingContext2D | OffscreenCanvasRenderingContext2D;
+
+/**
+ * How far an outline may stray at a scale (device px per page px), page px: an eleventh of a device px, in steps of two so
+ * that outlines are shared between near scales.
+ */
+export const paintTolerance = (scale: number): number => 0.09 / 2 ** Math.ceil(Math.log2(Math.min(64, Math.max(1 / 64, scale))));
+
+const paths = new WeakMap<StrokeEntity, { readonly tolerance: number; readonly path: Path2D }>();
+
+/** The stroke's outline as a path; the one last asked for is kept. */
+export function pathOf(stroke: StrokeEntity, tolerance: number): Path2D {
+  const known = paths.get(stroke);
+  if (known?.tolerance === tolerance) return known.path;
+  const path = new Path2D();
+  tracePairs(path, outlineOf(stroke, tolerance).points);
+  paths.set(stroke, { tolerance, path });
+  return path;
+}
+
+export function tracePairs(path: Path2D | Context2D, points: Float64Array): void {
+  path.moveTo(points[0], points[1]);
+  for (let i = 2; i < points.length; i += 2) path.lineTo(points[i], points[i + 1]);
+  path.closePath();
+}
+
+const boxes = new WeakMap<StrokeEntity, Box>();
+
+export function strokeBox(stroke: StrokeEntity): Box {
+  let box = boxes.get(stroke);
+  if (!box) boxes.set(stroke, (box = spineBox(stroke.spine)));
+  return box;
+}
+
+/** Paints strokes, lowest first, under the map from page px to device px; one path each, never batched. */
+export function paintStrokes(context: Context2D, strokes: Iterable<StrokeEntity>, map: Matrix, tolerance: number): void {
+  context.setTransform(...map);
+  for (const stroke of strokes) {
+    context.fillStyle = stroke.nib.color;
+    context.fill(pathOf(stroke, tolerance));
+  }
+}
+
+/** Small boxes that together hold all of a stroke's ink, so that a long stroke does not dirty the page. */
+export function inkBoxes(stroke: StrokeEntity, segmentsEach = 4): Box[] {
+  const { points } = stroke.spine;
+  const pieces: Box[] = [];
+  for (let i = 0; i + SEGMENT < points.length; i += SEGMENT * segmentsEach)
+    pieces.push(spineBox({ points: points.subarray(i, i + SEGMENT * segmentsEach + 3), closed: false }));
+  return merged(pieces);
+}
+
+/** Joins neighbouring boxes while the joint box is not much larger than the two. */
+function merged(pieces: readonly Box[]): Box[] {
+  const area = (box: Box) => (box.maxX - box.minX) * (box.maxY - box.minY);
+  const result: Box[] = [];
+  let current: Box = emptyBox;
+  for (const piece of pieces) {
+    const joint = uniteBoxes(current, piece);
+    if (current === emptyBox) current = piece;
+    else if (boxesMeet(current, piece) && area(joint) <= 1.5 * (area(current) + area(piece))) current = joint;
+    else {
+      result.push(current);
+      current = piece;
+    }
+  }
+  if (current !== emptyBox) result.push(current);
+  return result;
+}

@@ -1,0 +1,176 @@
+import { boxesMeet, growBox, intersectBoxes, invert, isEmptyBox, mapBox, scaleOf, type Box, type Matrix } from '@true-nib/core/math';
+import { pack, type Edit, type Entity, type Page, type StrokeEntity } from '@true-nib/core/page';
+import { transfer, wrap, type Remote } from 'comlink';
+import type { InkService } from './ink.worker';
+import { inkBoxes, paintStrokes, paintTolerance, strokeBox } from './inkPaint';
+import { wholePx } from './liveInk';
+import { StrokeIndex } from './strokeIndex';
+import { Tiles } from './tiles';
+
+/** Device px a side that no canvas may pass: some phones refuse more. */
+export const MOST_SIDE = 4096;
+
+/**
+ * The inks of a page on one canvas the size of the board. At rest it holds the exact picture of the view; edits repaint
+ * only the boxes they touch. After a move it is put together from tiles at once and settled exactly by the worker.
+ */
+export class InkSurface {
+  readonly index: StrokeIndex;
+  private readonly worker: Worker;
+  private readonly remote: Remote<InkService>;
+  private readonly tiles: Tiles;
+  private readonly context: CanvasRenderingContext2D;
+  private map: Matrix = [1, 0, 0, 1, 0, 0];
+  /** Counts views and edits: a settled picture that comes too late is told by it. */
+  private viewed = 0;
+  private editedSince: Box[] = [];
+  private settling = false;
+  private isExact = false;
+  private isMoving = false;
+  private settleTimer: ReturnType<typeof setTimeout> | undefined;
+  private readonly restListeners = new Set<() => void>();
+
+  constructor(
+    private readonly canvas: HTMLCanvasElement,
+    page: Page,
+  ) {
+    const context = canvas.getContext('2d');
+    if (!context) throw new Error('This browser cannot paint on a canvas.');
+    this.context = context;
+    this.index = new StrokeIndex(page);
+    this.worker = new Worker(new URL('./ink.worker.ts', import.meta.url));
+    this.remote = wrap<InkService>(this.worker);
+    const entities = pack([...page.entities].filter((entity) => isInk(entity)));
+    void this.remote.load(page.size, transfer(entities, [entities.buffer as ArrayBuffer]));
+    this.tiles = new Tiles((map, side) => this.remote.picture(map, side, side));
+    this.tiles.onArrival(() => {
+      if (!this.isExact) this.compose();
+    });
+  }
+
+  /** Calls back when the exact picture of the view has been laid down. Answers how to stop. */
+  onRest(listener: () => void): () => void {
+    this.restListeners.add(listener);
+    return () => this.restListeners.delete(listener);
+  }
+
+  get isResting(): boolean {
+    return this.isExact && !this.settling;
+  }
+
+  dispose(): void {
+    clearTimeout(this.settleTimer);
+    this.tiles.clear();
+    this.worker.terminate();
+  }
+
+  /** Shows the page under a new map from page px to device px: from tiles now, exactly as soon as the view rests. */
+  show(map: Matrix, isMoving: boolean): void {
+    this.map = map;
+    this.viewed++;
+    this.isExact = false;
+    this.compose();
+    this.isMoving = isMoving;
+    clearTimeout(this.settleTimer);
+    if (!isMoving) this.settleTimer = setTimeout(() => void this.settle(), 60);
+  }
+
+  /** A picture of the inks at any scale, painted by the worker. */
+  picture(map: Matrix, width: number, height: number): Promise<ImageBitmap | undefined> {
+    return this.remote.picture(map, width, height);
+  }
+
+  /** Paints the view from tiles. */
+  private compose(): void {
+    const { context, canvas, map } = this;
+    context.setTransform(1, 0, 0, 1, 0, 0);
+    context.clearRect(0, 0, canvas.width, canvas.height);
+    this.tiles.draw(context, map, scaleOf(map), mapBox(invert(map), this.deviceBox()));
+  }
+
+  private async settle(): Promise<void> {
+    const { viewed, canvas } = this;
+    if (this.settling) return;
+    this.settling = true;
+    this.editedSince = [];
+    const bitmap = await this.remote.picture(this.map, canvas.width, canvas.height).catch(() => undefined);
+    this.settling = false;
+    if (viewed !== this.viewed) {
+      bitmap?.close();
+      if (!this.isMoving) void this.settle();
+      return;
+    }
+    if (!bitmap) return;
+    this.context.setTransform(1, 0, 0, 1, 0, 0);
+    this.context.clearRect(0, 0, canvas.width, canvas.height);
+    this.context.drawImage(bitmap, 0, 0);
+    bitmap.close();
+    this.isExact = true;
+    this.repaint(this.editedSince);
+    this.editedSince = [];
+    this.restListeners.forEach((listener) => listener());
+  }
+
+  /** Takes over edits that led to `page`, and repaints what they touched, here at once and in the worker in its turn. */
+  edit(page: Page, edits: readonly Edit[]): void {
+    const ink = edits.filter(({ before, after }) => isInk(before) || isInk(after));
+    if (ink.length === 0) return;
+    const hidden = ink.flatMap(({ before }) => (before?.kind === 'stroke' ? [before] : []));
+    const boxes = hidden.flatMap((stroke) => inkBoxes(stroke));
+    this.index.update(page, ink);
+    const packed = pack(ink);
+    void this.remote.edit(transfer(packed, [packed.buffer as ArrayBuffer]));
+    const shown = ink.flatMap(({ after }) => (after?.kind === 'stroke' ? [after] : []));
+    const isWholeLayer = ink.some(({ before, after }) => before?.kind === 'layer' || after?.kind === 'layer');
+    if (isWholeLayer) {
+      this.tiles.touch([everywhere]);
+      this.show(this.map, false);
+      return;
+    }
+    const isAddedOnTop = hidden.length === 0 && shown.length === 1 && this.index.isTopmost(shown[0]);
+    const all = [...boxes, ...shown.flatMap((stroke) => inkBoxes(stroke))];
+    this.tiles.touch(all);
+    if (this.settling) this.editedSince.push(...all);
+    if (isAddedOnTop) paintStrokes(this.context, shown, this.map, paintTolerance(scaleOf(this.map)));
+    else this.repaint(all);
+  }
+
+  /** Paints parts of the page anew, exactly; boxes in page px. */
+  private repaint(boxes: readonly Box[]): void {
+    const { context, map } = this;
+    const tolerance = paintTolerance(scaleOf(map));
+    const back = invert(map);
+    for (const box of deviceBoxes(boxes, map, this.deviceBox())) {
+      const strokes = this.index.within(growBox(mapBox(back, box), 2 / scaleOf(map)));
+      context.save();
+      context.setTransform(1, 0, 0, 1, 0, 0);
+      context.clearRect(box.minX, box.minY, box.maxX - box.minX, box.maxY - box.minY);
+      context.beginPath();
+      context.rect(box.minX, box.minY, box.maxX - box.minX, box.maxY - box.minY);
+      context.clip();
+      paintStrokes(context, strokes, map, tolerance);
+      context.restore();
+    }
+  }
+
+  /** The strokes that the board shows of one layer near `box`, page px. */
+  strokesOn(layerId: string, box: Box): StrokeEntity[] {
+    return this.index.onLayer(layerId, box).filter((stroke) => boxesMeet(strokeBox(stroke), box));
+  }
+
+  private deviceBox(): Box {
+    return { minX: 0, minY: 0, maxX: this.canvas.width, maxY: this.canvas.height };
+  }
+}
+
+const everywhere: Box = { minX: -1e9, minY: -1e9, maxX: 1e9, maxY: 1e9 };
+
+const isInk = (entity: Entity | null): boolean =>
+  entity?.kind === 'stroke' || (entity?.kind === 'layer' && entity.medium === 'ink');
+
+/** Page boxes as whole device px within the canvas; those inside another are left out. */
+function deviceBoxes(boxes: readonly Box[], map: Matrix, canvas: Box): Box[] {
+  const device = boxes.map((box) => intersectBoxes(wholePx(growBox(mapBox(map, box), 2)), canvas)).filter((box) => !isEmptyBox(box));
+  const holds = (a: Box, b: Box) => a.minX <= b.minX && a.minY <= b.minY && a.maxX >= b.maxX && a.maxY >= b.maxY;
+  return device.filter((box, k) => !device.some((other, j) => j !== k && holds(other, box) && (!holds(box, other) || j < k)));
+}

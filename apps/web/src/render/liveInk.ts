@@ -1,0 +1,123 @@
+import { flattenCubic, SEGMENT, STRIDE } from '@true-nib/core/curve';
+import { outlinePolyline, type LiveStroke } from '@true-nib/core/ink';
+import { boxesMeet, emptyBox, growBox, isEmptyBox, mapBox, uniteBoxes, type Box, type Matrix } from '@true-nib/core/math';
+import { paintTolerance, tracePairs, type Context2D } from './inkPaint';
+
+/** Points of the flattened line that share one box. */
+const CHUNK = 24;
+
+/**
+ * Paints a stroke while it is drawn. What has settled is flattened once; each look repaints only the box of the tail, with
+ * just the parts of the line that reach into it, as one path: pixel for pixel what the whole outline would give there.
+ */
+export class LiveInk {
+  private readonly line: number[] = [];
+  private readonly chunks: Box[] = [];
+  private settled = 0;
+  private tail: number[] = [];
+  private tailBox: Box = emptyBox;
+  private readonly tolerance: number;
+
+  constructor(
+    private readonly live: LiveStroke,
+    private readonly context: Context2D,
+    /** Page px to device px. */
+    private readonly map: Matrix,
+    scale: number,
+  ) {
+    this.tolerance = paintTolerance(scale);
+  }
+
+  /** Brings the picture up to date with the samples so far. Answers the device-px box that was painted. */
+  paint(): Box {
+    const { points } = this.live.spine();
+    const before = this.tailBox;
+    const fresh = this.settle(points, Math.max(STRIDE, this.live.settledLength));
+    this.flattenTail(points);
+    const dirty = uniteBoxes(uniteBoxes(before, fresh), this.tailBox);
+    return this.repaint(dirty);
+  }
+
+  private settle(points: Float64Array, settledLength: number): Box {
+    if (this.line.length === 0) this.line.push(points[0], points[1], points[2]);
+    const start = this.line.length;
+    for (; this.settled + SEGMENT < settledLength; this.settled += SEGMENT) flattenCubic(points, this.settled, this.tolerance, this.line);
+    const fresh = boxOfTriples(this.line, Math.max(0, start - STRIDE), this.line.length);
+    this.box(start);
+    return start === this.line.length ? emptyBox : fresh;
+  }
+
+  /** Boxes of whole chunks, and of the last, still growing one. */
+  private box(from: number): void {
+    const first = Math.max(0, Math.floor((from / STRIDE - 1) / CHUNK));
+    this.chunks.length = Math.min(this.chunks.length, first);
+    for (let chunk = first; chunk * CHUNK * STRIDE < this.line.length; chunk++) {
+      const begin = Math.max(0, chunk * CHUNK - 1) * STRIDE;
+      this.chunks[chunk] = boxOfTriples(this.line, begin, Math.min(this.line.length, (chunk + 1) * CHUNK * STRIDE));
+    }
+  }
+
+  private flattenTail(points: Float64Array): void {
+    this.tail = this.line.slice(-STRIDE);
+    for (let i = this.settled; i + SEGMENT < points.length; i += SEGMENT) flattenCubic(points, i, this.tolerance, this.tail);
+    this.tailBox = boxOfTriples(this.tail, 0, this.tail.length);
+  }
+
+  private repaint(dirty: Box): Box {
+    const { context, map } = this;
+    if (isEmptyBox(dirty)) return dirty;
+    const device = wholePx(growBox(mapBox(map, dirty), 1.5));
+    context.save();
+    context.setTransform(1, 0, 0, 1, 0, 0);
+    context.clearRect(device.minX, device.minY, device.maxX - device.minX, device.maxY - device.minY);
+    context.beginPath();
+    context.rect(device.minX, device.minY, device.maxX - device.minX, device.maxY - device.minY);
+    context.clip();
+    context.setTransform(...map);
+    context.fillStyle = this.live.nib.color;
+    context.beginPath();
+    const touched = growBox(dirty, 3 / Math.hypot(map[0], map[1]));
+    for (const run of this.runs(touched)) tracePairs(context, outlinePolyline(run, ['round', 'round'], this.tolerance));
+    context.fill();
+    context.restore();
+    return device;
+  }
+
+  /** The stretches of the line that reach into a box, each longer by a chunk at both ends so that its caps lie outside. */
+  private *runs(box: Box): Generator<Float64Array> {
+    const reaches = this.chunks.map((chunk) => boxesMeet(chunk, box));
+    const wanted = reaches.map((reach, k) => reach || reaches[k - 1] === true || reaches[k + 1] === true);
+    const last = this.chunks.length - 1;
+    if (last >= 0) wanted[last] = true;
+    let begin = -1;
+    for (let k = 0; k <= last; k++) {
+      if (wanted[k] && begin < 0) begin = k;
+      if (begin >= 0 && (!wanted[k + 1] || k === last)) {
+        const from = Math.max(0, begin * CHUNK - 1) * STRIDE;
+        const stretch = this.line.slice(from, (k + 1) * CHUNK * STRIDE);
+        yield Float64Array.from(k === last ? [...stretch, ...this.tail.slice(STRIDE)] : stretch);
+        begin = -1;
+      }
+    }
+  }
+}
+
+/** The box of discs given as triples x, y, width. */
+function boxOfTriples(line: readonly number[], from: number, to: number): Box {
+  let { minX, minY, maxX, maxY } = emptyBox;
+  for (let i = from; i < to; i += STRIDE) {
+    const half = line[i + 2] / 2;
+    minX = Math.min(minX, line[i] - half);
+    minY = Math.min(minY, line[i + 1] - half);
+    maxX = Math.max(maxX, line[i] + half);
+    maxY = Math.max(maxY, line[i + 1] + half);
+  }
+  return { minX, minY, maxX, maxY };
+}
+
+export const wholePx = (box: Box): Box => ({
+  minX: Math.floor(box.minX),
+  minY: Math.floor(box.minY),
+  maxX: Math.ceil(box.maxX),
+  maxY: Math.ceil(box.maxY),
+});

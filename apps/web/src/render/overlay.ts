@@ -1,0 +1,58 @@
+import { apply, scaleOf, type Matrix, type Point } from '@true-nib/core/math';
+import type { PictureEntity } from '@true-nib/core/page';
+import { gripPlaces } from '@true-nib/core/tools';
+
+export interface OverlayColours {
+  readonly seal: string;
+  readonly raised: string;
+}
+
+/** CSS px between a picture's top edge and the knob that turns it. */
+export const STEM = 36;
+
+/** The frame, corners and knob of the picture in hand. `map` takes page px to device px, `ratio` device px per CSS px. */
+export function drawGrips(context: CanvasRenderingContext2D, picture: PictureEntity, map: Matrix, ratio: number, colours: OverlayColours): void {
+  const { corners, knob } = gripPlaces(picture.placement, picture, (STEM * ratio) / scaleOf(map));
+  const on = (p: Point) => apply(map, p);
+  const [a, b] = [on(corners[0]), on(corners[1])];
+  context.setTransform(1, 0, 0, 1, 0, 0);
+  context.lineWidth = 1.5 * ratio;
+  context.strokeStyle = colours.seal;
+  context.beginPath();
+  corners.map(on).forEach((p, k) => (k === 0 ? context.moveTo(p.x, p.y) : context.lineTo(p.x, p.y)));
+  context.closePath();
+  context.moveTo((a.x + b.x) / 2, (a.y + b.y) / 2);
+  context.lineTo(on(knob).x, on(knob).y);
+  context.stroke();
+  context.fillStyle = colours.raised;
+  for (const corner of corners.map(on)) {
+    context.beginPath();
+    context.rect(corner.x - 6 * ratio, corner.y - 6 * ratio, 12 * ratio, 12 * ratio);
+    context.fill();
+    context.stroke();
+  }
+  context.beginPath();
+  context.arc(on(knob).x, on(knob).y, 8 * ratio, 0, 2 * Math.PI);
+  context.fill();
+  context.stroke();
+}
+
+/** A ring of the nib's or rubber's true size, dark and light so that it shows on anything. */
+export function drawRing(context: CanvasRenderingContext2D, at: Point, radius: number, ratio: number): void {
+  context.setTransform(1, 0, 0, 1, 0, 0);
+  for (const [width, colour] of [
+    [3, 'rgba(255,255,255,0.75)'],
+    [1, 'rgba(20,22,26,0.85)'],
+  ] as const) {
+    context.lineWidth = width * ratio;
+    context.strokeStyle = colour;
+    context.beginPath();
+    context.arc(at.x, at.y, Math.max(1.5 * ratio, radius), 0, 2 * Math.PI);
+    context.stroke();
+  }
+}
+
+export function clearOverlay(context: CanvasRenderingContext2D): void {
+  context.setTransform(1, 0, 0, 1, 0, 0);
+  context.clearRect(0, 0, context.canvas.width, context.canvas.height);
+}

@@ -1,0 +1,71 @@
+import type { Tint } from '@true-nib/core/page';
+
+/** A part of a picture at one size: where it lies in the picture's own px, and its pixels. */
+export interface Piece {
+  readonly x: number;
+  readonly y: number;
+  readonly width: number;
+  readonly height: number;
+  readonly bitmap: ImageBitmap;
+}
+
+/** The picture at `share` of its size, in pieces no canvas refuses. */
+export interface PyramidLevel {
+  readonly share: number;
+  readonly pieces: readonly Piece[];
+}
+
+const PIECE_SIDE = 2048;
+const OVERLAP = 2;
+const TINTS: Readonly<Record<Exclude<Tint, 'none'>, string>> = { blue: '#2d83b4', grey: '#7d7d7d' };
+
+/** The picture in halves of halves, tinted: black becomes the tint, white stays white. */
+export async function pyramidOf(source: ImageBitmap, tint: Tint): Promise<PyramidLevel[]> {
+  const levels: PyramidLevel[] = [];
+  for (let share = 1; ; share /= 2) {
+    levels.push({ share, pieces: await piecesOf(source, share, tint) });
+    if (Math.max(source.width, source.height) * share <= 512) return levels;
+  }
+}
+
+async function piecesOf(source: ImageBitmap, share: number, tint: Tint): Promise<Piece[]> {
+  const pieces: Piece[] = [];
+  const side = PIECE_SIDE / share;
+  for (let y = 0; y < source.height; y += side)
+    for (let x = 0; x < source.width; x += side) {
+      const width = Math.min(side + OVERLAP / share, source.width - x);
+      const height = Math.min(side + OVERLAP / share, source.height - y);
+      const canvas = new OffscreenCanvas(Math.max(1, Math.round(width * share)), Math.max(1, Math.round(height * share)));
+      const context = canvas.getContext('2d');
+      if (!context) throw new Error('This browser cannot paint off the screen.');
+      context.imageSmoothingQuality = 'high';
+      context.drawImage(source, x, y, width, height, 0, 0, canvas.width, canvas.height);
+      applyTint(context, tint);
+      pieces.push({ x, y, width, height, bitmap: canvas.transferToImageBitmap() });
+    }
+  return pieces;
+}
+
+function applyTint(context: OffscreenCanvasRenderingContext2D, tint: Tint): void {
+  if (tint === 'none') return;
+  const { width, height } = context.canvas;
+  const shape = new OffscreenCanvas(width, height);
+  shape.getContext('2d')?.drawImage(context.canvas, 0, 0);
+  // Grey first, then screened with the tint; the fills are cut back to what the picture covered.
+  context.globalCompositeOperation = 'saturation';
+  context.fillStyle = '#808080';
+  context.fillRect(0, 0, width, height);
+  context.globalCompositeOperation = 'screen';
+  context.fillStyle = TINTS[tint];
+  context.fillRect(0, 0, width, height);
+  context.globalCompositeOperation = 'destination-in';
+  context.drawImage(shape, 0, 0);
+  context.globalCompositeOperation = 'source-over';
+}
+
+/** Draws a picture's pieces; the context's map must take the picture's own px to device px, `scale` of them per px. */
+export function drawPyramid(context: CanvasRenderingContext2D | OffscreenCanvasRenderingContext2D, levels: readonly PyramidLevel[], scale: number): void {
+  const fit = [...levels].reverse().find(({ share }) => share >= scale * 0.99) ?? levels[0];
+  context.imageSmoothingQuality = 'medium';
+  for (const { bitmap, x, y, width, height } of fit.pieces) context.drawImage(bitmap, x, y, width, height);
+}

@@ -1,0 +1,65 @@
+import type { PictureEntity, Tint } from '@true-nib/core/page';
+import { wrap, type Remote } from 'comlink';
+import type { PictureService } from './picture.worker';
+import type { PyramidLevel } from './picturePieces';
+
+/** Where a picture's bytes come from: the outbox or the server. */
+export type PictureBytes = (blob: string) => Promise<Blob>;
+
+/** Decoded pictures of a page, by their bytes and tint. What is not there yet is fetched and told of when it comes. */
+export class Pictures {
+  private readonly worker = new Worker(new URL('./picture.worker.ts', import.meta.url));
+  private readonly remote: Remote<PictureService> = wrap<PictureService>(this.worker);
+  private readonly ready = new Map<string, readonly PyramidLevel[]>();
+  private readonly awaited = new Set<string>();
+
+  constructor(
+    private readonly bytes: PictureBytes,
+    private readonly onReady: () => void,
+    private readonly onError: (message: string) => void,
+  ) {}
+
+  /** The picture's sizes, with its tint; nothing until they are decoded. An older tint is shown meanwhile. */
+  levels({ blob, tint }: PictureEntity): readonly PyramidLevel[] | undefined {
+    const name = `${blob}/${tint}`;
+    const known = this.ready.get(name);
+    if (known) return known;
+    if (!this.awaited.has(name)) void this.decode(blob, tint, name);
+    const other = (['none', 'blue', 'grey'] as const).find((t) => this.ready.has(`${blob}/${t}`));
+    return other && this.ready.get(`${blob}/${other}`);
+  }
+
+  dispose(): void {
+    this.worker.terminate();
+    for (const levels of this.ready.values()) for (const { pieces } of levels) for (const { bitmap } of pieces) bitmap.close();
+  }
+
+  private async decode(blob: string, tint: Tint, name: string): Promise<void> {
+    this.awaited.add(name);
+    try {
+      const bytes = await this.bytes(blob);
+      this.ready.set(name, await this.remote.pyramid(await decodable(bytes), tint));
+      this.onReady();
+    } catch {
+      this.onError('The rough could not be shown. It is safe on the server; reload the page to try again.');
+    } finally {
+      this.awaited.delete(name);
+    }
+  }
+}
+
+/** Bytes that a worker can decode: an SVG is turned into pixels here, 2048 px on its long side. */
+export async function decodable(bytes: Blob): Promise<Blob | ImageBitmap> {
+  if (bytes.type !== 'image/svg+xml') return bytes;
+  const address = URL.createObjectURL(bytes);
+  try {
+    const image = new Image();
+    image.src = address;
+    await image.decode();
+    const scale = 2048 / Math.max(image.naturalWidth, image.naturalHeight, 1);
+    const [resizeWidth, resizeHeight] = [Math.round(image.naturalWidth * scale), Math.round(image.naturalHeight * scale)];
+    return await createImageBitmap(image, { resizeWidth, resizeHeight, resizeQuality: 'high' });
+  } finally {
+    URL.revokeObjectURL(address);
+  }
+}

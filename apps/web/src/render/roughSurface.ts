@@ -1,0 +1,45 @@
+import { scaleOf, then, type Matrix } from '@true-nib/core/math';
+import { byOrder, layersOf, ofKind, type LayerEntity, type Page, type PictureEntity } from '@true-nib/core/page';
+import { placementMatrix } from '@true-nib/core/tools';
+import { drawPyramid } from './picturePieces';
+import type { Pictures } from './pictures';
+
+/** The roughs that lie under the lowest inks, and those that lie over them, lowest first; hidden ones left out. */
+export function splitRoughs(page: Page): { under: PictureEntity[]; over: PictureEntity[] } {
+  const layers = layersOf(page);
+  const firstInk = layers.findIndex((layer) => layer.medium === 'ink');
+  const pictures = ofKind(page, 'picture').sort(byOrder);
+  const on = (some: readonly LayerEntity[]) =>
+    some.filter((layer) => layer.medium === 'rough' && !layer.hidden).flatMap((layer) => pictures.filter((picture) => picture.layerId === layer.id));
+  return firstInk < 0 ? { under: on(layers), over: [] } : { under: on(layers.slice(0, firstInk)), over: on(layers.slice(firstInk)) };
+}
+
+export function drawRoughs(context: CanvasRenderingContext2D, pictures: readonly PictureEntity[], store: Pictures, map: Matrix): void {
+  for (const picture of pictures) {
+    const levels = store.levels(picture);
+    if (!levels) continue;
+    const own = then(placementMatrix(picture.placement, picture), map);
+    // Decoded px may be fewer or more than the entity's own: an SVG is drawn at a size of its own.
+    const [first] = levels;
+    const decoded = Math.max(...first.pieces.map((piece) => piece.x + piece.width));
+    const ratio = picture.width / decoded;
+    context.setTransform(...then([ratio, 0, 0, ratio, 0, 0], own));
+    context.globalAlpha = picture.opacity;
+    drawPyramid(context, levels, scaleOf(own) * ratio);
+  }
+  context.globalAlpha = 1;
+}
+
+/** White paper with a soft shadow, so that the page is the one white thing in the room. */
+export function drawPaper(context: CanvasRenderingContext2D, page: Page, map: Matrix, shadow: string): void {
+  const { width, height } = page.size;
+  context.setTransform(1, 0, 0, 1, 0, 0);
+  context.clearRect(0, 0, context.canvas.width, context.canvas.height);
+  context.setTransform(...map);
+  context.shadowColor = shadow;
+  context.shadowBlur = 14;
+  context.shadowOffsetY = 2;
+  context.fillStyle = '#ffffff';
+  context.fillRect(0, 0, width, height);
+  context.shadowColor = 'transparent';
+}

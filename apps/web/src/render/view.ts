@@ -1,0 +1,84 @@
+import { about, angleOf, apply, boxOfPoints, boxCorners, chain, clamp, invert, rotation, scaleOf, scaling, then, translation, type Box, type Matrix, type Point } from '@true-nib/core/math';
+
+/** How the page lies on the screen: a map from page px to CSS px of the board. Zoom and turn, never skewed. */
+export type View = Matrix;
+
+export interface Extent {
+  readonly width: number;
+  readonly height: number;
+}
+
+export const ZOOM_LIMITS = { least: 0.02, most: 64 } as const;
+
+export const zoomOf = (view: View): number => scaleOf(view);
+export const turnOf = (view: View): number => angleOf(view);
+
+export const toScreen = (view: View, p: Point): Point => apply(view, p);
+export const toPage = (view: View, p: Point): Point => apply(invert(view), p);
+
+/** The page as large as it fits into the board, upright and centred, with `margin` CSS px around it. */
+export function fitted(page: Extent, board: Extent, margin = 16): View {
+  const room = { width: Math.max(32, board.width - 2 * margin), height: Math.max(32, board.height - 2 * margin) };
+  const scale = clamp(Math.min(room.width / page.width, room.height / page.height), ZOOM_LIMITS.least, ZOOM_LIMITS.most);
+  return centred(page, board, scale);
+}
+
+/** The page upright, its width filling the board, its top in sight: for tall pages. */
+export function fittedToWidth(page: Extent, board: Extent, margin = 16): View {
+  const scale = clamp((board.width - 2 * margin) / page.width, ZOOM_LIMITS.least, ZOOM_LIMITS.most);
+  return aligned([scale, 0, 0, scale, (board.width - page.width * scale) / 2, margin]);
+}
+
+/** Tall pages open at their width, others whole. */
+export const opening = (page: Extent, board: Extent): View =>
+  page.height > 3 * page.width ? fittedToWidth(page, board) : fitted(page, board);
+
+const centred = (page: Extent, board: Extent, scale: number): View =>
+  aligned([scale, 0, 0, scale, (board.width - page.width * scale) / 2, (board.height - page.height * scale) / 2]);
+
+export const panned = (view: View, dx: number, dy: number): View => then(view, translation(dx, dy));
+
+/** Zooms by a factor about a place on the screen, within the limits. */
+export function zoomedAt(view: View, at: Point, factor: number): View {
+  const zoom = zoomOf(view);
+  const allowed = clamp(zoom * factor, ZOOM_LIMITS.least, ZOOM_LIMITS.most) / zoom;
+  return then(view, about(at, scaling(allowed)));
+}
+
+export const turnedAt = (view: View, at: Point, angle: number): View => then(view, about(at, rotation(angle)));
+
+/** The view after two fingers went from `before` to `after`: what lay under each finger stays under it. */
+export function pinched(view: View, before: readonly [Point, Point], after: readonly [Point, Point]): View {
+  const [a, b] = before;
+  const [c, d] = after;
+  const factor = Math.hypot(d.x - c.x, d.y - c.y) / Math.max(1, Math.hypot(b.x - a.x, b.y - a.y));
+  const twist = Math.atan2(d.y - c.y, d.x - c.x) - Math.atan2(b.y - a.y, b.x - a.x);
+  const from = { x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 };
+  const to = { x: (c.x + d.x) / 2, y: (c.y + d.y) / 2 };
+  const moved = panned(view, to.x - from.x, to.y - from.y);
+  return turnedAt(zoomedAt(moved, to, factor), to, twist);
+}
+
+/**
+ * The view moved by less than half a screen px so that page px fall on whole screen px where they can: upright at a zoom
+ * of a whole power of two. Elsewhere it is left alone.
+ */
+export function aligned(view: View): View {
+  if (view[1] !== 0 || view[2] !== 0) return view;
+  return [view[0], 0, 0, view[3], Math.round(view[4]), Math.round(view[5])];
+}
+
+/** A turn within 2° of upright is meant to be upright. */
+export function straightened(view: View, at: Point): View {
+  const turn = turnOf(view);
+  return Math.abs(turn) < (2 * Math.PI) / 180 ? turnedAt(view, at, -turn) : view;
+}
+
+/** The part of the page plane that the board shows, page px. */
+export const seenBox = (view: View, board: Extent): Box => {
+  const back = invert(view);
+  return boxOfPoints(boxCorners({ minX: 0, minY: 0, maxX: board.width, maxY: board.height }).map((corner) => apply(back, corner)));
+};
+
+/** The map that moves what was painted for `painted` to where it belongs under `wanted`. */
+export const between = (painted: View, wanted: View): Matrix => chain(invert(painted), wanted);

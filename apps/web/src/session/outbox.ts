@@ -1,0 +1,59 @@
+import type { Change } from '@true-nib/core/page';
+import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
+
+interface OutboxSchema extends DBSchema {
+  changes: { key: number; value: { readonly pageId: string; readonly change: Change }; indexes: { pageId: string } };
+  blobs: { key: string; value: { readonly sha256: string; readonly bytes: Blob } };
+}
+
+/** What is drawn but not yet on the server. It is written here first, so that neither tab nor network can lose it. */
+export interface Outbox {
+  add(pageId: string, change: Change): Promise<void>;
+  pending(pageId: string): Promise<Change[]>;
+  remove(pageId: string, changeIds: ReadonlySet<string>): Promise<void>;
+  addBlob(sha256: string, bytes: Blob): Promise<void>;
+  blob(sha256: string): Promise<Blob | undefined>;
+  blobs(): Promise<readonly { readonly sha256: string; readonly bytes: Blob }[]>;
+  removeBlob(sha256: string): Promise<void>;
+}
+
+let opened: Promise<IDBPDatabase<OutboxSchema>> | undefined;
+
+function database(): Promise<IDBPDatabase<OutboxSchema>> {
+  opened ??= openDB<OutboxSchema>('true-nib-outbox', 1, {
+    upgrade(db) {
+      db.createObjectStore('changes', { autoIncrement: true }).createIndex('pageId', 'pageId');
+      db.createObjectStore('blobs', { keyPath: 'sha256' });
+    },
+  });
+  return opened;
+}
+
+const STRICT = { durability: 'strict' } as const;
+
+export const indexedDbOutbox: Outbox = {
+  async add(pageId, change) {
+    const write = (await database()).transaction('changes', 'readwrite', STRICT);
+    await Promise.all([write.store.add({ pageId, change }), write.done]);
+  },
+  async pending(pageId) {
+    const rows = await (await database()).getAllFromIndex('changes', 'pageId', pageId);
+    return rows.map((row) => row.change);
+  },
+  async remove(pageId, changeIds) {
+    const write = (await database()).transaction('changes', 'readwrite', STRICT);
+    let cursor = await write.store.index('pageId').openCursor(pageId);
+    while (cursor) {
+      if (changeIds.has(cursor.value.change.id)) await cursor.delete();
+      cursor = await cursor.continue();
+    }
+    await write.done;
+  },
+  async addBlob(sha256, bytes) {
+    const write = (await database()).transaction('blobs', 'readwrite', STRICT);
+    await Promise.all([write.store.put({ sha256, bytes }), write.done]);
+  },
+  blob: async (sha256) => (await (await database()).get('blobs', sha256))?.bytes,
+  blobs: async () => (await database()).getAll('blobs'),
+  removeBlob: async (sha256) => (await database()).delete('blobs', sha256),
+};

@@ -1,0 +1,339 @@
+import {
+  applyChange,
+  EntityMap,
+  historyOf,
+  invertChange,
+  PageError,
+  remember,
+  type Change,
+  type ChangeHeader,
+  type Edit,
+  type EntityId,
+  type History,
+  type Page,
+} from '@true-nib/core/page';
+import { ApiProblem, Offline } from '../api/request';
+import type { PageCard } from '../api/shelf';
+import type { Outbox } from './outbox';
+import { ConflictAnswer, type Transport } from './transport';
+
+export type SaveState = 'saved' | 'saving' | 'offline';
+
+export interface SessionState {
+  readonly save: SaveState;
+  /** How many changes the server does not have yet. */
+  readonly waiting: number;
+  readonly history: History;
+  readonly revision: number;
+}
+
+export interface SessionEvents {
+  /** The page has become another one by these edits. */
+  edited(page: Page, edits: readonly Edit[]): void;
+  /** Something the artist should know, in a sentence. */
+  notice(message: string): void;
+}
+
+interface SessionOptions {
+  readonly transport: Transport;
+  readonly outbox: Outbox;
+  readonly author: string;
+  readonly newId: () => string;
+  readonly now: () => number;
+}
+
+const BATCH = 200;
+const RETRY_MS = 2_000;
+
+/**
+ * One page while it is open: its value, what is still to be saved, and what can be undone. Every change is applied at
+ * once, written to the outbox, then sent; what other tabs did meanwhile is put beneath one's own changes.
+ */
+export class PageSession {
+  private confirmed: Page;
+  private pending: Change[] = [];
+  private journal: ChangeHeader[] = [];
+  private bodies = new Map<string, Change>();
+  private current: SessionState;
+  private sending: Promise<void> | undefined;
+  private writing: Promise<unknown> = Promise.resolve();
+  private retry: ReturnType<typeof setTimeout> | undefined;
+  private steps: Promise<unknown> = Promise.resolve();
+  private isClosed = false;
+  private readonly stateListeners = new Set<() => void>();
+  private readonly eventListeners = new Set<SessionEvents>();
+  page: Page;
+
+  private constructor(
+    readonly card: PageCard,
+    page: Page,
+    private readonly options: SessionOptions,
+  ) {
+    this.confirmed = this.page = page;
+    this.current = { save: 'saved', waiting: 0, history: { done: [], undone: [] }, revision: card.revision };
+  }
+
+  /** Opens a page: what the server has, and on top of it what an earlier session could not send. */
+  static async open(pageId: string, options: SessionOptions): Promise<PageSession> {
+    const [{ card, entities }, headers, left] = await Promise.all([
+      options.transport.load(pageId),
+      options.transport.headers(pageId),
+      options.outbox.pending(pageId),
+    ]);
+    const { width, height, ppi } = card;
+    const session = new PageSession(card, { size: { width, height, ppi }, entities: EntityMap.of(entities) }, options);
+    session.journal = [...headers];
+    const known = new Set(headers.map((header) => header.id));
+    session.resume(left.filter((change) => !known.has(change.id)));
+    return session;
+  }
+
+  get state(): SessionState {
+    return this.current;
+  }
+
+  onState(listener: () => void): () => void {
+    this.stateListeners.add(listener);
+    return () => this.stateListeners.delete(listener);
+  }
+
+  onEvents(listener: SessionEvents): () => void {
+    this.eventListeners.add(listener);
+    return () => this.eventListeners.delete(listener);
+  }
+
+  close(): void {
+    this.isClosed = true;
+    clearTimeout(this.retry);
+  }
+
+  /** Makes edits part of the page, under a label for the history. Answers false, and says why, when they do not fit. */
+  commit(label: string, edits: readonly Edit[], needs: readonly EntityId[] = []): boolean {
+    if (edits.length === 0) return false;
+    const { newId, author, now } = this.options;
+    return this.append({ id: newId(), by: author, label, at: now(), needs, edits });
+  }
+
+  /** Takes back one's own last change. Steps queue up, so fast ones are not lost. */
+  undo(): Promise<boolean> {
+    return this.step((history) => history.done.at(-1));
+  }
+
+  redo(): Promise<boolean> {
+    return this.step((history) => history.undone.at(-1));
+  }
+
+  /** Keeps a picture's bytes before the change that needs them. */
+  async keepBlob(sha256: string, bytes: Blob): Promise<void> {
+    await this.options.outbox.addBlob(sha256, bytes);
+  }
+
+  /** Sends a picture's bytes right away. Throws what the transport throws. */
+  sendBlob(sha256: string, bytes: Blob): Promise<void> {
+    return this.options.transport.sendBlob(sha256, bytes);
+  }
+
+  /** The bytes of a picture, from the outbox while they wait there. */
+  async blob(sha256: string): Promise<Blob> {
+    return (await this.options.outbox.blob(sha256)) ?? this.options.transport.blob(sha256);
+  }
+
+  /** Fetches what others saved since; safe at any time. */
+  async refresh(): Promise<void> {
+    if (this.sending || this.pending.length > 0) return this.flush();
+    try {
+      const { revision, changes } = await this.options.transport.since(this.card.id, this.current.revision);
+      if (!this.sending && this.pending.length === 0 && changes.length > 0) this.putBeneath(changes, revision);
+    } catch (error) {
+      if (!(error instanceof Offline)) throw error;
+    }
+  }
+
+  /** Sends what is waiting; resolves when all is saved or the server cannot be reached. */
+  flush(): Promise<void> {
+    clearTimeout(this.retry);
+    this.sending ??= this.sendAll().finally(() => {
+      this.sending = undefined;
+      // What was drawn just as the last batch was answered.
+      if (this.pending.length > 0 && this.current.save === 'saving' && !this.isClosed) void this.flush();
+    });
+    return this.sending;
+  }
+
+  private step(pick: (history: History) => ChangeHeader | undefined): Promise<boolean> {
+    const next = this.steps.then(() => this.takeBack(pick(this.current.history)));
+    this.steps = next.catch(() => undefined);
+    return next;
+  }
+
+  private async takeBack(header: ChangeHeader | undefined): Promise<boolean> {
+    if (!header) return false;
+    try {
+      const change = this.bodies.get(header.id) ?? (await this.options.transport.change(this.card.id, header.id));
+      this.bodies.set(change.id, change);
+      const { newId, author, now } = this.options;
+      const isTaken = this.append(invertChange(change, { id: newId(), by: author, at: now() }));
+      // A step that no longer fits must not bar the way to the ones before it.
+      if (!isTaken) this.setState({ history: without(this.current.history, header.id) });
+      return isTaken;
+    } catch (error) {
+      if (!(error instanceof Offline)) throw error;
+      this.notify('This step back is not in this browser, and the server does not answer. Try again when it is back.');
+      return false;
+    }
+  }
+
+  private append(change: Change): boolean {
+    let page: Page;
+    try {
+      page = applyChange(this.page, change);
+    } catch (error) {
+      if (!(error instanceof PageError)) throw error;
+      this.notify(error.message);
+      return false;
+    }
+    this.page = page;
+    this.pending.push(change);
+    this.bodies.set(change.id, change);
+    this.setState({ save: 'saving', history: remember(this.current.history, change) });
+    this.emitEdited(change.edits);
+    // Outbox first: only what is safe here is sent.
+    this.writing = Promise.all([this.writing, this.options.outbox.add(this.card.id, change)])
+      .catch(() => this.notify('This browser keeps nothing for us. Strokes are saved only while the server answers.'))
+      .finally(() => {
+        void this.flush();
+      });
+    return true;
+  }
+
+  /** Takes up changes that an earlier session had left unsent. */
+  private resume(left: readonly Change[]): void {
+    for (const change of left) {
+      try {
+        this.page = applyChange(this.page, change);
+        this.pending.push(change);
+        this.bodies.set(change.id, change);
+      } catch (error) {
+        if (!(error instanceof PageError)) throw error;
+        void this.options.outbox.remove(this.card.id, new Set([change.id]));
+      }
+    }
+    this.setState({ save: this.pending.length > 0 ? 'saving' : 'saved', history: this.readHistory() });
+    if (this.pending.length > 0) void this.flush();
+  }
+
+  private async sendAll(): Promise<void> {
+    await this.writing;
+    let most = BATCH;
+    while (this.pending.length > 0 && !this.isClosed) {
+      const batch = this.pending.slice(0, most);
+      try {
+        await this.sendBlobs();
+        const sent = await this.options.transport.send(this.card.id, this.current.revision, batch);
+        if (sent.outcome === 'saved') this.confirm(batch, sent.revision);
+        else this.putBeneath(sent.between, sent.revision);
+        most = BATCH;
+      } catch (error) {
+        if (error instanceof ConflictAnswer || (error instanceof ApiProblem && error.status < 500)) {
+          // One of them cannot be saved. Find it by sending them one by one.
+          if (batch.length > 1) most = 1;
+          else this.setAside(batch[0], error.message);
+        } else return this.tryLater();
+      }
+      await this.writing;
+    }
+    if (this.pending.length === 0) this.setState({ save: 'saved' });
+  }
+
+  private async sendBlobs(): Promise<void> {
+    for (const { sha256, bytes } of await this.options.outbox.blobs()) {
+      await this.options.transport.sendBlob(sha256, bytes);
+      await this.options.outbox.removeBlob(sha256);
+    }
+  }
+
+  private confirm(batch: readonly Change[], revision: number): void {
+    this.confirmed = batch.reduce(applyChange, this.confirmed);
+    this.pending = this.pending.slice(batch.length);
+    this.journal.push(...batch.map(headerOf));
+    void this.options.outbox.remove(this.card.id, new Set(batch.map((change) => change.id)));
+    this.setState({ revision });
+  }
+
+  /** Puts changes of others beneath one's own. Own changes among them were saved before their answer was lost. */
+  private putBeneath(changes: readonly Change[], revision: number): void {
+    const saved = new Set(changes.map((change) => change.id));
+    this.confirmed = changes.reduce(applyChange, this.confirmed);
+    this.journal.push(...changes.map(headerOf));
+    const waiting = this.pending.filter((change) => !saved.has(change.id));
+    void this.options.outbox.remove(this.card.id, saved);
+    this.rebuild(waiting);
+    this.setState({ revision, history: this.readHistory() });
+  }
+
+  private setAside(change: Change, reason: string): void {
+    this.notify(`"${change.label}" could not be saved and was taken back: ${reason}`);
+    void this.options.outbox.remove(this.card.id, new Set([change.id]));
+    this.rebuild(this.pending.filter((other) => other !== change));
+    this.setState({ history: this.readHistory() });
+  }
+
+  /** The page anew: what is confirmed, and of the waiting changes those that still fit. */
+  private rebuild(waiting: readonly Change[]): void {
+    const before = this.page;
+    let page = this.confirmed;
+    this.pending = [];
+    for (const change of waiting) {
+      try {
+        page = applyChange(page, change);
+        this.pending.push(change);
+      } catch (error) {
+        if (!(error instanceof PageError)) throw error;
+        this.notify(`${error.message} Your change was taken back; the other one stands.`);
+        void this.options.outbox.remove(this.card.id, new Set([change.id]));
+      }
+    }
+    this.page = page;
+    this.emitEdited(differences(before, page));
+  }
+
+  private tryLater(): void {
+    this.setState({ save: 'offline' });
+    if (!this.isClosed) this.retry = setTimeout(() => void this.flush(), RETRY_MS);
+  }
+
+  private readHistory(): History {
+    return historyOf([...this.journal, ...this.pending], this.options.author);
+  }
+
+  private setState(change: Partial<SessionState>): void {
+    this.current = { ...this.current, ...change, waiting: this.pending.length };
+    this.stateListeners.forEach((listener) => listener());
+  }
+
+  private emitEdited(edits: readonly Edit[]): void {
+    if (edits.length > 0) this.eventListeners.forEach((listener) => listener.edited(this.page, edits));
+  }
+
+  private notify(message: string): void {
+    this.eventListeners.forEach((listener) => listener.notice(message));
+  }
+}
+
+const headerOf = ({ id, by, label, undoes }: Change): ChangeHeader => (undoes === undefined ? { id, by, label } : { id, by, label, undoes });
+
+const without = ({ done, undone }: History, id: string): History => ({
+  done: done.filter((change) => change.id !== id),
+  undone: undone.filter((change) => change.id !== id),
+});
+
+/** What turns one page into another, entity by entity. */
+function differences(before: Page, after: Page): Edit[] {
+  const edits: Edit[] = [];
+  for (const entity of before.entities) {
+    const now = after.entities.get(entity.id) ?? null;
+    if (now !== entity) edits.push({ before: entity, after: now });
+  }
+  for (const entity of after.entities) if (!before.entities.get(entity.id)) edits.push({ before: null, after: entity });
+  return edits;
+}

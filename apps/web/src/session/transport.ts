@@ -1,0 +1,75 @@
+import { checkChange, checkEntity, PACKED_TYPE, pack, unpack, type Change, type ChangeHeader, type Entity } from '@true-nib/core/page';
+import { request, requestJson } from '../api/request';
+import type { PageCard } from '../api/shelf';
+
+/** The answer to sending changes: saved, or what came between first. */
+export type Sent =
+  | { readonly outcome: 'saved'; readonly revision: number }
+  | { readonly outcome: 'stale'; readonly revision: number; readonly between: readonly Change[] };
+
+/** What a session needs of the server. */
+export interface Transport {
+  load(pageId: string): Promise<{ readonly card: PageCard; readonly entities: readonly Entity[] }>;
+  headers(pageId: string): Promise<readonly ChangeHeader[]>;
+  since(pageId: string, revision: number): Promise<{ readonly revision: number; readonly changes: readonly Change[] }>;
+  change(pageId: string, changeId: string): Promise<Change>;
+  send(pageId: string, since: number, changes: readonly Change[]): Promise<Sent>;
+  sendBlob(sha256: string, bytes: Blob): Promise<void>;
+  blob(sha256: string): Promise<Blob>;
+}
+
+const packed = { accept: PACKED_TYPE };
+
+async function packedPair(response: Response): Promise<readonly [unknown, readonly unknown[]]> {
+  const pair = unpack(new Uint8Array(await response.arrayBuffer()));
+  if (!Array.isArray(pair) || !Array.isArray(pair[1])) throw new TypeError('The server answered something else than a packed page.');
+  return [pair[0], pair[1]];
+}
+
+async function changesIn(response: Response): Promise<{ revision: number; changes: Change[] }> {
+  const [revision, changes] = await packedPair(response);
+  return { revision: Number(revision), changes: changes.map(checkChange) };
+}
+
+export const httpTransport: Transport = {
+  async load(pageId) {
+    const [card, entities] = await packedPair(await request(`/pages/${pageId}`, { headers: packed }));
+    return { card: card as PageCard, entities: entities.map(checkEntity) };
+  },
+  async headers(pageId) {
+    return (await requestJson<{ changes: ChangeHeader[] }>(`/pages/${pageId}/changes?only=headers`)).changes;
+  },
+  async since(pageId, revision) {
+    return changesIn(await request(`/pages/${pageId}/changes?since=${revision}`, { headers: packed }));
+  },
+  async change(pageId, changeId) {
+    const { changes } = await changesIn(await request(`/pages/${pageId}/changes/${encodeURIComponent(changeId)}`, { headers: packed }));
+    return changes[0];
+  },
+  async send(pageId, since, changes) {
+    const body = new Blob([new Uint8Array(pack({ since, changes }))]);
+    const headers = { ...packed, 'content-type': PACKED_TYPE };
+    const response = await request(`/pages/${pageId}/changes`, { method: 'POST', headers, body }, [409]);
+    if (response.ok) {
+      const { revision } = (await response.json()) as { revision: number };
+      return { outcome: 'saved', revision };
+    }
+    if (!response.headers.get('content-type')?.startsWith(PACKED_TYPE)) {
+      const problem = (await response.json()) as { detail: string };
+      throw new ConflictAnswer(problem.detail);
+    }
+    const { revision, changes: between } = await changesIn(response);
+    return { outcome: 'stale', revision, between };
+  },
+  async sendBlob(sha256, bytes) {
+    await request(`/blobs/${sha256}`, { method: 'PUT', headers: { 'content-type': bytes.type || 'application/octet-stream' }, body: bytes });
+  },
+  async blob(sha256) {
+    return (await request(`/blobs/${sha256}`)).blob();
+  },
+};
+
+/** The server holds the newest revision and still cannot apply the changes. */
+export class ConflictAnswer extends Error {
+  override readonly name = 'ConflictAnswer';
+}

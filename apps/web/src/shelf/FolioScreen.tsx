@@ -1,0 +1,61 @@
+import { pxToMm } from '@true-nib/core/page';
+import { useQuery } from '@tanstack/react-query';
+import { router, useLocalSearchParams } from 'expo-router';
+import ChevronLeft from 'lucide-react-native/icons/chevron-left';
+import FilePlus from 'lucide-react-native/icons/file-plus';
+import { useState } from 'react';
+import { ScrollView, Text, View } from 'react-native';
+import { fetchFolio, type PageCard } from '../api/shelf';
+import { Button, IconButton } from '../look/Button';
+import { Empty, Loading } from '../look/Empty';
+import { Card } from './Card';
+import { MoreSheet } from './MoreSheet';
+import { NewPageSheet } from './NewPageSheet';
+
+/** One folio: its pages in order. */
+export function FolioScreen() {
+  const { id } = useLocalSearchParams<{ id: string }>();
+  const folio = useQuery({ queryKey: ['folio', id], queryFn: () => fetchFolio(id), refetchOnMount: 'always' });
+  const [more, setMore] = useState<PageCard | undefined>();
+  const [isAdding, setAdding] = useState(false);
+  return (
+    <View className="flex-1 bg-desk" role="main">
+      <View className="h-16 flex-row items-center gap-1 border-b border-rule bg-tray pl-1 pr-5">
+        <IconButton label="Back to the shelf" icon={ChevronLeft} onPress={() => router.replace('/')} />
+        <Text role="heading" aria-level={1} className="shrink grow font-bold text-20 text-ink" numberOfLines={1}>
+          {folio.data?.name ?? 'Folio'}
+        </Text>
+        {folio.data && <Button label="New page" icon={FilePlus} onPress={() => setAdding(true)} />}
+      </View>
+      {folio.isPending && <Loading what="Opening the folio" />}
+      {folio.isError && (
+        <Empty title="This folio cannot be opened" detail={folio.error.message}>
+          <Button label="To the shelf" tone="seal" onPress={() => router.replace('/')} />
+        </Empty>
+      )}
+      {folio.data?.pages.length === 0 && (
+        <Empty title="No page yet" detail="Make the first one: choose a size, bring in your rough, and draw over it.">
+          <Button label="New page" tone="seal" onPress={() => setAdding(true)} />
+        </Empty>
+      )}
+      {folio.data && folio.data.pages.length > 0 && (
+        <ScrollView contentContainerClassName="flex-row flex-wrap gap-5 p-5">
+          {folio.data.pages.map((page, k) => (
+            <Card
+              key={page.id}
+              name={page.name}
+              detail={`${k + 1} · ${sizeInWords(page)}`}
+              picture={{ pageId: page.id, revision: page.thumbnail, width: page.width, height: page.height }}
+              onOpen={() => router.push(`/page/${page.id}`)}
+              onMore={() => setMore(page)}
+            />
+          ))}
+        </ScrollView>
+      )}
+      {more && <MoreSheet kind="pages" id={more.id} name={more.name} onClose={() => setMore(undefined)} />}
+      {isAdding && folio.data && <NewPageSheet folioId={id} count={folio.data.pages.length} onClose={() => setAdding(false)} />}
+    </View>
+  );
+}
+
+const sizeInWords = ({ width, height, ppi }: PageCard): string => `${Math.round(pxToMm(width, ppi))} × ${Math.round(pxToMm(height, ppi))} mm · ${ppi} ppi`;

@@ -1,0 +1,43 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import Copy from 'lucide-react-native/icons/copy';
+import Trash2 from 'lucide-react-native/icons/trash-2';
+import { useState } from 'react';
+import { duplicate, remove, rename, restore, type Shelved } from '../api/shelf';
+import { Button } from '../look/Button';
+import { Field } from '../look/Field';
+import { say, sayError } from '../look/notices';
+import { Sheet } from '../look/Sheet';
+
+interface MoreSheetProps {
+  readonly kind: Shelved;
+  readonly id: string;
+  readonly name: string;
+  readonly onClose: () => void;
+}
+
+/** What can be done with a folio or a page: rename, duplicate, delete (which can be taken back). */
+export function MoreSheet({ kind, id, name, onClose }: MoreSheetProps) {
+  const queries = useQueryClient();
+  const [newName, setNewName] = useState(name);
+  const act = useMutation({
+    mutationFn: (action: () => Promise<unknown>) => action(),
+    onSuccess: onClose,
+    onError: sayError,
+    onSettled: () => queries.invalidateQueries(),
+  });
+  const onRename = () => act.mutate(() => rename(kind, id, newName.trim()));
+  const onDelete = () =>
+    act.mutate(async () => {
+      await remove(kind, id);
+      const takeBack = () => void restore(kind, id).catch(sayError).finally(() => queries.invalidateQueries());
+      say(`${name} was deleted.`, { label: 'Undo', run: takeBack });
+    });
+  return (
+    <Sheet title={name} onClose={onClose}>
+      <Field label="Name" value={newName} onChange={setNewName} onSubmit={onRename} />
+      <Button label="Rename" tone="seal" disabled={newName.trim() === '' || newName.trim() === name || act.isPending} onPress={onRename} />
+      <Button label="Duplicate" icon={Copy} disabled={act.isPending} onPress={() => act.mutate(() => duplicate(kind, id))} />
+      <Button label="Delete" icon={Trash2} disabled={act.isPending} onPress={onDelete} />
+    </Sheet>
+  );
+}

@@ -1,0 +1,110 @@
+import { PAGE_FORMATS, PageError, printsWell, PRINTABLE_SHORT_SIDE, sizeOf, type PageFormat, type PageSize } from '@true-nib/core/page';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { router } from 'expo-router';
+import { useState } from 'react';
+import { Pressable, Text, View } from 'react-native';
+import { createPage } from '../api/shelf';
+import { Button } from '../look/Button';
+import { Choice } from '../look/Choice';
+import { Field } from '../look/Field';
+import { sayError } from '../look/notices';
+import { Sheet } from '../look/Sheet';
+
+interface NewPageSheetProps {
+  readonly folioId: string;
+  /** How many pages the folio has already. */
+  readonly count: number;
+  readonly onClose: () => void;
+}
+
+type Unit = PageFormat['unit'];
+
+/** Chooses a size for a new page: from the table, or one's own. */
+export function NewPageSheet({ folioId, count, onClose }: NewPageSheetProps) {
+  const [name, setName] = useState(`Page ${count + 1}`);
+  const [chosen, setChosen] = useState('comic');
+  const [own, setOwn] = useState({ width: '210', height: '297', unit: 'mm' as Unit });
+  const [ppi, setPpi] = useState('400');
+  const [lying, setLying] = useState<'upright' | 'lying'>('upright');
+  const queries = useQueryClient();
+  const format = PAGE_FORMATS.find(({ id }) => id === chosen);
+  const size = sizeFrom(format ?? { ...numbers(own), unit: own.unit, ppi: Number(ppi) }, Number(ppi), lying === 'lying');
+  const create = useMutation({
+    mutationFn: (page: PageSize) => createPage({ folioId, name: name.trim() || `Page ${count + 1}`, ...page }),
+    onSuccess: async (page) => {
+      onClose();
+      await queries.invalidateQueries();
+      router.push(`/page/${page.id}`);
+    },
+    onError: sayError,
+  });
+  const choose = (id: string) => {
+    setChosen(id);
+    const { ppi: usual } = PAGE_FORMATS.find((one) => one.id === id) ?? { ppi: 350 };
+    setPpi(String(usual));
+  };
+  return (
+    <Sheet title="New page" onClose={onClose}>
+      <Field label="Name" value={name} onChange={setName} />
+      <View role="radiogroup" aria-label="Size" className="overflow-hidden rounded-xl border border-edge bg-raised">
+        {PAGE_FORMATS.map((one) => (
+          <FormatRow key={one.id} name={one.name} detail={inWords(one)} isChosen={chosen === one.id} onPress={() => choose(one.id)} />
+        ))}
+        <FormatRow name="Own size" detail="in mm, in or px" isChosen={chosen === 'own'} onPress={() => choose('own')} />
+      </View>
+      {chosen === 'own' && (
+        <>
+          <View className="flex-row gap-3">
+            <Field label="Width" value={own.width} onChange={(width) => setOwn({ ...own, width })} numeric />
+            <Field label="Height" value={own.height} onChange={(height) => setOwn({ ...own, height })} numeric />
+          </View>
+          <Choice label="Unit" value={own.unit} onChange={(unit) => setOwn({ ...own, unit })} options={[{ value: 'mm', label: 'mm' }, { value: 'in', label: 'in' }, { value: 'px', label: 'px' }]} />
+        </>
+      )}
+      <View className="flex-row items-end gap-3">
+        <Field label="ppi" value={ppi} onChange={setPpi} numeric />
+        <Choice label="Orientation" value={lying} onChange={setLying} options={[{ value: 'upright', label: 'Upright' }, { value: 'lying', label: 'Lying' }]} />
+      </View>
+      {typeof size === 'string' ? (
+        <Text role="alert" className="font-sans text-14 text-seal">
+          {size}
+        </Text>
+      ) : (
+        <Text className="font-sans text-14 text-faint">
+          {`${size.width} × ${size.height} px`}
+          {!printsWell(size) && `. Under ${PRINTABLE_SHORT_SIDE.toLocaleString('en')} px on its short side it will not print well.`}
+        </Text>
+      )}
+      <Button label="Make the page" tone="seal" disabled={typeof size === 'string' || create.isPending} onPress={() => typeof size !== 'string' && create.mutate(size)} />
+    </Sheet>
+  );
+}
+
+function FormatRow({ name, detail, isChosen, onPress }: { readonly name: string; readonly detail: string; readonly isChosen: boolean; readonly onPress: () => void }) {
+  return (
+    <Pressable role="radio" aria-checked={isChosen} onPress={onPress} className={`min-h-[44px] flex-row items-center justify-between gap-2 border-b border-rule px-3 ${isChosen ? 'bg-tray' : ''}`}>
+      <Text className={`text-14 ${isChosen ? 'font-bold text-seal' : 'font-sans text-ink'}`}>{name}</Text>
+      <Text className="shrink text-right font-sans text-12 text-faint" numberOfLines={1}>
+        {detail}
+      </Text>
+    </Pressable>
+  );
+}
+
+const numbers = ({ width, height }: { width: string; height: string }) => ({ width: Number(width.replace(',', '.')), height: Number(height.replace(',', '.')) });
+
+function inWords(format: PageFormat): string {
+  const { width, height } = sizeOf(format);
+  const paper = format.unit === 'px' ? '' : `${format.width} × ${format.height} ${format.unit} · `;
+  return `${paper}${width} × ${height} px · ${format.ppi} ppi`;
+}
+
+/** The size in px, or what is wrong with it. */
+function sizeFrom(format: Parameters<typeof sizeOf>[0], ppi: number, lying: boolean): PageSize | string {
+  try {
+    return sizeOf(format, { ppi, lying });
+  } catch (error) {
+    if (error instanceof PageError) return error.message;
+    throw error;
+  }
+}

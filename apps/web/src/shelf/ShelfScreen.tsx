@@ -1,0 +1,78 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { router } from 'expo-router';
+import FolderPlus from 'lucide-react-native/icons/folder-plus';
+import { useState } from 'react';
+import { ScrollView, Text, View } from 'react-native';
+import { createFolio, fetchFolios, type FolioCard } from '../api/shelf';
+import { Button } from '../look/Button';
+import { Empty, Loading } from '../look/Empty';
+import { Field } from '../look/Field';
+import { sayError } from '../look/notices';
+import { Sheet } from '../look/Sheet';
+import { Card } from './Card';
+import { MoreSheet } from './MoreSheet';
+
+/** The first screen: every folio as a card. */
+export function ShelfScreen() {
+  const folios = useQuery({ queryKey: ['folios'], queryFn: fetchFolios, refetchOnMount: 'always' });
+  const [more, setMore] = useState<FolioCard | undefined>();
+  const [isNaming, setNaming] = useState(false);
+  return (
+    <View className="flex-1 bg-desk" role="main">
+      <View className="h-16 flex-row items-center justify-between border-b border-rule bg-tray px-5">
+        <Text role="heading" aria-level={1} className="font-bold text-20 text-ink">
+          Shelf
+        </Text>
+        <Button label="New folio" icon={FolderPlus} onPress={() => setNaming(true)} />
+      </View>
+      {folios.isPending && <Loading what="Looking at the shelf" />}
+      {folios.isError && (
+        <Empty title="The shelf cannot be reached" detail={`${folios.error.message} Your folios are safe where they are.`}>
+          <Button label="Try again" tone="seal" onPress={() => void folios.refetch()} />
+        </Empty>
+      )}
+      {folios.data?.length === 0 && (
+        <Empty title="An empty shelf" detail="A folio holds the pages of a comic, a chapter or a set of illustrations.">
+          <Button label="Start a folio" tone="seal" onPress={() => setNaming(true)} />
+        </Empty>
+      )}
+      {folios.data && folios.data.length > 0 && (
+        <ScrollView contentContainerClassName="flex-row flex-wrap gap-5 p-5">
+          {folios.data.map((folio) => (
+            <Card
+              key={folio.id}
+              name={folio.name}
+              detail={folio.pageCount === 1 ? '1 page' : `${folio.pageCount} pages`}
+              picture={folio.cover && { ...folio.cover, revision: folio.cover.thumbnail }}
+              onOpen={() => router.push(`/folio/${folio.id}`)}
+              onMore={() => setMore(folio)}
+            />
+          ))}
+        </ScrollView>
+      )}
+      {more && <MoreSheet kind="folios" id={more.id} name={more.name} onClose={() => setMore(undefined)} />}
+      {isNaming && <NewFolioSheet onClose={() => setNaming(false)} />}
+    </View>
+  );
+}
+
+function NewFolioSheet({ onClose }: { readonly onClose: () => void }) {
+  const [name, setName] = useState('');
+  const queries = useQueryClient();
+  const create = useMutation({
+    mutationFn: () => createFolio(name.trim()),
+    onSuccess: async ({ id }) => {
+      onClose();
+      await queries.invalidateQueries({ queryKey: ['folios'] });
+      router.push(`/folio/${id}`);
+    },
+    onError: sayError,
+  });
+  const onCreate = () => name.trim() !== '' && create.mutate();
+  return (
+    <Sheet title="New folio" onClose={onClose}>
+      <Field label="Name" value={name} onChange={setName} onSubmit={onCreate} autoFocus />
+      <Button label="Start the folio" tone="seal" disabled={name.trim() === '' || create.isPending} onPress={onCreate} />
+    </Sheet>
+  );
+}
