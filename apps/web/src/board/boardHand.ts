@@ -3,20 +3,23 @@ import { distance, type Point } from '@true-nib/core/math';
 import type { PenSample } from '@true-nib/core/page';
 import { aligned, panned, pinched, straightened, toPage, turnedAt, turnOf, zoomedAt, zoomOf, type View } from '../render/view';
 import { nibOf, useDesk, type Desk } from './desk';
-import { beginErasing, beginStroke, type Bench, type Gesture } from './inkHand';
+import { beginErasing, beginStroke, type Board, type Gesture } from './inkHand';
 import { beginPlacing } from './roughHand';
 
-/** A finger that moves less than this, CSS px, has not begun to draw when a second one comes down. */
-const TAP_SLOP = 10;
+/** A finger that has gone less far than this, CSS px, has not begun to draw when a second one comes down. */
+const DRAW_SLOP = 24;
+/** Two fingers nearer than this, CSS px, tell no turn and no zoom. */
+const LEAST_PINCH = 10;
 
 /**
  * Turns pointers on the board into gestures: a pen, a mouse or one finger uses the tool in hand, two fingers, the wheel
  * and the middle button move the page. A pen seen once leaves fingers to move the page.
  */
 export class BoardHand {
-  private gesture: { readonly pointer: number; readonly gesture: Gesture; readonly startedAt: number } | undefined;
+  private gesture: { readonly pointer: number; readonly gesture: Gesture; readonly startedAt: number; readonly from: Point } | undefined;
   private readonly fingers = new Map<number, Point>();
   private panning: { readonly pointer: number; last: Point } | undefined;
+  private isPinching = false;
   private origin: Point = { x: 0, y: 0 };
   private holdsMoveKey = false;
   private holdsShift = false;
@@ -24,7 +27,7 @@ export class BoardHand {
 
   constructor(
     private readonly element: HTMLElement,
-    private readonly bench: Bench,
+    private readonly board: Board,
   ) {
     const listen = <K extends keyof HTMLElementEventMap>(type: K, listener: (event: HTMLElementEventMap[K]) => void, options?: AddEventListenerOptions) => {
       element.addEventListener(type, listener, options);
@@ -35,7 +38,7 @@ export class BoardHand {
       listen('pointermove', (event) => this.move(event)),
       listen('pointerup', (event) => this.up(event, false)),
       listen('pointercancel', (event) => this.up(event, true)),
-      listen('pointerleave', () => this.bench.picture.setRing(undefined)),
+      listen('pointerleave', () => this.board.picture.setRing(undefined)),
       listen('wheel', (event) => this.wheel(event), { passive: false }),
       listen('contextmenu', (event) => event.preventDefault()),
     ];
@@ -43,7 +46,7 @@ export class BoardHand {
   }
 
   dispose(): void {
-    this.gesture?.gesture.cancel();
+    this.cancel();
     this.stop();
   }
 
@@ -59,36 +62,43 @@ export class BoardHand {
   /** Gives up the gesture under way, leaving no trace. Answers whether there was one. */
   cancel(): boolean {
     if (!this.gesture) return false;
-    this.gesture.gesture.cancel();
-    this.gesture = undefined;
+    const { gesture } = this.gesture;
+    this.letGo();
+    gesture.cancel();
     return true;
+  }
+
+  private letGo(): void {
+    this.gesture = undefined;
+    useDesk.setState({ isDrawing: false });
   }
 
   get isBusy(): boolean {
     return this.gesture !== undefined;
   }
 
-  // Moves of the page that have no pointer: keys and buttons.
+  // Moves of the page that have no pointer: keys and buttons. They wait while something is being drawn.
 
   show(view: View, isMoving = false): void {
-    this.bench.picture.show(isMoving ? view : aligned(view), isMoving);
+    if (this.gesture) return;
+    this.board.picture.show(isMoving ? view : aligned(view), isMoving);
     useDesk.setState({ zoom: zoomOf(view), turn: turnOf(view) });
   }
 
   zoomBy(factor: number, at = this.middle()): void {
-    this.show(zoomedAt(this.bench.picture.view, at, factor));
+    this.show(zoomedAt(this.board.picture.view, at, factor));
   }
 
   turnBy(angle: number): void {
-    this.show(turnedAt(this.bench.picture.view, this.middle(), angle));
+    this.show(turnedAt(this.board.picture.view, this.middle(), angle));
   }
 
   panBy(dx: number, dy: number): void {
-    this.show(panned(this.bench.picture.view, dx, dy));
+    this.show(panned(this.board.picture.view, dx, dy));
   }
 
   private middle(): Point {
-    const { width, height } = this.bench.picture.size;
+    const { width, height } = this.board.picture.free;
     return { x: width / 2, y: height / 2 };
   }
 
@@ -102,29 +112,30 @@ export class BoardHand {
     if (event.pointerType === 'touch') {
       this.fingers.set(event.pointerId, at);
       if (this.fingers.size === 2) return this.beginPinch();
-      if (this.fingers.size > 2) return;
+      if (this.fingers.size > 2 || this.isPinching) return;
       if (desk.penSeen && !desk.fingerDraws) return this.beginPan(event.pointerId, at);
     }
     if (this.gesture || this.panning) return;
     const isMoving = this.holdsMoveKey || event.button === 1 || event.button === 2;
     const gesture = isMoving ? undefined : this.begin(desk, event);
     if (!gesture) return this.beginPan(event.pointerId, at);
-    this.gesture = { pointer: event.pointerId, gesture, startedAt: event.timeStamp };
+    this.gesture = { pointer: event.pointerId, gesture, startedAt: event.timeStamp, from: at };
+    useDesk.setState({ isDrawing: true });
     gesture.move([this.sample(event)]);
   }
 
   private begin(desk: Desk, event: PointerEvent): Gesture | undefined {
     if (desk.stage === 'finish') return undefined;
     if (desk.stage === 'rough')
-      return desk.roughId ? beginPlacing(this.bench, desk.roughId, this.page(event), () => this.holdsShift) : undefined;
-    return desk.tool === 'nib' ? beginStroke(this.bench, desk) : beginErasing(this.bench, desk);
+      return desk.roughId ? beginPlacing(this.board, desk.roughId, this.page(event), () => this.holdsShift) : undefined;
+    return desk.tool === 'nib' ? beginStroke(this.board, desk) : beginErasing(this.board, desk);
   }
 
   private move(event: PointerEvent): void {
     const at = this.place(event);
     if (event.pointerType !== 'touch') this.ring(event);
     const before = this.fingers.get(event.pointerId);
-    if (before && this.fingers.size >= 2 && !this.gesture) return this.pinch(event.pointerId, before, at);
+    if (before && this.isPinching) return this.pinch(event.pointerId, before, at);
     if (before) this.fingers.set(event.pointerId, at);
     if (this.gesture?.pointer === event.pointerId) {
       const events = event.getCoalescedEvents?.() ?? [];
@@ -132,23 +143,24 @@ export class BoardHand {
     } else if (this.panning?.pointer === event.pointerId) {
       const { last } = this.panning;
       this.panning.last = at;
-      this.show(panned(this.bench.picture.view, at.x - last.x, at.y - last.y), true);
+      this.show(panned(this.board.picture.view, at.x - last.x, at.y - last.y), true);
     }
   }
 
   private up(event: PointerEvent, isCancelled: boolean): void {
-    const wasPinching = this.fingers.size >= 2;
     this.fingers.delete(event.pointerId);
     if (this.gesture?.pointer === event.pointerId) {
       const { gesture } = this.gesture;
-      this.gesture = undefined;
+      this.letGo();
       if (isCancelled) gesture.cancel();
       else gesture.end();
     } else if (this.panning?.pointer === event.pointerId) {
       this.panning = undefined;
-      this.show(this.bench.picture.view);
-    } else if (wasPinching && this.fingers.size < 2) {
-      this.show(straightened(this.bench.picture.view, this.place(event)));
+      this.show(this.board.picture.view);
+    } else if (this.isPinching && this.fingers.size === 0) {
+      // Only when both fingers are off: the last one to leave must not begin to draw.
+      this.isPinching = false;
+      this.show(straightened(this.board.picture.view, this.place(event)));
     }
   }
 
@@ -156,17 +168,21 @@ export class BoardHand {
     this.panning = { pointer, last: at };
   }
 
-  /** A second finger: what the first one had begun was meant to move the page. */
+  /** A second finger: what the first one had hardly begun was meant to move the page. */
   private beginPinch(): void {
-    const [first] = this.fingers.keys();
-    if (this.gesture?.pointer === first) this.cancel();
+    const [[first, now]] = this.fingers;
+    if (this.gesture?.pointer === first) {
+      if (distance(this.gesture.from, now) > DRAW_SLOP) return;
+      this.cancel();
+    } else if (this.gesture) return;
     this.panning = undefined;
+    this.isPinching = true;
   }
 
   private pinch(pointer: number, before: Point, after: Point): void {
     const other = [...this.fingers].find(([id]) => id !== pointer)?.[1];
     this.fingers.set(pointer, after);
-    if (other && distance(before, other) > TAP_SLOP) this.show(pinched(this.bench.picture.view, [before, other], [after, other]), true);
+    if (other && distance(before, other) > LEAST_PINCH) this.show(pinched(this.board.picture.view, [before, other], [after, other]), true);
   }
 
   private wheel(event: WheelEvent): void {
@@ -174,7 +190,7 @@ export class BoardHand {
     const bounds = this.element.getBoundingClientRect();
     const at = { x: event.clientX - bounds.left, y: event.clientY - bounds.top };
     const lines = event.deltaMode === WheelEvent.DOM_DELTA_LINE ? 16 : 1;
-    const { view } = this.bench.picture;
+    const { view } = this.board.picture;
     if (event.shiftKey) this.show(panned(view, -(event.deltaX || event.deltaY) * lines, 0), true);
     else if (event.altKey) this.show(turnedAt(view, at, (event.deltaY * lines * Math.PI) / 1800), true);
     else this.show(zoomedAt(view, at, Math.exp(-event.deltaY * lines * (event.ctrlKey ? 0.01 : 0.002))), true);
@@ -186,7 +202,7 @@ export class BoardHand {
     const isDrawing = desk.stage === 'ink' && desk.tool !== 'lift';
     const radius = desk.tool === 'rub' ? desk.rubSize / 2 : nibOf(desk).size / 2;
     const isShown = isDrawing && (desk.tool === 'rub' || !this.gesture);
-    this.bench.picture.setRing(isShown ? { at: this.place(event), radius } : undefined);
+    this.board.picture.setRing(isShown ? { at: this.place(event), radius } : undefined);
   }
 
   private place(event: PointerEvent): Point {
@@ -194,7 +210,7 @@ export class BoardHand {
   }
 
   private page(event: PointerEvent): Point {
-    return toPage(this.bench.picture.view, this.place(event));
+    return toPage(this.board.picture.view, this.place(event));
   }
 
   private sample(event: PointerEvent): PenSample {

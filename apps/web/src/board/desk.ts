@@ -20,8 +20,14 @@ export interface Desk {
   readonly rubSize: number;
   readonly roughId: EntityId | undefined;
   readonly peeking: boolean;
+  /** A stroke, a rub or a drag of the rough is under way. */
+  readonly isDrawing: boolean;
   readonly penSeen: boolean;
   readonly fingerDraws: boolean;
+  readonly deliverAs: 'png' | 'svg';
+  /** 1, 0.5 or 0.25 of the page's px. */
+  readonly deliverScale: number;
+  readonly deliverRough: boolean;
   readonly zoom: number;
   readonly turn: number;
 }
@@ -40,8 +46,12 @@ export const useDesk = create<Desk>()(
       rubSize: 48,
       roughId: undefined,
       peeking: false,
+      isDrawing: false,
       penSeen: false,
       fingerDraws: true,
+      deliverAs: 'png',
+      deliverScale: 1,
+      deliverRough: false,
       zoom: 1,
       turn: 0,
     }),
@@ -87,3 +97,5 @@ export function scaleTool(factor: number): void {
 }
 
 export const rubLimits = RUB_SIZES;
+
+export const toggleCalm = (): void => set({ calmWay: useDesk.getState().calmWay === 'raw' ? 'even' : 'raw' });

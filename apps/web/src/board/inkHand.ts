@@ -15,7 +15,7 @@ export interface Gesture {
   cancel(): void;
 }
 
-export interface Bench {
+export interface Board {
   readonly picture: BoardPicture;
   readonly session: PageSession;
   readonly notice: (message: string) => void;
@@ -35,7 +35,7 @@ const refusal = (layer: LayerEntity): string | undefined =>
   layer.locked ? `${layer.name} is locked.` : layer.hidden ? `${layer.name} is hidden.` : undefined;
 
 /** Draws a stroke with the nib in hand. Nothing when the layer takes none, after saying so. */
-export function beginStroke({ picture, session, notice }: Bench, desk: Desk): Gesture | undefined {
+export function beginStroke({ picture, session, notice }: Board, desk: Desk): Gesture | undefined {
   const { layer, edits } = inkLayer(session.page);
   const refused = refusal(layer);
   if (refused) return void notice(refused);
@@ -59,7 +59,7 @@ export function beginStroke({ picture, session, notice }: Bench, desk: Desk): Ge
 }
 
 /** Rubs or lifts along the hand's way, shown at once, one change at pen-up. */
-export function beginErasing({ picture, session, notice }: Bench, desk: Desk): Gesture | undefined {
+export function beginErasing({ picture, session, notice }: Board, desk: Desk): Gesture | undefined {
   const { layer } = inkLayer(session.page);
   const refused = refusal(layer);
   if (refused) return void notice(refused);

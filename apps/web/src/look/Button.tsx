@@ -1,6 +1,7 @@
 import type { LucideIcon } from 'lucide-react-native';
 import { Pressable, Text } from 'react-native';
 import { Icon } from './Icon';
+import { web } from './web';
 
 interface ButtonProps {
   readonly label: string;
@@ -9,10 +10,9 @@ interface ButtonProps {
   /** `seal` is the one thing to do here; `plain` everything else. */
   readonly tone?: 'seal' | 'plain';
   readonly disabled?: boolean;
-  readonly testID?: string;
 }
 
-export function Button({ label, onPress, icon, tone = 'plain', disabled = false, testID }: ButtonProps) {
+export function Button({ label, onPress, icon, tone = 'plain', disabled = false }: ButtonProps) {
   const isSeal = tone === 'seal';
   return (
     <Pressable
@@ -20,7 +20,6 @@ export function Button({ label, onPress, icon, tone = 'plain', disabled = false,
       accessibilityState={{ disabled }}
       disabled={disabled}
       onPress={onPress}
-      testID={testID}
       className={`min-h-[44px] flex-row items-center justify-center gap-2 rounded-xl px-4 ${isSeal ? 'bg-seal' : 'border border-edge bg-raised'} ${disabled ? 'opacity-50' : 'active:opacity-80'}`}
     >
       {icon && <Icon of={icon} size={18} tone={isSeal ? 'onseal' : 'ink'} />}
@@ -34,11 +33,12 @@ interface IconButtonProps {
   readonly icon: LucideIcon;
   readonly onPress: () => void;
   readonly disabled?: boolean;
-  readonly testID?: string;
+  /** Said on hover; the label when left out. */
+  readonly tooltip?: string;
 }
 
 /** An icon alone, where the word would not fit: it carries its name as a label and a tooltip. */
-export function IconButton({ label, icon, onPress, disabled = false, testID }: IconButtonProps) {
+export function IconButton({ label, icon, onPress, disabled = false, tooltip = label }: IconButtonProps) {
   return (
     <Pressable
       accessibilityRole="button"
@@ -46,8 +46,7 @@ export function IconButton({ label, icon, onPress, disabled = false, testID }: I
       accessibilityState={{ disabled }}
       disabled={disabled}
       onPress={onPress}
-      testID={testID}
-      {...{ title: label }}
+      {...web({ title: tooltip })}
       className={`h-11 w-11 items-center justify-center rounded-xl ${disabled ? 'opacity-40' : 'active:bg-raised'}`}
     >
       <Icon of={icon} />

@@ -12,7 +12,7 @@ interface ScrubNumberProps extends ScrubRange {
   readonly unit?: string;
   /** What is shown instead of number and unit. */
   readonly shown?: string;
-  readonly testID?: string;
+  readonly disabled?: boolean;
 }
 
 /** CSS px of a drag across the whole range. */
@@ -20,7 +20,7 @@ const TRAVEL = 260;
 const SLOP = 4;
 
 /** A setting that is scrubbed by dragging sideways on its number; a tap lets it be typed, arrows step it. */
-export function ScrubNumber({ label, value, onChange, onSettled, unit = '', shown, testID, ...range }: ScrubNumberProps) {
+export function ScrubNumber({ label, value, onChange, onSettled, unit = '', shown, disabled = false, ...range }: ScrubNumberProps) {
   const drag = useRef<{ x: number; share: number; last: number; moved: boolean } | undefined>(undefined);
   const [typed, setTyped] = useState<string | undefined>();
 
@@ -61,9 +61,9 @@ export function ScrubNumber({ label, value, onChange, onSettled, unit = '', show
 
   return (
     <View
-      className="min-h-[48px] flex-1 justify-center overflow-hidden rounded-xl border border-edge bg-raised px-3 py-1"
+      className={`min-h-[50px] min-w-0 flex-1 justify-center overflow-hidden rounded-xl border border-edge bg-raised px-3 py-1 ${disabled ? 'opacity-50' : ''}`}
       style={{ touchAction: 'none', cursor: 'ew-resize' } as object}
-      onStartShouldSetResponder={() => typed === undefined}
+      onStartShouldSetResponder={() => !disabled && typed === undefined}
       onResponderTerminationRequest={() => false}
       onResponderGrant={begin}
       onResponderMove={move}
@@ -74,8 +74,8 @@ export function ScrubNumber({ label, value, onChange, onSettled, unit = '', show
       aria-valuemax={range.most}
       aria-valuenow={value}
       aria-valuetext={shown ?? `${value}${unit}`}
-      testID={testID}
-      {...web({ onKeyDown: typed === undefined ? onKeyDown : undefined, tabIndex: 0 })}
+      aria-disabled={disabled}
+      {...web({ onKeyDown: disabled || typed !== undefined ? undefined : onKeyDown, tabIndex: 0 })}
     >
       <Text className="select-none font-sans text-12 text-faint" numberOfLines={1}>
         {label}

@@ -33,6 +33,8 @@ export class BoardPicture {
   view: View;
   private page: Page;
   private extent: Extent = { width: 0, height: 0 };
+  /** CSS px at the bottom of the board that the bench covers. */
+  private covered = 0;
   private ratio = 1;
   private readonly pictures: Pictures;
   private liveInk: LiveInk | undefined;
@@ -64,28 +66,31 @@ export class BoardPicture {
     this.pictures.dispose();
   }
 
-  /** Takes the size of the board in CSS px; the first time the page is laid out on it. */
-  resize(extent: Extent): void {
+  /**
+   * Takes the size of the board in CSS px, and how much of its foot the bench covers; the first time the page is laid out
+   * on what is left.
+   */
+  resize(extent: Extent, covered: number): void {
     const isFirst = this.extent.width === 0;
     this.extent = extent;
+    this.covered = covered;
     this.ratio = Math.min(window.devicePixelRatio || 1, MOST_SIDE / Math.max(extent.width, extent.height, 1));
     for (const canvas of Object.values(this.canvases)) {
       canvas.width = Math.max(1, Math.round(extent.width * this.ratio));
       canvas.height = Math.max(1, Math.round(extent.height * this.ratio));
     }
-    if (isFirst) this.view = opening(this.page.size, extent);
+    if (isFirst) this.view = opening(this.page.size, this.free);
     this.compose(false);
+    if (this.liveInk) this.beginLive(this.liveInk.live);
+    this.liveInk?.paint();
   }
 
-  get size(): Extent {
-    return this.extent;
+  /** The part of the board that nothing covers, from its top left corner. */
+  get free(): Extent {
+    return { width: this.extent.width, height: Math.max(64, this.extent.height - this.covered) };
   }
 
-  /** Device px per CSS px, and page px to device px. */
-  get deviceRatio(): number {
-    return this.ratio;
-  }
-
+  /** Page px to device px. */
   get map(): Matrix {
     return then(this.view, scaling(this.ratio));
   }

@@ -21,13 +21,15 @@ export class InkSurface {
   private readonly tiles: Tiles;
   private readonly context: CanvasRenderingContext2D;
   private map: Matrix = [1, 0, 0, 1, 0, 0];
-  /** Counts views and edits: a settled picture that comes too late is told by it. */
+  /** Counts views: a settled picture that comes too late is told by it. */
   private viewed = 0;
+  /** What edits touched while the exact picture was on its way, page px. */
   private editedSince: Box[] = [];
   private settling = false;
   private isExact = false;
   private isMoving = false;
   private settleTimer: ReturnType<typeof setTimeout> | undefined;
+  private prepareTimer: ReturnType<typeof setTimeout> | undefined;
   private readonly restListeners = new Set<() => void>();
 
   constructor(
@@ -60,6 +62,7 @@ export class InkSurface {
 
   dispose(): void {
     clearTimeout(this.settleTimer);
+    clearTimeout(this.prepareTimer);
     this.tiles.clear();
     this.worker.terminate();
   }
@@ -80,12 +83,22 @@ export class InkSurface {
     return this.remote.picture(map, width, height);
   }
 
-  /** Paints the view from tiles. */
+  /** Paints the view from tiles, and exactly where edits have outrun them: a line that was drawn never blinks. */
   private compose(): void {
     const { context, canvas, map } = this;
     context.setTransform(1, 0, 0, 1, 0, 0);
     context.clearRect(0, 0, canvas.width, canvas.height);
-    this.tiles.draw(context, map, scaleOf(map), mapBox(invert(map), this.deviceBox()));
+    this.repaint(this.tiles.draw(context, map, scaleOf(map), this.seen()));
+  }
+
+  /** Brings the tiles of the view up to date once the hand rests, so that the next move finds them ready. */
+  private prepareSoon(): void {
+    clearTimeout(this.prepareTimer);
+    this.prepareTimer = setTimeout(() => this.tiles.prepare(scaleOf(this.map), this.seen()), PREPARE_MS);
+  }
+
+  private seen(): Box {
+    return mapBox(invert(this.map), this.deviceBox());
   }
 
   private async settle(): Promise<void> {
@@ -108,6 +121,7 @@ export class InkSurface {
     this.isExact = true;
     this.repaint(this.editedSince);
     this.editedSince = [];
+    this.prepareSoon();
     this.restListeners.forEach((listener) => listener());
   }
 
@@ -133,6 +147,7 @@ export class InkSurface {
     if (this.settling) this.editedSince.push(...all);
     if (isAddedOnTop) paintStrokes(this.context, shown, this.map, paintTolerance(scaleOf(this.map)));
     else this.repaint(all);
+    this.prepareSoon();
   }
 
   /** Paints parts of the page anew, exactly; boxes in page px. */
@@ -162,6 +177,8 @@ export class InkSurface {
     return { minX: 0, minY: 0, maxX: this.canvas.width, maxY: this.canvas.height };
   }
 }
+
+const PREPARE_MS = 400;
 
 const everywhere: Box = { minX: -1e9, minY: -1e9, maxX: 1e9, maxY: 1e9 };
 

@@ -19,7 +19,7 @@ export class LiveInk {
   private readonly tolerance: number;
 
   constructor(
-    private readonly live: LiveStroke,
+    readonly live: LiveStroke,
     private readonly context: Context2D,
     /** Page px to device px. */
     private readonly map: Matrix,

@@ -4,6 +4,10 @@ const SIDE = 256;
 /** Neighbouring tiles share a px, or turned pages would show their seams. */
 const BLEED = 1;
 const MOST = 320;
+/** Beyond so many touched boxes a tile counts as touched everywhere. */
+const MOST_BOXES = 40;
+/** Tiles asked for and not yet there: more would only make the newest wait. */
+const MOST_AWAITED = 48;
 const LEVELS = { least: -6, most: 3 } as const;
 
 interface Tile {
@@ -11,7 +15,8 @@ interface Tile {
   readonly column: number;
   readonly row: number;
   bitmap: ImageBitmap | undefined;
-  isStale: boolean;
+  /** What edits have touched since the bitmap was asked for, page px. */
+  dirty: readonly Box[];
   isAwaited: boolean;
 }
 
@@ -26,6 +31,8 @@ export class Tiles {
   private readonly tiles = new Map<string, Tile>();
   private readonly arrivals = new Set<() => void>();
   private awaited = 0;
+  /** What was dirty when the tile on its way was asked for: the old bitmap still shows it. */
+  private readonly awaitedDirt = new Map<Tile, readonly Box[]>();
 
   constructor(private readonly painter: TilePainter) {}
 
@@ -39,7 +46,8 @@ export class Tiles {
   touch(boxes: readonly Box[]): void {
     for (const tile of this.tiles.values()) {
       const own = pageBox(tile.level, tile.column, tile.row);
-      if (boxes.some((dirty) => boxesMeet(own, dirty))) tile.isStale = true;
+      const touched = boxes.filter((dirty) => boxesMeet(own, dirty));
+      if (touched.length > 0) tile.dirty = tile.dirty.length > MOST_BOXES ? [own] : [...tile.dirty, ...touched];
     }
   }
 
@@ -50,28 +58,39 @@ export class Tiles {
 
   /**
    * Draws the tiles that show `seen` (page px) under `map` (page px to device px) at `scale` device px per page px, and
-   * asks for those that are missing or stale. Answers how many are.
+   * asks for those that are missing or dirty. Answers what edits have touched since they were painted, page px.
    */
-  draw(context: CanvasRenderingContext2D, map: Matrix, scale: number, seen: Box): number {
-    const level = Math.min(LEVELS.most, Math.max(LEVELS.least, Math.ceil(Math.log2(scale) - 0.01)));
-    const size = SIDE / 2 ** level;
-    let missing = 0;
+  draw(context: CanvasRenderingContext2D, map: Matrix, scale: number, seen: Box): Box[] {
+    const dirty: Box[] = [];
     context.setTransform(...map);
-    for (let row = Math.floor(seen.minY / size); row * size < seen.maxY; row++)
-      for (let column = Math.floor(seen.minX / size); column * size < seen.maxX; column++) {
-        const tile = this.tile(level, column, row);
-        if (!tile.bitmap || tile.isStale) {
-          missing++;
-          this.request(tile);
-        }
-        if (tile.bitmap) context.drawImage(tile.bitmap, column * size, row * size, size + (BLEED * size) / SIDE, size + (BLEED * size) / SIDE);
-        else this.drawCoarser(context, level, column, row);
-      }
+    for (const tile of this.tilesIn(scale, seen)) {
+      const { level, column, row, bitmap } = tile;
+      const size = SIDE / 2 ** level;
+      if (!bitmap || tile.dirty.length > 0) this.request(tile);
+      if (bitmap) {
+        const reach = size + (BLEED * size) / SIDE;
+        context.drawImage(bitmap, column * size, row * size, reach, reach);
+        dirty.push(...tile.dirty, ...(this.awaitedDirt.get(tile) ?? []));
+      } else dirty.push(...this.drawCoarser(context, level, column, row));
+    }
     this.evict();
-    return missing;
+    return dirty;
   }
 
-  private drawCoarser(context: CanvasRenderingContext2D, level: number, column: number, row: number): void {
+  /** Asks for the tiles that show `seen` and are missing or dirty, so that the next move finds them ready. */
+  prepare(scale: number, seen: Box): void {
+    for (const tile of this.tilesIn(scale, seen)) if (!tile.bitmap || tile.dirty.length > 0) this.request(tile);
+    this.evict();
+  }
+
+  private *tilesIn(scale: number, seen: Box): Generator<Tile> {
+    const level = Math.min(LEVELS.most, Math.max(LEVELS.least, Math.ceil(Math.log2(scale) - 0.01)));
+    const size = SIDE / 2 ** level;
+    for (let row = Math.floor(seen.minY / size); row * size < seen.maxY; row++)
+      for (let column = Math.floor(seen.minX / size); column * size < seen.maxX; column++) yield this.tile(level, column, row);
+  }
+
+  private drawCoarser(context: CanvasRenderingContext2D, level: number, column: number, row: number): readonly Box[] {
     const size = SIDE / 2 ** level;
     for (let up = 1; level - up >= LEVELS.least; up++) {
       const times = 2 ** up;
@@ -81,24 +100,26 @@ export class Tiles {
       const x = (column - Math.floor(column / times) * times) * part;
       const y = (row - Math.floor(row / times) * times) * part;
       context.drawImage(tile.bitmap, x, y, part, part, column * size, row * size, size, size);
-      return;
+      return tile.dirty;
     }
+    return [];
   }
 
   private tile(level: number, column: number, row: number): Tile {
     const name = key(level, column, row);
     let tile = this.tiles.get(name);
     if (tile) this.tiles.delete(name);
-    else tile = { level, column, row, bitmap: undefined, isStale: false, isAwaited: false };
+    else tile = { level, column, row, bitmap: undefined, dirty: [], isAwaited: false };
     // Newest last: the map's own order is the order of use.
     this.tiles.set(name, tile);
     return tile;
   }
 
   private request(tile: Tile): void {
-    if (tile.isAwaited || this.awaited > 48) return;
+    if (tile.isAwaited || this.awaited >= MOST_AWAITED) return;
     tile.isAwaited = true;
-    tile.isStale = false;
+    this.awaitedDirt.set(tile, tile.dirty);
+    tile.dirty = [];
     this.awaited++;
     const scale = 2 ** tile.level;
     const map: Matrix = [scale, 0, 0, scale, -tile.column * SIDE, -tile.row * SIDE];
@@ -109,9 +130,12 @@ export class Tiles {
           tile.bitmap = bitmap;
         } else bitmap?.close();
       })
-      .catch(() => (tile.isStale = true))
+      .catch(() => {
+        tile.dirty = [...tile.dirty, ...(this.awaitedDirt.get(tile) ?? [])];
+      })
       .finally(() => {
         tile.isAwaited = false;
+        this.awaitedDirt.delete(tile);
         this.awaited--;
         this.arrivals.forEach((listener) => listener());
       });

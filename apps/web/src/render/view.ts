@@ -17,14 +17,14 @@ export const toScreen = (view: View, p: Point): Point => apply(view, p);
 export const toPage = (view: View, p: Point): Point => apply(invert(view), p);
 
 /** The page as large as it fits into the board, upright and centred, with `margin` CSS px around it. */
-export function fitted(page: Extent, board: Extent, margin = 16): View {
+export function fitted(page: Extent, board: Extent, margin = 14): View {
   const room = { width: Math.max(32, board.width - 2 * margin), height: Math.max(32, board.height - 2 * margin) };
   const scale = clamp(Math.min(room.width / page.width, room.height / page.height), ZOOM_LIMITS.least, ZOOM_LIMITS.most);
   return centred(page, board, scale);
 }
 
 /** The page upright, its width filling the board, its top in sight: for tall pages. */
-export function fittedToWidth(page: Extent, board: Extent, margin = 16): View {
+export function fittedToWidth(page: Extent, board: Extent, margin = 14): View {
   const scale = clamp((board.width - 2 * margin) / page.width, ZOOM_LIMITS.least, ZOOM_LIMITS.most);
   return aligned([scale, 0, 0, scale, (board.width - page.width * scale) / 2, margin]);
 }

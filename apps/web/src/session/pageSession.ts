@@ -61,6 +61,7 @@ export class PageSession {
   private steps: Promise<unknown> = Promise.resolve();
   private isClosed = false;
   private readonly stateListeners = new Set<() => void>();
+  private readonly pageListeners = new Set<() => void>();
   private readonly eventListeners = new Set<SessionEvents>();
   page: Page;
 
@@ -95,6 +96,12 @@ export class PageSession {
   onState(listener: () => void): () => void {
     this.stateListeners.add(listener);
     return () => this.stateListeners.delete(listener);
+  }
+
+  /** Calls back whenever the page has become another value. Answers how to stop. */
+  onPage(listener: () => void): () => void {
+    this.pageListeners.add(listener);
+    return () => this.pageListeners.delete(listener);
   }
 
   onEvents(listener: SessionEvents): () => void {
@@ -247,7 +254,13 @@ export class PageSession {
 
   private async sendBlobs(): Promise<void> {
     for (const { sha256, bytes } of await this.options.outbox.blobs()) {
-      await this.options.transport.sendBlob(sha256, bytes);
+      try {
+        await this.options.transport.sendBlob(sha256, bytes);
+      } catch (error) {
+        // A picture that the server refuses for good must not hold up the strokes behind it.
+        if (!(error instanceof ApiProblem) || error.status >= 500) throw error;
+        this.notify(error.message);
+      }
       await this.options.outbox.removeBlob(sha256);
     }
   }
@@ -312,7 +325,9 @@ export class PageSession {
   }
 
   private emitEdited(edits: readonly Edit[]): void {
-    if (edits.length > 0) this.eventListeners.forEach((listener) => listener.edited(this.page, edits));
+    if (edits.length === 0) return;
+    this.eventListeners.forEach((listener) => listener.edited(this.page, edits));
+    this.pageListeners.forEach((listener) => listener());
   }
 
   private notify(message: string): void {

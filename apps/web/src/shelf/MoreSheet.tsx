@@ -1,6 +1,6 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import Copy from 'lucide-react-native/icons/copy';
-import Trash2 from 'lucide-react-native/icons/trash-2';
+import Trash from 'lucide-react-native/icons/trash';
 import { useState } from 'react';
 import { duplicate, remove, rename, restore, type Shelved } from '../api/shelf';
 import { Button } from '../look/Button';
@@ -37,7 +37,7 @@ export function MoreSheet({ kind, id, name, onClose }: MoreSheetProps) {
       <Field label="Name" value={newName} onChange={setNewName} onSubmit={onRename} />
       <Button label="Rename" tone="seal" disabled={newName.trim() === '' || newName.trim() === name || act.isPending} onPress={onRename} />
       <Button label="Duplicate" icon={Copy} disabled={act.isPending} onPress={() => act.mutate(() => duplicate(kind, id))} />
-      <Button label="Delete" icon={Trash2} disabled={act.isPending} onPress={onDelete} />
+      <Button label="Delete" icon={Trash} disabled={act.isPending} onPress={onDelete} />
     </Sheet>
   );
 }

@@ -1,0 +1,121 @@
+import ChevronDown from 'lucide-react-native/icons/chevron-down';
+import ChevronUp from 'lucide-react-native/icons/chevron-up';
+import { useState } from 'react';
+import { Pressable, ScrollView, Text, useWindowDimensions, View } from 'react-native';
+import { IconButton } from '../look/Button';
+import { useFolded } from './useFolded';
+import { CalmChoice, CalmSetting, ColourSetting, NibRack, ShapeSettings, SizeSetting } from './InkSettings';
+import { nibOf, useDesk } from './desk';
+import { DeliverButton, DeliveryInWords, FileKindSetting, ScaleChoice, WithRoughSwitch } from './FinishSettings';
+import { LiveNib } from './LiveNib';
+import { OpacitySetting, OrderSetting, PlaceSettings, ScaleSetting, TintSetting, TurnSetting, useRough } from './RoughSettings';
+import { StageTools } from './StageTools';
+import { Thread } from './Thread';
+
+/** The bench of a phone, under the thumb: what matters now, the tools of the stage, the stages. Pulled up it shows all. */
+export function Bench() {
+  const { height, width } = useWindowDimensions();
+  const [isUp, setUp] = useState(false);
+  const { stage } = useDesk();
+  const isFolded = useFolded();
+  return (
+    <View
+      className="absolute bottom-0 left-0 right-0 border-t border-rule bg-tray"
+      style={{ transform: [{ translateY: isFolded ? FOLD : 0 }], transitionProperty: 'transform', transitionDuration: '160ms' } as object}
+      pointerEvents={isFolded ? 'none' : 'auto'}
+      aria-hidden={isFolded}
+      testID="bench"
+    >
+      {isUp && (
+        <ScrollView style={{ maxHeight: Math.max(120, height * 0.6 - 178) }} className="border-b border-rule" contentContainerClassName="gap-3 p-3">
+          <AllSettings width={width - 26} />
+        </ScrollView>
+      )}
+      <View className="min-h-[58px] flex-row items-center gap-2 pl-3 pr-1 pt-1">
+        <NowSettings />
+        <IconButton label={isUp ? 'Fewer settings' : 'All settings'} icon={isUp ? ChevronDown : ChevronUp} onPress={() => setUp(!isUp)} />
+      </View>
+      {stage === 'finish' ? (
+        <View className="min-h-[60px] justify-center px-3">
+          <DeliverButton />
+        </View>
+      ) : (
+        <View className="min-h-[60px] flex-row items-center gap-1 px-2">
+          <StageTools />
+        </View>
+      )}
+      <Thread isUpright={false} />
+    </View>
+  );
+}
+
+/** CSS px by which the bench sinks while a line is drawn. */
+const FOLD = 154;
+
+function NowSettings() {
+  const { stage, tool, zoom } = useDesk();
+  const nib = useDesk(nibOf);
+  const rough = useRough();
+  if (stage === 'finish')
+    return (
+      <>
+        <FileKindSetting />
+        <ScaleChoice />
+      </>
+    );
+  if (stage === 'rough')
+    return rough ? (
+      <>
+        <OpacitySetting {...rough} />
+        <ScaleSetting {...rough} />
+        <TurnSetting {...rough} />
+      </>
+    ) : (
+      <Text className="grow font-sans text-14 text-faint">Bring in a sketch, a scan or a photo to draw over.</Text>
+    );
+  if (tool === 'lift') return <Text className="grow font-sans text-14 text-faint">Touch a line to lift it off the page.</Text>;
+  return (
+    <>
+      {tool === 'nib' && (
+        <Pressable role="button" aria-label={`Next nib; ${nib.name} is in hand`} onPress={takeNextNib} className="overflow-hidden rounded-xl border border-edge bg-paper">
+          <LiveNib nib={nib} zoom={zoom} width={92} height={48} />
+        </Pressable>
+      )}
+      <SizeSetting />
+      {tool === 'nib' && <CalmSetting />}
+    </>
+  );
+}
+
+function takeNextNib() {
+  const { nibs, nibInHand } = useDesk.getState();
+  useDesk.setState({ nibInHand: (nibInHand + 1) % nibs.length });
+}
+
+function AllSettings({ width }: { readonly width: number }) {
+  const { stage } = useDesk();
+  const rough = useRough();
+  if (stage === 'finish')
+    return (
+      <>
+        <WithRoughSwitch />
+        <DeliveryInWords />
+      </>
+    );
+  if (stage === 'rough')
+    return rough ? (
+      <>
+        <TintSetting {...rough} />
+        <OrderSetting {...rough} />
+        <PlaceSettings {...rough} />
+      </>
+    ) : null;
+  return (
+    <>
+      <NibRack width={width} />
+      <ColourSetting />
+      <ShapeSettings />
+      <CalmChoice />
+    </>
+  );
+}

@@ -1,0 +1,94 @@
+import { type ReactNode } from 'react';
+import { ScrollView, Text, View } from 'react-native';
+import { CalmChoice, CalmSetting, ColourSetting, NibRack, ShapeSettings, SizeSetting } from './InkSettings';
+import { useDesk } from './desk';
+import { DeliverButton, DeliveryInWords, FileKindSetting, ScaleChoice, WithRoughSwitch } from './FinishSettings';
+import { OpacitySetting, OrderSetting, PlaceSettings, ScaleSetting, TintSetting, TurnSetting, useRough } from './RoughSettings';
+import { StageTools } from './StageTools';
+import { Thread } from './Thread';
+
+const WIDTH = 186;
+
+/** The bench of a wide screen, one column beside the page: the stages, the tools of the stage, then all its settings. */
+export function BenchColumn() {
+  const { stage } = useDesk();
+  return (
+    <View className="flex-1 flex-row" testID="bench">
+      <Thread isUpright />
+      <ScrollView className="flex-1 border-l border-rule" contentContainerClassName="gap-2 p-2">
+        {stage !== 'finish' && (
+          <View className="flex-row flex-wrap gap-1">
+            <StageTools />
+          </View>
+        )}
+        {stage === 'rough' && <RoughColumn />}
+        {stage === 'ink' && <InkColumn />}
+        {stage === 'finish' && <FinishColumn />}
+      </ScrollView>
+    </View>
+  );
+}
+
+const Line = ({ children }: { readonly children: ReactNode }) => <View className="flex-row gap-2">{children}</View>;
+
+const Heading = ({ children }: { readonly children: ReactNode }) => <Text className="pt-2 font-sans text-12 text-faint">{children}</Text>;
+
+const Hint = ({ children }: { readonly children: ReactNode }) => <Text className="py-2 font-sans text-14 text-faint">{children}</Text>;
+
+function RoughColumn() {
+  const rough = useRough();
+  if (!rough) return <Hint>Bring in a sketch, a scan or a photo to draw over, or drop one on the page.</Hint>;
+  return (
+    <>
+      <Line>
+        <OpacitySetting {...rough} />
+      </Line>
+      <TintSetting {...rough} />
+      <OrderSetting {...rough} />
+      <Heading>Where it lies</Heading>
+      <PlaceSettings {...rough} />
+      <Line>
+        <ScaleSetting {...rough} />
+        <TurnSetting {...rough} />
+      </Line>
+    </>
+  );
+}
+
+function InkColumn() {
+  const { tool } = useDesk();
+  if (tool === 'lift') return <Hint>Touch a line, or drag over several, to lift them off the page.</Hint>;
+  return (
+    <>
+      <Line>
+        <SizeSetting />
+      </Line>
+      {tool === 'rub' ? (
+        <Hint>Takes away what it touches and cuts the lines there. It never paints over them.</Hint>
+      ) : (
+        <>
+          <Line>
+            <CalmSetting />
+          </Line>
+          <CalmChoice />
+          <ColourSetting />
+          <Heading>Nib rack</Heading>
+          <NibRack width={WIDTH - 20} />
+          <Heading>Shape of the line</Heading>
+          <ShapeSettings />
+        </>
+      )}
+    </>
+  );
+}
+
+const FinishColumn = () => (
+  <>
+    <Heading>Deliver</Heading>
+    <FileKindSetting />
+    <ScaleChoice />
+    <WithRoughSwitch />
+    <DeliveryInWords />
+    <DeliverButton />
+  </>
+);

@@ -1,0 +1,71 @@
+import { useQuery } from '@tanstack/react-query';
+import { router, useLocalSearchParams } from 'expo-router';
+import { useState } from 'react';
+import { useWindowDimensions, View } from 'react-native';
+import { fetchFolio } from '../api/shelf';
+import { Button } from '../look/Button';
+import { Empty, Loading } from '../look/Empty';
+import { isWide } from '../look/wide';
+import type { PageSession } from '../session/pageSession';
+import { BoardCanvas } from './BoardCanvas';
+import { BoardContext, type OpenBoard } from './boardContext';
+import { Bench } from './Bench';
+import { BenchColumn } from './BenchColumn';
+import { Strip } from './Strip';
+import { useBoardKeys } from './useBoardKeys';
+import { usePageSession } from './usePageSession';
+import { useRoughInHand } from './useRoughInHand';
+import { useThumbnail } from './useThumbnail';
+
+/** The board: one page, opened from the address. */
+export function BoardScreen() {
+  const { id } = useLocalSearchParams<{ id: string }>();
+  const opening = usePageSession(id);
+  if (opening.state === 'opening')
+    return (
+      <View className="flex-1 bg-desk" role="main">
+        <Loading what="Opening the page" />
+      </View>
+    );
+  if (opening.state === 'failed')
+    return (
+      <View className="flex-1 bg-desk" role="main">
+        <Empty title="This page cannot be opened" detail={opening.reason}>
+          <Button label="Try again" tone="seal" onPress={opening.retry} />
+          <Button label="To the shelf" onPress={() => router.replace('/')} />
+        </Empty>
+      </View>
+    );
+  return <Desk key={opening.session.card.id} session={opening.session} />;
+}
+
+function Desk({ session }: { readonly session: PageSession }) {
+  const { width } = useWindowDimensions();
+  const [board, setBoard] = useState<OpenBoard | undefined>();
+  const wide = isWide(width);
+  return (
+    <View className="flex-1 bg-desk" role="main">
+      {board && <BoardContext value={board}>{<Strip />}</BoardContext>}
+      {!board && <View className="h-12 border-b border-rule bg-tray" />}
+      <View className="min-h-0 flex-1 flex-row">
+        {wide && <View className="w-[264px] border-r border-rule bg-tray">{board && <BoardContext value={board}>{<BenchColumn />}</BoardContext>}</View>}
+        <View className="min-w-0 flex-1">
+          <BoardCanvas session={session} isWide={wide} onOpen={setBoard} />
+          {board && !wide && <BoardContext value={board}>{<Bench />}</BoardContext>}
+        </View>
+      </View>
+      {board && <BoardContext value={board}>{<Habits />}</BoardContext>}
+    </View>
+  );
+}
+
+/** What goes on beside the drawing and shows nothing itself. */
+function Habits() {
+  useBoardKeys();
+  useRoughInHand();
+  useThumbnail();
+  return null;
+}
+
+/** The folio that the open page lies in. */
+export const useFolioOf = (folioId: string) => useQuery({ queryKey: ['folio', folioId], queryFn: () => fetchFolio(folioId) });

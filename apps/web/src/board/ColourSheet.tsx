@@ -1,0 +1,38 @@
+import { useState } from 'react';
+import { View } from 'react-native';
+import ColorPicker, { HueSlider, Panel1 } from 'reanimated-color-picker';
+import { Button } from '../look/Button';
+import { Field } from '../look/Field';
+import { Sheet } from '../look/Sheet';
+
+interface ColourSheetProps {
+  readonly colour: string;
+  readonly onChange: (colour: string) => void;
+  readonly onClose: () => void;
+}
+
+const HEX = /^#[0-9a-f]{6}$/i;
+
+/** Any colour: by hand on a field of hues, or written as #rrggbb. */
+export function ColourSheet({ colour, onChange, onClose }: ColourSheetProps) {
+  const [written, setWritten] = useState(colour);
+  const isColour = HEX.test(written);
+  const take = () => {
+    if (!isColour) return;
+    onChange(written.toLowerCase());
+    onClose();
+  };
+  return (
+    <Sheet title="Colour" onClose={onClose}>
+      <ColorPicker value={isColour ? written : colour} onCompleteJS={({ hex }) => setWritten(hex.slice(0, 7))} style={{ gap: 14 }}>
+        <Panel1 style={{ height: 170, borderRadius: 12 }} />
+        <HueSlider style={{ borderRadius: 12 }} />
+      </ColorPicker>
+      <View className="flex-row items-end gap-3">
+        <View className="h-11 w-11 rounded-xl border border-edge" style={{ backgroundColor: isColour ? written : colour }} />
+        <Field label="As #rrggbb" value={written} onChange={setWritten} onSubmit={take} />
+        <Button label="Use it" tone="seal" disabled={!isColour} onPress={take} />
+      </View>
+    </Sheet>
+  );
+}

@@ -1,0 +1,136 @@
+import { clamp } from '@true-nib/core/math';
+import { find, layersOf, mmToPx, orderBetween, pxToMm, type Edit, type PictureEntity, type Placement, type Tint } from '@true-nib/core/page';
+import { fittedPlacement } from '@true-nib/core/tools';
+import { View } from 'react-native';
+import { Choice } from '../look/Choice';
+import { ScrubNumber } from '../look/ScrubNumber';
+import { useBoard, usePage } from './boardContext';
+import { useDesk } from './desk';
+import { roughInHand } from './useRoughInHand';
+
+/** The rough in hand, and what can be done to it. Settings are shown live and become one change when the hand lets go. */
+export function useRough() {
+  const board = useBoard();
+  const page = usePage(board);
+  const rough = roughInHand(page, useDesk((desk) => desk.roughId));
+  const layer = rough && find(page, 'layer', rough.layerId);
+  if (!rough || !layer) return undefined;
+  const { session, picture } = board;
+  const isOver = layersOf(page).findIndex(({ id }) => id === layer.id) > layersOf(page).findIndex(({ medium }) => medium === 'ink');
+  return {
+    rough,
+    layer,
+    isOver: isOver && layersOf(page).some(({ medium }) => medium === 'ink'),
+    /** Shows a change without making it. */
+    show: (change: Partial<PictureEntity>) => {
+      const shown = find(picture.shownPage, 'picture', rough.id) ?? rough;
+      const after = { ...shown, ...change };
+      picture.preview([{ before: shown, after }]);
+      if (!layer.locked) picture.setGrips(after);
+    },
+    change: (label: string, change: Partial<PictureEntity>) => session.commit(label, [{ before: rough, after: { ...rough, ...change } }], [layer.id]),
+    changeLayer: (label: string, change: { readonly locked?: boolean; readonly order?: string }) =>
+      session.commit(label, [{ before: layer, after: { ...layer, ...change } }]),
+    /** Lays the rough under everything, or over it. */
+    lay: (place: 'under' | 'over') => {
+      const others = layersOf(page).filter(({ id }) => id !== layer.id);
+      const order = place === 'over' ? orderBetween(others.at(-1)?.order, undefined) : orderBetween(undefined, others[0]?.order);
+      session.commit(place === 'over' ? 'Rough over the inks' : 'Rough under the inks', [{ before: layer, after: { ...layer, order } }]);
+    },
+    fit: () => session.commit('Fit the rough', [{ before: rough, after: { ...rough, placement: fittedPlacement(rough, page.size) } }], [layer.id]),
+    remove: () => {
+      const edits: Edit[] = [
+        { before: rough, after: null },
+        { before: layer, after: null },
+      ];
+      session.commit('Remove the rough', edits);
+    },
+  };
+}
+
+export type RoughActions = NonNullable<ReturnType<typeof useRough>>;
+
+export function OpacitySetting({ rough, show, change }: RoughActions) {
+  return (
+    <ScrubNumber
+      label="Opacity"
+      value={Math.round(rough.opacity * 100)}
+      onChange={(percent) => show({ opacity: percent / 100 })}
+      onSettled={(percent) => change('Dim the rough', { opacity: percent / 100 })}
+      {...{ least: 0, most: 100, step: 1, unit: ' %' }}
+    />
+  );
+}
+
+export function ScaleSetting({ rough, layer, show, change }: RoughActions) {
+  const placed = (percent: number): Partial<PictureEntity> => ({ placement: { ...rough.placement, scale: percent / 100 } });
+  return (
+    <ScrubNumber
+      label="Size"
+      value={Math.round(rough.placement.scale * 1000) / 10}
+      onChange={(percent) => show(placed(percent))}
+      onSettled={(percent) => change('Size the rough', placed(percent))}
+      disabled={layer.locked}
+      {...{ least: 1, most: 1_000, step: 0.1, unit: ' %', geometric: true }}
+    />
+  );
+}
+
+export function TurnSetting({ rough, layer, show, change }: RoughActions) {
+  const placed = (degrees: number): Partial<PictureEntity> => ({ placement: { ...rough.placement, angle: (degrees * Math.PI) / 180 } });
+  return (
+    <ScrubNumber
+      label="Turn"
+      value={Math.round((rough.placement.angle * 1800) / Math.PI) / 10}
+      onChange={(degrees) => show(placed(degrees))}
+      onSettled={(degrees) => change('Turn the rough', placed(degrees))}
+      disabled={layer.locked}
+      {...{ least: -180, most: 180, step: 0.1, unit: '°' }}
+    />
+  );
+}
+
+/** Where the middle of the rough lies, in mm from the page's top left corner. */
+export function PlaceSettings({ rough, layer, show, change }: RoughActions) {
+  const { width, height, ppi } = usePage(useBoard()).size;
+  const along = (axis: 'x' | 'y', label: string, extent: number) => {
+    const placed = (mm: number): { placement: Placement } => ({ placement: { ...rough.placement, [axis]: mmToPx(mm, ppi) } });
+    const reach = Math.round(pxToMm(extent, ppi));
+    return (
+      <ScrubNumber
+        label={label}
+        value={clamp(Math.round(pxToMm(rough.placement[axis], ppi) * 10) / 10, -reach, 2 * reach)}
+        onChange={(mm) => show(placed(mm))}
+        onSettled={(mm) => change('Move the rough', placed(mm))}
+        disabled={layer.locked}
+        {...{ least: -reach, most: 2 * reach, step: 0.1, unit: ' mm' }}
+      />
+    );
+  };
+  return (
+    <View className="flex-row gap-2">
+      {along('x', 'Middle, across', width)}
+      {along('y', 'Middle, down', height)}
+    </View>
+  );
+}
+
+const TINTS: readonly { readonly value: Tint; readonly label: string }[] = [
+  { value: 'blue', label: 'Blue' },
+  { value: 'grey', label: 'Grey' },
+  { value: 'none', label: 'As it is' },
+];
+
+export const TintSetting = ({ rough, change }: RoughActions) => <Choice label="Tint" value={rough.tint} options={TINTS} onChange={(tint) => change('Tint the rough', { tint })} />;
+
+export const OrderSetting = ({ isOver, lay }: RoughActions) => (
+  <Choice
+    label="Under or over the inks"
+    value={isOver ? 'over' : 'under'}
+    onChange={lay}
+    options={[
+      { value: 'under', label: 'Under inks' },
+      { value: 'over', label: 'Over inks' },
+    ]}
+  />
+);

@@ -1,0 +1,8 @@
+import type { Stage } from './desk';
+
+/** The stages that have tools so far, in the order of the work. */
+export const STAGES: readonly { readonly id: Stage; readonly label: string }[] = [
+  { id: 'rough', label: 'Rough' },
+  { id: 'ink', label: 'Ink' },
+  { id: 'finish', label: 'Finish' },
+];

@@ -1,0 +1,70 @@
+import { useEffect, useState } from 'react';
+import { author, newId } from '../session/ids';
+import { indexedDbOutbox } from '../session/outbox';
+import { PageSession } from '../session/pageSession';
+import { httpTransport } from '../session/transport';
+
+type Opening =
+  | { readonly state: 'opening' }
+  | { readonly state: 'failed'; readonly reason: string; readonly retry: () => void }
+  | { readonly state: 'open'; readonly session: PageSession };
+
+/** Opens the page and keeps it abreast of what other tabs save; closes it when the screen goes. */
+export function usePageSession(pageId: string): Opening {
+  const [opening, setOpening] = useState<Opening>({ state: 'opening' });
+  const [attempt, setAttempt] = useState(0);
+  useEffect(() => {
+    let close = (): void => undefined;
+    let isGone = false;
+    setOpening({ state: 'opening' });
+    PageSession.open(pageId, { transport: httpTransport, outbox: indexedDbOutbox, author: author(), newId, now: () => Date.now() }).then(
+      (session) => {
+        if (isGone) return session.close();
+        const stop = keepAbreast(session);
+        close = () => {
+          stop();
+          session.close();
+        };
+        setOpening({ state: 'open', session });
+      },
+      (error: unknown) => {
+        const reason = error instanceof Error ? error.message : 'Something went wrong. What was saved is safe.';
+        if (!isGone) setOpening({ state: 'failed', reason, retry: () => setAttempt((count) => count + 1) });
+      },
+    );
+    return () => {
+      isGone = true;
+      close();
+    };
+  }, [pageId, attempt]);
+  return opening;
+}
+
+/** Looks for news whenever this tab comes to the front, the network comes back, or another tab has saved. */
+function keepAbreast(session: PageSession): () => void {
+  const refresh = () => {
+    if (document.visibilityState === 'visible') void session.refresh();
+  };
+  const tabs = new BroadcastChannel(`true-nib.page.${session.card.id}`);
+  let known = session.state.revision;
+  tabs.addEventListener('message', ({ data }: MessageEvent<number>) => {
+    known = Math.max(known, data);
+    void session.refresh();
+  });
+  const stopTelling = session.onState(() => {
+    const { revision } = session.state;
+    if (revision <= known) return;
+    known = revision;
+    tabs.postMessage(revision);
+  });
+  window.addEventListener('focus', refresh);
+  window.addEventListener('online', refresh);
+  document.addEventListener('visibilitychange', refresh);
+  return () => {
+    stopTelling();
+    tabs.close();
+    window.removeEventListener('focus', refresh);
+    window.removeEventListener('online', refresh);
+    document.removeEventListener('visibilitychange', refresh);
+  };
+}

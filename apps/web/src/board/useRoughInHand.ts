@@ -1,0 +1,24 @@
+import { find, ofKind, byOrder, type Page, type PictureEntity } from '@true-nib/core/page';
+import { useEffect } from 'react';
+import { useBoard, usePage } from './boardContext';
+import { useDesk } from './desk';
+
+/** The rough that the Rough stage works on: the one last chosen, or the highest there is. */
+export function roughInHand(page: Page, roughId: string | undefined): PictureEntity | undefined {
+  const chosen = roughId === undefined ? undefined : find(page, 'picture', roughId);
+  return chosen ?? ofKind(page, 'picture').sort(byOrder).at(-1);
+}
+
+/** Shows the handles of the rough in hand while it can be moved, and keeps peeking in step with its button and key. */
+export function useRoughInHand(): void {
+  const board = useBoard();
+  const page = usePage(board);
+  const { stage, roughId, peeking } = useDesk();
+  useEffect(() => {
+    const rough = stage === 'rough' ? roughInHand(page, roughId) : undefined;
+    const isLoose = rough !== undefined && find(page, 'layer', rough.layerId)?.locked === false;
+    board.picture.setGrips(isLoose ? rough : undefined);
+    if (rough && rough.id !== roughId) useDesk.setState({ roughId: rough.id });
+  }, [board, page, stage, roughId]);
+  useEffect(() => board.picture.setPeek(peeking), [board, peeking]);
+}
