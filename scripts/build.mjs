@@ -19,7 +19,8 @@ function* filesIn(folder) {
 
 function fingerprint(folders) {
   const hash = createHash('sha256').update(readFileSync(join(root, 'package-lock.json')));
-  for (const folder of folders) for (const file of filesIn(join(root, folder))) hash.update(file.slice(root.length)).update(readFileSync(file));
+  for (const folder of folders)
+    for (const file of filesIn(join(root, folder))) hash.update(file.slice(root.length)).update(readFileSync(file));
   return hash.digest('hex');
 }
 
@@ -53,7 +54,11 @@ async function buildServer() {
 function exportWeb() {
   const env = { ...process.env, EXPO_OFFLINE: '1', EXPO_NO_TELEMETRY: '1', CI: '1' };
   const expo = join(root, 'node_modules/expo/bin/cli');
-  execFileSync(process.execPath, [expo, 'export', '--platform', 'web', '--output-dir', 'dist'], { cwd: join(root, 'apps/web'), env, stdio: ['ignore', 'ignore', 'inherit'] });
+  execFileSync(process.execPath, [expo, 'export', '--platform', 'web', '--output-dir', 'dist'], {
+    cwd: join(root, 'apps/web'),
+    env,
+    stdio: ['ignore', 'ignore', 'inherit'],
+  });
 }
 
 export async function buildAll() {

@@ -6,15 +6,24 @@ import { join } from 'node:path';
 import { requireToolchain } from './requirements.mjs';
 
 export const root = join(import.meta.dirname, '..');
-export const npx = (...args) => execFileSync(process.execPath, [join(root, 'node_modules', ...args[0].split('/')), ...args.slice(1)], { cwd: root, stdio: 'inherit' });
+export const npx = (...args) =>
+  execFileSync(process.execPath, [join(root, 'node_modules', ...args[0].split('/')), ...args.slice(1)], {
+    cwd: root,
+    stdio: 'inherit',
+  });
 
 const mark = join(root, 'node_modules', '.true-nib-installed');
 
 export function installPackages() {
-  const wanted = createHash('sha256').update(readFileSync(join(root, 'package-lock.json'))).digest('hex');
+  const wanted = createHash('sha256')
+    .update(readFileSync(join(root, 'package-lock.json')))
+    .digest('hex');
   const present = existsSync(mark) ? readFileSync(mark, 'utf8') : undefined;
   if (present === wanted) return;
-  const isComplete = present === undefined && existsSync(join(root, 'node_modules', '.package-lock.json')) && existsSync(join(root, 'node_modules', 'sqlite3', 'build'));
+  const isComplete =
+    present === undefined &&
+    existsSync(join(root, 'node_modules', '.package-lock.json')) &&
+    existsSync(join(root, 'node_modules', 'sqlite3', 'build'));
   if (!isComplete) {
     requireToolchain();
     console.log('Installing packages. The first time takes some minutes, since SQLite is compiled.');

@@ -1,3 +1,4 @@
+/* global __dirname */
 const { colors } = require('./src/look/tokens');
 
 const variables = (theme) => Object.fromEntries(Object.entries(theme).map(([role, value]) => [`--${role}`, value]));

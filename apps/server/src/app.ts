@@ -61,7 +61,11 @@ function apiRoutes(store: Store, version: string): Router {
 
 function serveWeb(app: Express, web: string): void {
   for (const folder of ['/_expo', '/assets'])
-    app.use(folder, express.static(join(web, folder), { immutable: true, maxAge: '1y', index: false, redirect: false }), unknownRoute);
+    app.use(
+      folder,
+      express.static(join(web, folder), { immutable: true, maxAge: '1y', index: false, redirect: false }),
+      unknownRoute,
+    );
   app.use(express.static(web, { index: false, redirect: false }));
   app.get('/{*path}', (request, response, next) => {
     if (extname(request.path)) next();

@@ -1,5 +1,18 @@
 import { plainToInstance } from 'class-transformer';
-import { ArrayMaxSize, ArrayMinSize, IsArray, IsInt, IsNumber, IsOptional, IsString, IsUUID, Length, Max, Min, validateSync } from 'class-validator';
+import {
+  ArrayMaxSize,
+  ArrayMinSize,
+  IsArray,
+  IsInt,
+  IsNumber,
+  IsOptional,
+  IsString,
+  IsUUID,
+  Length,
+  Max,
+  Min,
+  validateSync,
+} from 'class-validator';
 import { Problem } from './problem';
 
 export class FolioBody {
@@ -71,7 +84,9 @@ export function checkedChanges(body: unknown): ChangesBody {
 }
 
 function validated<T extends object>(instance: T): T {
-  const errors = Array.isArray(instance) ? undefined : validateSync(instance, { whitelist: true, forbidUnknownValues: true });
+  const errors = Array.isArray(instance)
+    ? undefined
+    : validateSync(instance, { whitelist: true, forbidUnknownValues: true });
   if (!errors) throw new Problem(400, 'The request is not filled in right', 'One object is expected, not a list.');
   if (errors.length > 0) {
     const details = errors.flatMap((error) => Object.values(error.constraints ?? {}));

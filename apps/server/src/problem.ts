@@ -17,11 +17,18 @@ export class Problem extends Error {
 }
 
 export function sendProblem(response: Response, { status, title, detail, extra }: Problem): void {
-  response.status(status).type('application/problem+json').send(JSON.stringify({ type: 'about:blank', title, status, detail, ...extra }));
+  response
+    .status(status)
+    .type('application/problem+json')
+    .send(JSON.stringify({ type: 'about:blank', title, status, detail, ...extra }));
 }
 
 export const unknownRoute: RequestHandler = (request) => {
-  throw new Problem(404, 'There is nothing at this address', `${request.method} ${request.path} is not part of this service.`);
+  throw new Problem(
+    404,
+    'There is nothing at this address',
+    `${request.method} ${request.path} is not part of this service.`,
+  );
 };
 
 export const answerErrors: ErrorRequestHandler = (error: unknown, _request, response, next) => {
@@ -36,12 +43,29 @@ function problemOf(error: unknown): Problem {
   if (error instanceof PageError) return new Problem(400, 'This cannot be put on a page', error.message);
   if (isBodyError(error)) {
     if (error.type === 'entity.too.large')
-      return new Problem(413, 'This is too large', 'More was sent than this address takes. Pictures may have up to 64 MB.');
-    if (error.status < 500) return new Problem(error.status, 'The request cannot be read', 'Its body is not what its content type says, or it was cut short.');
+      return new Problem(
+        413,
+        'This is too large',
+        'More was sent than this address takes. Pictures may have up to 64 MB.',
+      );
+    if (error.status < 500)
+      return new Problem(
+        error.status,
+        'The request cannot be read',
+        'Its body is not what its content type says, or it was cut short.',
+      );
   }
   console.error(error);
-  return new Problem(500, 'Something went wrong here', 'What was saved before is safe. The server wrote down what happened.');
+  return new Problem(
+    500,
+    'Something went wrong here',
+    'What was saved before is safe. The server wrote down what happened.',
+  );
 }
 
 const isBodyError = (error: unknown): error is { readonly type: string; readonly status: number } =>
-  error instanceof Error && 'type' in error && typeof error.type === 'string' && 'status' in error && typeof error.status === 'number';
+  error instanceof Error &&
+  'type' in error &&
+  typeof error.type === 'string' &&
+  'status' in error &&
+  typeof error.status === 'number';

@@ -12,7 +12,8 @@ export function walked(points: readonly Point[], spacing: number): Point[] {
     const [a, b] = [points[k - 1], points[k]];
     const length = Math.hypot(b.x - a.x, b.y - a.y);
     let done = left;
-    for (; done < length; done += spacing) way.push({ x: a.x + ((b.x - a.x) * done) / length, y: a.y + ((b.y - a.y) * done) / length });
+    for (; done < length; done += spacing)
+      way.push({ x: a.x + ((b.x - a.x) * done) / length, y: a.y + ((b.y - a.y) * done) / length });
     left = done - length;
   }
   way.push(points[points.length - 1]);
@@ -21,8 +22,14 @@ export function walked(points: readonly Point[], spacing: number): Point[] {
 
 /** A slow drift of about −1..1 along `count` steps: sums of a few sines with random phases. */
 export function drift(count: number, waves: number, random: Random): number[] {
-  const parts = [1, 1.7, 2.9].map((rate) => ({ rate: rate * waves * Math.PI * 2, phase: random() * 7, size: 0.6 / rate }));
-  return Array.from({ length: count }, (_, k) => parts.reduce((sum, { rate, phase, size }) => sum + size * Math.sin((rate * k) / count + phase), 0));
+  const parts = [1, 1.7, 2.9].map((rate) => ({
+    rate: rate * waves * Math.PI * 2,
+    phase: random() * 7,
+    size: 0.6 / rate,
+  }));
+  return Array.from({ length: count }, (_, k) =>
+    parts.reduce((sum, { rate, phase, size }) => sum + size * Math.sin((rate * k) / count + phase), 0),
+  );
 }
 
 /** What a pen would send for a confident stroke along `points`: tremor, uneven speed, and a swell of pressure. */

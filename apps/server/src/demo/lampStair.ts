@@ -13,7 +13,11 @@ export function lampStair(): Sketch {
   const nadir = view.vanishing([0, -1, 0]);
   for (let k = 0; k < 8; k++) {
     const from = { x: 80 + k * 350, y: -40 };
-    sketch.line(from, { x: from.x + (nadir.x - from.x) * 0.42, y: from.y + (nadir.y - from.y) * 0.42 }, { weight: 0.3, as: 'construction' });
+    sketch.line(
+      from,
+      { x: from.x + (nadir.x - from.x) * 0.42, y: from.y + (nadir.y - from.y) * 0.42 },
+      { weight: 0.3, as: 'construction' },
+    );
   }
   for (let k = 0; k < STEPS; k++) {
     const [y, z] = [-k * RISE, k * GOING];
@@ -78,7 +82,12 @@ function rail(line: Line): void {
 function lampPost(sketch: Sketch, p: (place: Place) => Point, [x, y, z]: Place, tall: number): void {
   const at = (dx: number, up: number, dz = 0) => p([x + dx, y + up, z + dz]);
   sketch.line(at(-0.045, 0), at(-0.035, tall), { weight: 0.8 }).line(at(0.045, 0), at(0.035, tall), { weight: 0.8 });
-  const square = (half: number, up: number) => [at(-half, up, -half), at(half, up, -half), at(half, up, half), at(-half, up, half)];
+  const square = (half: number, up: number) => [
+    at(-half, up, -half),
+    at(half, up, -half),
+    at(half, up, half),
+    at(-half, up, half),
+  ];
   const [low, high, roof] = [square(0.12, tall), square(0.21, tall + 0.48), at(0, tall + 0.72)];
   sketch.ring(low, { weight: 0.6 }).ring(high, { weight: 0.8 });
   low.forEach((corner, k) => sketch.line(corner, high[k], { weight: 0.7 }).line(high[k], roof, { weight: 0.6 }));
@@ -86,7 +95,11 @@ function lampPost(sketch: Sketch, p: (place: Place) => Point, [x, y, z]: Place, 
   for (const r of [190, 290]) sketch.ellipse(glow, r, r, { weight: 0.14 });
   for (let k = 0; k < 10; k++) {
     const a = (k * Math.PI) / 5 + 0.3;
-    sketch.line({ x: glow.x + 150 * Math.cos(a), y: glow.y + 150 * Math.sin(a) }, { x: glow.x + 230 * Math.cos(a), y: glow.y + 230 * Math.sin(a) }, { weight: 0.2 });
+    sketch.line(
+      { x: glow.x + 150 * Math.cos(a), y: glow.y + 150 * Math.sin(a) },
+      { x: glow.x + 230 * Math.cos(a), y: glow.y + 230 * Math.sin(a) },
+      { weight: 0.2 },
+    );
   }
 }
 
@@ -98,16 +111,23 @@ function keeper(sketch: Sketch, foot: Point, head: Point): void {
   const s = { weight: 0.75 };
   sketch.ellipse(at(0, 0.9), size * 0.07, size * 0.075, s).ellipse(at(0, 0.95), size * 0.13, size * 0.035, s);
   sketch.curve([at(-0.09, 0.95), at(-0.07, 1.03), at(0, 1.05), at(0.07, 1.03), at(0.09, 0.95)], s);
-  sketch.curve([at(-0.04, 0.82), at(-0.15, 0.76), at(-0.17, 0.5), at(-0.2, 0.24)], s).curve([at(0.04, 0.82), at(0.15, 0.76), at(0.17, 0.5), at(0.2, 0.22)], s);
+  sketch
+    .curve([at(-0.04, 0.82), at(-0.15, 0.76), at(-0.17, 0.5), at(-0.2, 0.24)], s)
+    .curve([at(0.04, 0.82), at(0.15, 0.76), at(0.17, 0.5), at(0.2, 0.22)], s);
   sketch.curve([at(-0.2, 0.24), at(-0.02, 0.2), at(0.2, 0.22)], s).line(at(0, 0.8), at(0, 0.22), { weight: 0.3 });
   sketch.line(at(-0.07, 0.21), at(-0.08, 0.02), s).line(at(0.08, 0.21), at(0.07, -0.03), s);
-  sketch.curve([at(0.15, 0.74), at(0.25, 0.62), at(0.13, 0.66)], s).line(at(0.28, 0.5), at(-0.3, 1.36), { weight: 0.8 });
+  sketch
+    .curve([at(0.15, 0.74), at(0.25, 0.62), at(0.13, 0.66)], s)
+    .line(at(0.28, 0.5), at(-0.3, 1.36), { weight: 0.8 });
   sketch.curve([at(-0.3, 1.36), at(-0.36, 1.42), at(-0.28, 1.45), at(-0.24, 1.4)], { weight: 0.6 });
 }
 
 function cat(sketch: Sketch, foot: Point): void {
   const at = (x: number, y: number) => ({ x: foot.x + x, y: foot.y - y });
   sketch.curve([at(-70, 0), at(-84, 90), at(-30, 150), at(30, 150), at(76, 80), at(70, 0)], { weight: 0.7 });
-  sketch.ellipse(at(6, 190), 52, 46, { weight: 0.7 }).curve([at(-36, 214), at(-44, 268), at(-8, 234)], { weight: 0.6 }).curve([at(20, 234), at(50, 268), at(48, 214)], { weight: 0.6 });
+  sketch
+    .ellipse(at(6, 190), 52, 46, { weight: 0.7 })
+    .curve([at(-36, 214), at(-44, 268), at(-8, 234)], { weight: 0.6 })
+    .curve([at(20, 234), at(50, 268), at(48, 214)], { weight: 0.6 });
   sketch.curve([at(72, 20), at(150, 10), at(190, 70), at(150, 120)], { weight: 0.6 });
 }

@@ -16,21 +16,32 @@ export async function pencilled(sketch: Sketch, page: PageSize, width: number, s
   const paths = sketch.marks.flatMap((mark) => passes(mark, random)).join('');
   const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}" viewBox="0 0 ${page.width} ${page.height}">
     <rect width="100%" height="100%" fill="#fff"/><g fill="none" stroke="${GRAPHITE}" stroke-linecap="round" stroke-linejoin="round">${paths}</g></svg>`;
-  const { data } = await sharp(Buffer.from(svg), { unlimited: true }).greyscale().raw().toBuffer({ resolveWithObject: true });
+  const { data } = await sharp(Buffer.from(svg), { unlimited: true })
+    .greyscale()
+    .raw()
+    .toBuffer({ resolveWithObject: true });
   grain(data, width, height, random);
-  return sharp(data, { raw: { width, height, channels: 1 } }).png({ compressionLevel: 6 }).toBuffer();
+  return sharp(data, { raw: { width, height, channels: 1 } })
+    .png({ compressionLevel: 6 })
+    .toBuffer();
 }
 
 function passes(mark: Mark, random: Random): string[] {
   const count = mark.as === 'construction' ? 1 : mark.weight > 0.8 ? 3 : 2;
-  const length = mark.points.reduce((sum, p, k) => (k === 0 ? 0 : sum + Math.hypot(p.x - mark.points[k - 1].x, p.y - mark.points[k - 1].y)), 0);
+  const length = mark.points.reduce(
+    (sum, p, k) => (k === 0 ? 0 : sum + Math.hypot(p.x - mark.points[k - 1].x, p.y - mark.points[k - 1].y)),
+    0,
+  );
   return Array.from({ length: count }, (_, pass) => {
     const loose = 1.5 + Math.min(5.5, length * 0.005);
     const way = walked(past(mark.points, mark.as === 'construction' ? 0 : Math.min(46, length * 0.07) * random()), 14);
     const dx = drift(way.length, Math.max(0.6, way.length / 70), random);
     const dy = drift(way.length, Math.max(0.6, way.length / 70), random);
     const shift = { x: (random() - 0.5) * loose * 2, y: (random() - 0.5) * loose * 2 };
-    const d = way.map(({ x, y }, k) => `${k ? 'L' : 'M'}${(x + shift.x + dx[k] * loose).toFixed(1)} ${(y + shift.y + dy[k] * loose).toFixed(1)}`);
+    const d = way.map(
+      ({ x, y }, k) =>
+        `${k ? 'L' : 'M'}${(x + shift.x + dx[k] * loose).toFixed(1)} ${(y + shift.y + dy[k] * loose).toFixed(1)}`,
+    );
     const strength = mark.as === 'construction' ? 0.16 : 0.34 + 0.22 * mark.weight + random() * 0.12 - pass * 0.08;
     const thick = mark.as === 'construction' ? 3 : 4.5 + 5 * mark.weight * (0.7 + 0.6 * random());
     return `<path d="${d.join('')}" stroke-width="${thick.toFixed(1)}" stroke-opacity="${strength.toFixed(2)}"/>`;

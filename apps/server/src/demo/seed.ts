@@ -44,8 +44,22 @@ const COMIC: PageSize = { width: 2650, height: 4100, ppi: 400 };
 const PAGES: readonly DemoPage[] = [
   { id: 'demo-quay', name: 'Quay at low tide', size: COMIC, sketch: quay, scan: 1700, seed: 11 },
   { id: 'demo-stair', name: 'Down the lamp stair', size: COMIC, sketch: lampStair, scan: 1500, seed: 23 },
-  { id: 'demo-heron', name: 'The heron mask', size: { width: 2800, height: 2800, ppi: 350 }, sketch: heronMask, scan: 1600, seed: 31 },
-  { id: 'demo-crossing', name: 'The crossing', size: { width: 1600, height: 14000, ppi: 300 }, sketch: crossing, scan: 900, seed: 47 },
+  {
+    id: 'demo-heron',
+    name: 'The heron mask',
+    size: { width: 2800, height: 2800, ppi: 350 },
+    sketch: heronMask,
+    scan: 1600,
+    seed: 31,
+  },
+  {
+    id: 'demo-crossing',
+    name: 'The crossing',
+    size: { width: 1600, height: 14000, ppi: 300 },
+    sketch: crossing,
+    scan: 900,
+    seed: 47,
+  },
 ];
 
 const AUTHOR = 'demo';
@@ -74,7 +88,18 @@ async function seedPage(store: Store, { id, name, size, sketch: draw, scan, seed
       { before: null, after: inkLayer },
       {
         before: null,
-        after: { kind: 'picture', id: `${id}:scan`, layerId: roughLayer.id, order: 'a0', blob: sha256, width, height, placement, opacity: 0.5, tint: 'blue' },
+        after: {
+          kind: 'picture',
+          id: `${id}:scan`,
+          layerId: roughLayer.id,
+          order: 'a0',
+          blob: sha256,
+          width,
+          height,
+          placement,
+          opacity: 0.5,
+          tint: 'blue',
+        },
       },
     ]),
     ...inkedMarks(sketch, id, inkLayer, seed),

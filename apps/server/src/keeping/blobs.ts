@@ -8,7 +8,12 @@ import type { Store } from './query';
 /** The largest picture that is taken in: bytes, px a side, px in all. */
 export const PICTURE_LIMITS = { bytes: 64 * 1024 * 1024, side: 20_000, area: 80_000_000 } as const;
 
-const TYPES: Readonly<Record<string, string>> = { png: 'image/png', jpeg: 'image/jpeg', webp: 'image/webp', svg: 'image/svg+xml' };
+const TYPES: Readonly<Record<string, string>> = {
+  png: 'image/png',
+  jpeg: 'image/jpeg',
+  webp: 'image/webp',
+  svg: 'image/svg+xml',
+};
 
 export interface Blob {
   readonly sha256: string;
@@ -27,15 +32,23 @@ export const hasBlob = async (store: Store, sha256: string): Promise<boolean> =>
   (await store.one('SELECT sha256 FROM blobs WHERE sha256 = ?', sha256)) !== undefined;
 
 export async function getBlob(store: Store, sha256: string): Promise<BlobBytes> {
-  const blob = await store.one<BlobBytes>('SELECT sha256, type, width, height, bytes FROM blobs WHERE sha256 = ?', sha256);
-  if (!blob) throw new Problem(404, 'There is no such picture', 'No picture with this fingerprint was ever brought in.');
+  const blob = await store.one<BlobBytes>(
+    'SELECT sha256, type, width, height, bytes FROM blobs WHERE sha256 = ?',
+    sha256,
+  );
+  if (!blob)
+    throw new Problem(404, 'There is no such picture', 'No picture with this fingerprint was ever brought in.');
   return blob;
 }
 
 /** Keeps a picture under its SHA-256, after looking at all of it. Throws a Problem that says why one is refused. */
 export async function keepBlob(store: Store, sha256: string, bytes: Buffer, claimedType?: string): Promise<Blob> {
   if (sha256Of(bytes) !== sha256)
-    throw new Problem(400, 'The picture was damaged on its way', 'Its bytes do not match its fingerprint. Try bringing it in again.');
+    throw new Problem(
+      400,
+      'The picture was damaged on its way',
+      'Its bytes do not match its fingerprint. Try bringing it in again.',
+    );
   const known = await store.one<Blob>('SELECT sha256, type, width, height FROM blobs WHERE sha256 = ?', sha256);
   if (known) return known;
   const blob = { sha256, ...(await examined(bytes, claimedType)) };
@@ -48,22 +61,40 @@ export async function keepBlob(store: Store, sha256: string, bytes: Buffer, clai
 
 async function examined(bytes: Buffer, claimedType: string | undefined): Promise<Omit<Blob, 'sha256'>> {
   const { side, area } = PICTURE_LIMITS;
-  const header = await sharp(bytes, { limitInputPixels: false }).metadata().catch(() => undefined);
+  const header = await sharp(bytes, { limitInputPixels: false })
+    .metadata()
+    .catch(() => undefined);
   const type = header ? TYPES[header.format] : undefined;
   if (!header || !type)
-    throw new Problem(415, 'This is not a picture we can bring in', 'Bring in a PNG, a JPEG, a WebP or an SVG. This file is none of these, or it is damaged.');
+    throw new Problem(
+      415,
+      'This is not a picture we can bring in',
+      'Bring in a PNG, a JPEG, a WebP or an SVG. This file is none of these, or it is damaged.',
+    );
   if (claimedType?.startsWith('image/') && claimedType !== type)
-    throw new Problem(415, 'The picture is not what its name says', `It calls itself ${claimedType} but holds ${type}. Rename it and bring it in again.`);
+    throw new Problem(
+      415,
+      'The picture is not what its name says',
+      `It calls itself ${claimedType} but holds ${type}. Rename it and bring it in again.`,
+    );
   if (type === 'image/svg+xml') checkSvg(bytes);
   // EXIF may ask for a quarter turn; browsers show the picture turned, so its size counts turned too.
   const isTurned = (header.orientation ?? 1) >= 5;
   const [width, height] = isTurned ? [header.height, header.width] : [header.width, header.height];
   if (width > side || height > side || width * height > area)
-    throw new Problem(413, 'The picture is too large', `It is ${width} × ${height} px; at most ${side} px a side and ${area / 1e6} million px in all can be brought in. Make it smaller first.`);
+    throw new Problem(
+      413,
+      'The picture is too large',
+      `It is ${width} × ${height} px; at most ${side} px a side and ${area / 1e6} million px in all can be brought in. Make it smaller first.`,
+    );
   await sharp(bytes, { limitInputPixels: area, failOn: 'truncated' })
     .stats()
     .catch(() => {
-      throw new Problem(422, 'The picture is cut short or damaged', 'Its end is missing or cannot be read. Copy it again from where it came.');
+      throw new Problem(
+        422,
+        'The picture is cut short or damaged',
+        'Its end is missing or cannot be read. Copy it again from where it came.',
+      );
     });
   return { type, width, height };
 }

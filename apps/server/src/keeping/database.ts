@@ -31,7 +31,10 @@ interface SqliteConnection {
 }
 
 const isSqlite = (connection: unknown): connection is SqliteConnection =>
-  typeof connection === 'object' && connection !== null && 'exec' in connection && typeof connection.exec === 'function';
+  typeof connection === 'object' &&
+  connection !== null &&
+  'exec' in connection &&
+  typeof connection.exec === 'function';
 
 function setPragmas(connection: unknown): Promise<void> {
   if (!isSqlite(connection)) return Promise.reject(new Error('The database driver is not sqlite3.'));

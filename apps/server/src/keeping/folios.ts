@@ -13,7 +13,12 @@ export interface Folio {
 export interface ShelvedFolio extends Folio {
   readonly pageCount: number;
   readonly changedAt: number;
-  readonly cover: { readonly pageId: string; readonly thumbnail: number | null; readonly width: number; readonly height: number } | null;
+  readonly cover: {
+    readonly pageId: string;
+    readonly thumbnail: number | null;
+    readonly width: number;
+    readonly height: number;
+  } | null;
 }
 
 interface ShelfRow extends Folio {
@@ -44,13 +49,19 @@ export async function listFolios(store: Store): Promise<ShelvedFolio[]> {
 
 export async function getFolio(store: Store, id: string): Promise<Folio> {
   const folio = await store.one<Folio>('SELECT id, name, createdAt FROM folios WHERE id = ? AND deletedAt IS NULL', id);
-  if (!folio) throw new Problem(404, 'There is no such folio', 'It may have been deleted. The shelf shows the folios there are.');
+  if (!folio)
+    throw new Problem(404, 'There is no such folio', 'It may have been deleted. The shelf shows the folios there are.');
   return folio;
 }
 
 export async function addFolio(store: Store, name: string, id: string = randomUUID()): Promise<Folio> {
   const folio = { id, name, createdAt: Date.now() };
-  await store.run('INSERT INTO folios (id, name, createdAt) VALUES ($1, $2, $3)', folio.id, folio.name, folio.createdAt);
+  await store.run(
+    'INSERT INTO folios (id, name, createdAt) VALUES ($1, $2, $3)',
+    folio.id,
+    folio.name,
+    folio.createdAt,
+  );
   return folio;
 }
 

@@ -39,7 +39,11 @@ export async function changesSince(store: Store, pageId: string, since: number, 
 }
 
 export async function changeById(store: Store, pageId: string, changeId: string): Promise<Uint8Array> {
-  const row = await store.one<{ bytes: Buffer }>('SELECT bytes FROM changes WHERE pageId = ? AND changeId = ?', pageId, changeId);
+  const row = await store.one<{ bytes: Buffer }>(
+    'SELECT bytes FROM changes WHERE pageId = ? AND changeId = ?',
+    pageId,
+    changeId,
+  );
   if (!row) throw new Problem(404, 'There is no such change', 'The journal of this page does not hold it.');
   return row.bytes;
 }
@@ -62,14 +66,24 @@ export type Appended =
  * already are passed over, so sending twice is harmless. When the sender has not seen the newest revision, nothing is
  * saved and the answer holds what came between.
  */
-export function appendChanges(store: Store, pageId: string, since: number, changes: readonly Change[]): Promise<Appended> {
+export function appendChanges(
+  store: Store,
+  pageId: string,
+  since: number,
+  changes: readonly Change[],
+): Promise<Appended> {
   return store.atomically(async (inside): Promise<Appended> => {
     const { revision, width, height, ppi } = await getPage(inside, pageId);
     if (since > revision)
-      throw new Problem(400, 'This revision does not exist yet', `The page stands at revision ${revision}; ${since} was named.`);
+      throw new Problem(
+        400,
+        'This revision does not exist yet',
+        `The page stands at revision ${revision}; ${since} was named.`,
+      );
     const fresh = await unknownOnly(inside, pageId, changes);
     if (fresh.length === 0) return { outcome: 'saved', revision, added: 0 };
-    if (since < revision) return { outcome: 'stale', revision, between: await changesSince(inside, pageId, since, revision - since) };
+    if (since < revision)
+      return { outcome: 'stale', revision, between: await changesSince(inside, pageId, since, revision - since) };
     let page: Page = { size: { width, height, ppi }, entities: await touched(inside, pageId, fresh) };
     const before = page.entities;
     for (const change of fresh) {
@@ -78,7 +92,12 @@ export function appendChanges(store: Store, pageId: string, since: number, chang
     }
     await writeEntities(inside, pageId, before, page.entities, fresh);
     for (const [k, change] of fresh.entries()) await writeChange(inside, pageId, revision + 1 + k, change);
-    await inside.run('UPDATE pages SET revision = $1, changedAt = $2 WHERE id = $3', revision + fresh.length, Date.now(), pageId);
+    await inside.run(
+      'UPDATE pages SET revision = $1, changedAt = $2 WHERE id = $3',
+      revision + fresh.length,
+      Date.now(),
+      pageId,
+    );
     return { outcome: 'saved', revision: revision + fresh.length, added: fresh.length };
   });
 }
@@ -112,16 +131,31 @@ async function touched(store: Store, pageId: string, changes: readonly Change[])
 async function requireBlobs(store: Store, change: Change): Promise<void> {
   for (const { after } of change.edits)
     if (after?.kind === 'picture' && !(await hasBlob(store, after.blob)))
-      throw new Problem(400, 'The picture itself is missing', `Its bytes were not sent before it: ${after.blob.slice(0, 12)}….`);
+      throw new Problem(
+        400,
+        'The picture itself is missing',
+        `Its bytes were not sent before it: ${after.blob.slice(0, 12)}….`,
+      );
 }
 
-async function writeEntities(store: Store, pageId: string, before: EntityMap, after: EntityMap, changes: readonly Change[]): Promise<void> {
+async function writeEntities(
+  store: Store,
+  pageId: string,
+  before: EntityMap,
+  after: EntityMap,
+  changes: readonly Change[],
+): Promise<void> {
   const ids = new Set<EntityId>(changes.flatMap((change) => change.edits.map(editedId)));
   for (const id of ids) {
     const entity = after.get(id);
     if (entity === before.get(id)) continue;
     if (entity)
-      await store.run('INSERT OR REPLACE INTO entities (pageId, id, bytes) VALUES ($1, $2, $3)', pageId, id, Buffer.from(pack(entity)));
+      await store.run(
+        'INSERT OR REPLACE INTO entities (pageId, id, bytes) VALUES ($1, $2, $3)',
+        pageId,
+        id,
+        Buffer.from(pack(entity)),
+      );
     else await store.run('DELETE FROM entities WHERE pageId = $1 AND id = $2', pageId, id);
   }
 }

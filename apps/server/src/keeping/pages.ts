@@ -36,7 +36,8 @@ export async function getPage(store: Store, id: string): Promise<ListedPage> {
       WHERE p.id = ? AND p.deletedAt IS NULL`,
     id,
   );
-  if (!page) throw new Problem(404, 'There is no such page', 'It may have been deleted. Its folio shows the pages there are.');
+  if (!page)
+    throw new Problem(404, 'There is no such page', 'It may have been deleted. Its folio shows the pages there are.');
   return page;
 }
 
@@ -47,13 +48,19 @@ export interface NewPage extends PageSize {
 }
 
 /** Adds an empty page after the last one of its folio. */
-export async function addPage(store: Store, { folioId, name, id = randomUUID(), ...size }: NewPage): Promise<ListedPage> {
+export async function addPage(
+  store: Store,
+  { folioId, name, id = randomUUID(), ...size }: NewPage,
+): Promise<ListedPage> {
   const { width, height, ppi } = checkSize(size);
   const now = Date.now();
   await store.atomically(async (inside) => {
     const folio = await inside.one('SELECT id FROM folios WHERE id = ? AND deletedAt IS NULL', folioId);
     if (!folio) throw new Problem(404, 'There is no such folio', 'A page needs a folio to lie in.');
-    const last = await inside.one<{ position: string }>('SELECT position FROM pages WHERE folioId = ? ORDER BY position DESC LIMIT 1', folioId);
+    const last = await inside.one<{ position: string }>(
+      'SELECT position FROM pages WHERE folioId = ? ORDER BY position DESC LIMIT 1',
+      folioId,
+    );
     await inside.run(
       `INSERT INTO pages (id, folioId, name, position, width, height, ppi, revision, createdAt, changedAt)
         VALUES ($1, $2, $3, $4, $5, $6, $7, 0, $8, $8)`,
@@ -81,7 +88,11 @@ export async function restorePage(store: Store, id: string): Promise<ListedPage>
 }
 
 /** A copy with all that lies on the page and its whole journal, so that undo works in the copy too. */
-export function duplicatePage(store: Store, id: string, target: { folioId?: string; name?: string } = {}): Promise<ListedPage> {
+export function duplicatePage(
+  store: Store,
+  id: string,
+  target: { folioId?: string; name?: string } = {},
+): Promise<ListedPage> {
   return store.atomically(async (inside) => {
     const page = await getPage(inside, id);
     const { width, height, ppi } = page;

@@ -17,12 +17,15 @@ export function storeOf(database: Sequelize, transaction?: Transaction): Store {
     database.query<Row>(sql, { replacements: [...values], type: QueryTypes.SELECT, transaction });
   return {
     all,
-    one: async <Row extends object>(sql: string, ...values: readonly Bound[]): Promise<Row | undefined> => (await all<Row>(sql, ...values)).at(0),
+    one: async <Row extends object>(sql: string, ...values: readonly Bound[]): Promise<Row | undefined> =>
+      (await all<Row>(sql, ...values)).at(0),
     run: async (sql, ...values) => {
       await database.query(sql, { bind: [...values], transaction });
     },
     atomically: (work) =>
-      transaction ? work(storeOf(database, transaction)) : inTurn(database, () => database.transaction((t) => work(storeOf(database, t)))),
+      transaction
+        ? work(storeOf(database, transaction))
+        : inTurn(database, () => database.transaction((t) => work(storeOf(database, t)))),
   };
 }
 
@@ -31,6 +34,9 @@ const queues = new WeakMap<Sequelize, Promise<unknown>>();
 /** Transactions of one database run one after the other: SQLite has one writer, and waiting here beats failing there. */
 function inTurn<T>(database: Sequelize, work: () => Promise<T>): Promise<T> {
   const turn = (queues.get(database) ?? Promise.resolve()).then(work, work);
-  queues.set(database, turn.catch(() => undefined));
+  queues.set(
+    database,
+    turn.catch(() => undefined),
+  );
   return turn;
 }

@@ -13,7 +13,8 @@ export interface Thumbnail {
 
 export async function getThumbnail(store: Store, pageId: string): Promise<Thumbnail> {
   const thumbnail = await store.one<Thumbnail>('SELECT revision, type, bytes FROM thumbnails WHERE pageId = ?', pageId);
-  if (!thumbnail) throw new Problem(404, 'This page has no picture yet', 'It gets one when the board that draws it rests.');
+  if (!thumbnail)
+    throw new Problem(404, 'This page has no picture yet', 'It gets one when the board that draws it rests.');
   return thumbnail;
 }
 
@@ -21,11 +22,21 @@ export async function getThumbnail(store: Store, pageId: string): Promise<Thumbn
 export async function keepThumbnail(store: Store, pageId: string, revision: number, bytes: Buffer): Promise<void> {
   const page = await getPage(store, pageId);
   if (revision > page.revision)
-    throw new Problem(400, 'This revision does not exist yet', `The page stands at revision ${page.revision}; ${revision} was named.`);
-  const header = await sharp(bytes).metadata().catch(() => undefined);
+    throw new Problem(
+      400,
+      'This revision does not exist yet',
+      `The page stands at revision ${page.revision}; ${revision} was named.`,
+    );
+  const header = await sharp(bytes)
+    .metadata()
+    .catch(() => undefined);
   const type = header && { png: 'image/png', webp: 'image/webp', jpeg: 'image/jpeg' }[String(header.format)];
   if (!header || !type || header.width > 1_024 || header.height > 4_096)
-    throw new Problem(415, 'This is not a picture of a page', 'A PNG, JPEG or WebP of at most 1,024 × 4,096 px is expected.');
+    throw new Problem(
+      415,
+      'This is not a picture of a page',
+      'A PNG, JPEG or WebP of at most 1,024 × 4,096 px is expected.',
+    );
   await store.run(
     `INSERT INTO thumbnails (pageId, revision, type, bytes) VALUES ($1, $2, $3, $4)
       ON CONFLICT (pageId) DO UPDATE SET revision = $2, type = $3, bytes = $4 WHERE excluded.revision >= thumbnails.revision`,

@@ -16,14 +16,21 @@ export function blobRoutes(store: Store): Router {
   });
   routes.put('/:sha256', raw({ type: () => true, limit: PICTURE_LIMITS.bytes }), async (request, response) => {
     const body: unknown = request.body;
-    if (!Buffer.isBuffer(body) || body.length === 0) throw new Problem(400, 'The picture is empty', 'No bytes came with it.');
-    const blob = await keepBlob(store, fingerprint(request.params.sha256), body, request.headers['content-type']?.split(';')[0]);
+    if (!Buffer.isBuffer(body) || body.length === 0)
+      throw new Problem(400, 'The picture is empty', 'No bytes came with it.');
+    const blob = await keepBlob(
+      store,
+      fingerprint(request.params.sha256),
+      body,
+      request.headers['content-type']?.split(';')[0],
+    );
     response.status(201).json(blob);
   });
   return routes;
 }
 
 function fingerprint(value: string): string {
-  if (!/^[0-9a-f]{64}$/.test(value)) throw new Problem(400, 'This is not a fingerprint', 'A SHA-256 has 64 hex digits in lower case.');
+  if (!/^[0-9a-f]{64}$/.test(value))
+    throw new Problem(400, 'This is not a fingerprint', 'A SHA-256 has 64 hex digits in lower case.');
   return value;
 }

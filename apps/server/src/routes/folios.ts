@@ -1,6 +1,14 @@
 import { Router } from 'express';
 import { checked, FolioBody } from '../dto';
-import { addFolio, deleteFolio, duplicateFolio, getFolio, listFolios, renameFolio, restoreFolio } from '../keeping/folios';
+import {
+  addFolio,
+  deleteFolio,
+  duplicateFolio,
+  getFolio,
+  listFolios,
+  renameFolio,
+  restoreFolio,
+} from '../keeping/folios';
 import { listPages } from '../keeping/pages';
 import type { Store } from '../keeping/query';
 

@@ -46,7 +46,12 @@ export function pageRoutes(store: Store): Router {
       response.json({ revision, changes: await headersOf(store, request.params.id) });
       return;
     }
-    sendChanges(request, response, revision, await changesSince(store, request.params.id, wholeNumber(request.query.since ?? '0', 'since')));
+    sendChanges(
+      request,
+      response,
+      revision,
+      await changesSince(store, request.params.id, wholeNumber(request.query.since ?? '0', 'since')),
+    );
   });
   routes.get('/:id/changes/:changeId', async (request, response) => {
     const { revision } = await getPage(store, request.params.id);
@@ -59,10 +64,15 @@ export function pageRoutes(store: Store): Router {
     if (appended.outcome === 'saved') response.json({ revision: appended.revision, added: appended.added });
     else if (wantsPacked(request)) sendChanges(request, response.status(409), appended.revision, appended.between);
     else
-      throw new Problem(409, 'The page has gone on', `It stands at revision ${appended.revision}; here is what came between.`, {
-        revision: appended.revision,
-        changes: appended.between.map((bytes) => toJson(unpack(bytes))),
-      });
+      throw new Problem(
+        409,
+        'The page has gone on',
+        `It stands at revision ${appended.revision}; here is what came between.`,
+        {
+          revision: appended.revision,
+          changes: appended.between.map((bytes) => toJson(unpack(bytes))),
+        },
+      );
   });
 
   routes.get('/:id/thumbnail', async (request, response) => {
@@ -88,6 +98,7 @@ function sendChanges(request: Request, response: Response, revision: number, cha
 }
 
 function wholeNumber(value: unknown, name: string): number {
-  if (typeof value !== 'string' || !/^\d{1,15}$/.test(value)) throw new Problem(400, 'The request is not filled in right', `"${name}" needs a whole number.`);
+  if (typeof value !== 'string' || !/^\d{1,15}$/.test(value))
+    throw new Problem(400, 'The request is not filled in right', `"${name}" needs a whole number.`);
   return Number(value);
 }

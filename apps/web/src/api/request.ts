@@ -28,7 +28,9 @@ export async function request(path: string, init: RequestInit = {}, accept: read
   if (response.status === 502 || response.status === 503) throw new Offline();
   const problem: unknown = await response.json().catch(() => ({}));
   const field = (name: string, fallback: string) =>
-    typeof problem === 'object' && problem !== null && name in problem ? String(Object.entries(problem).find(([key]) => key === name)?.[1]) : fallback;
+    typeof problem === 'object' && problem !== null && name in problem
+      ? String(Object.entries(problem).find(([key]) => key === name)?.[1])
+      : fallback;
   throw new ApiProblem(response.status, field('title', 'The server said no'), field('detail', ''));
 }
 

@@ -6,7 +6,12 @@ export interface FolioCard {
   readonly name: string;
   readonly pageCount: number;
   readonly changedAt: number;
-  readonly cover: { readonly pageId: string; readonly thumbnail: number | null; readonly width: number; readonly height: number } | null;
+  readonly cover: {
+    readonly pageId: string;
+    readonly thumbnail: number | null;
+    readonly width: number;
+    readonly height: number;
+  } | null;
 }
 
 export interface PageCard extends PageSize {
@@ -28,7 +33,8 @@ export interface NewPage extends PageSize {
   readonly name: string;
 }
 
-export const fetchFolios = async (): Promise<readonly FolioCard[]> => (await requestJson<{ folios: FolioCard[] }>('/folios')).folios;
+export const fetchFolios = async (): Promise<readonly FolioCard[]> =>
+  (await requestJson<{ folios: FolioCard[] }>('/folios')).folios;
 export const fetchFolio = (id: string) => requestJson<FolioWithPages>(`/folios/${id}`);
 export const createFolio = (name: string) => requestJson<{ id: string }>('/folios', 'POST', { name });
 export const createPage = (page: NewPage) => requestJson<PageCard>('/pages', 'POST', page);
@@ -40,4 +46,5 @@ export const duplicate = (kind: Shelved, id: string) => requestJson(`/${kind}/${
 export const remove = (kind: Shelved, id: string) => requestJson(`/${kind}/${id}`, 'DELETE');
 export const restore = (kind: Shelved, id: string) => requestJson(`/${kind}/${id}/restore`, 'POST');
 
-export const thumbnailAddress = (pageId: string, revision: number): string => `/api/pages/${pageId}/thumbnail?revision=${revision}`;
+export const thumbnailAddress = (pageId: string, revision: number): string =>
+  `/api/pages/${pageId}/thumbnail?revision=${revision}`;

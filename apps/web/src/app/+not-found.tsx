@@ -4,7 +4,10 @@ import { Empty } from '../look/Empty';
 
 export default function NotFound() {
   return (
-    <Empty title="There is nothing here" detail="This address leads nowhere. Your folios are on the shelf, as you left them.">
+    <Empty
+      title="There is nothing here"
+      detail="This address leads nowhere. Your folios are on the shelf, as you left them."
+    >
       <Button label="To the shelf" tone="seal" onPress={() => router.replace('/')} />
     </Empty>
   );

@@ -11,13 +11,20 @@ import '../look/global.css';
 
 export default function Layout() {
   const [isFontReady, fontError] = useFonts({ AtkinsonHyperlegible_400Regular, AtkinsonHyperlegible_700Bold });
-  const [queries] = useState(() => new QueryClient({ defaultOptions: { queries: { retry: 1, networkMode: 'always' }, mutations: { networkMode: 'always' } } }));
+  const [queries] = useState(
+    () =>
+      new QueryClient({
+        defaultOptions: { queries: { retry: 1, networkMode: 'always' }, mutations: { networkMode: 'always' } },
+      }),
+  );
   if (!isFontReady && !fontError) return <View className="flex-1 bg-desk" />;
   return (
     <SafeAreaProvider>
       <QueryClientProvider client={queries}>
         <View className="flex-1 bg-desk">
-          <Stack screenOptions={{ headerShown: false, animation: 'none', contentStyle: { backgroundColor: 'transparent' } }} />
+          <Stack
+            screenOptions={{ headerShown: false, animation: 'none', contentStyle: { backgroundColor: 'transparent' } }}
+          />
           <NoticeLine />
         </View>
       </QueryClientProvider>

@@ -3,12 +3,22 @@ import ChevronUp from 'lucide-react-native/icons/chevron-up';
 import { useState } from 'react';
 import { Pressable, ScrollView, Text, useWindowDimensions, View } from 'react-native';
 import { IconButton } from '../look/Button';
+import { BENCH_HEIGHT } from './benchHeight';
 import { useFolded } from './useFolded';
 import { CalmChoice, CalmSetting, ColourSetting, NibRack, ShapeSettings, SizeSetting } from './InkSettings';
 import { nibOf, useDesk } from './desk';
 import { DeliverButton, DeliveryInWords, FileKindSetting, ScaleChoice, WithRoughSwitch } from './FinishSettings';
 import { LiveNib } from './LiveNib';
-import { OpacitySetting, OrderSetting, PlaceSettings, ScaleSetting, TintSetting, TurnSetting, useRough } from './RoughSettings';
+import {
+  OpacitySetting,
+  OrderSetting,
+  PlaceSetting,
+  RemoveRough,
+  ScaleSetting,
+  TintSetting,
+  TurnSetting,
+  useRough,
+} from './RoughSettings';
 import { StageTools } from './StageTools';
 import { Thread } from './Thread';
 
@@ -21,19 +31,33 @@ export function Bench() {
   return (
     <View
       className="absolute bottom-0 left-0 right-0 border-t border-rule bg-tray"
-      style={{ transform: [{ translateY: isFolded ? FOLD : 0 }], transitionProperty: 'transform', transitionDuration: '160ms' } as object}
+      style={
+        {
+          transform: [{ translateY: isFolded ? FOLD : 0 }],
+          transitionProperty: 'transform',
+          transitionDuration: '160ms',
+        } as object
+      }
       pointerEvents={isFolded ? 'none' : 'auto'}
       aria-hidden={isFolded}
       testID="bench"
     >
       {isUp && (
-        <ScrollView style={{ maxHeight: Math.max(120, height * 0.6 - 178) }} className="border-b border-rule" contentContainerClassName="gap-3 p-3">
+        <ScrollView
+          style={{ maxHeight: Math.max(120, height * 0.6 - BENCH_HEIGHT) }}
+          className="border-b border-rule"
+          contentContainerClassName="gap-3 p-3"
+        >
           <AllSettings width={width - 26} />
         </ScrollView>
       )}
       <View className="min-h-[58px] flex-row items-center gap-2 pl-3 pr-1 pt-1">
         <NowSettings />
-        <IconButton label={isUp ? 'Fewer settings' : 'All settings'} icon={isUp ? ChevronDown : ChevronUp} onPress={() => setUp(!isUp)} />
+        <IconButton
+          label={isUp ? 'Fewer settings' : 'All settings'}
+          icon={isUp ? ChevronDown : ChevronUp}
+          onPress={() => setUp(!isUp)}
+        />
       </View>
       {stage === 'finish' ? (
         <View className="min-h-[60px] justify-center px-3">
@@ -49,8 +73,8 @@ export function Bench() {
   );
 }
 
-/** CSS px by which the bench sinks while a line is drawn. */
-const FOLD = 154;
+/** CSS px by which the bench sinks while a line is drawn: a sliver stays. */
+const FOLD = BENCH_HEIGHT - 14;
 
 function NowSettings() {
   const { stage, tool, zoom } = useDesk();
@@ -73,11 +97,17 @@ function NowSettings() {
     ) : (
       <Text className="grow font-sans text-14 text-faint">Bring in a sketch, a scan or a photo to draw over.</Text>
     );
-  if (tool === 'lift') return <Text className="grow font-sans text-14 text-faint">Touch a line to lift it off the page.</Text>;
+  if (tool === 'lift')
+    return <Text className="grow font-sans text-14 text-faint">Touch a line to lift it off the page.</Text>;
   return (
     <>
       {tool === 'nib' && (
-        <Pressable role="button" aria-label={`Next nib; ${nib.name} is in hand`} onPress={takeNextNib} className="overflow-hidden rounded-xl border border-edge bg-paper">
+        <Pressable
+          role="button"
+          aria-label={`Next nib; ${nib.name} is in hand`}
+          onPress={takeNextNib}
+          className="overflow-hidden rounded-xl border border-edge bg-paper"
+        >
           <LiveNib nib={nib} zoom={zoom} width={92} height={48} />
         </Pressable>
       )}
@@ -107,12 +137,16 @@ function AllSettings({ width }: { readonly width: number }) {
       <>
         <TintSetting {...rough} />
         <OrderSetting {...rough} />
-        <PlaceSettings {...rough} />
+        <View className="flex-row gap-2">
+          <PlaceSetting axis="x" {...rough} />
+          <PlaceSetting axis="y" {...rough} />
+        </View>
+        <RemoveRough {...rough} />
       </>
     ) : null;
   return (
     <>
-      <NibRack width={width} />
+      <NibRack isRow width={Math.floor((width - 16) / 3)} />
       <ColourSetting />
       <ShapeSettings />
       <CalmChoice />

@@ -3,11 +3,21 @@ import { ScrollView, Text, View } from 'react-native';
 import { CalmChoice, CalmSetting, ColourSetting, NibRack, ShapeSettings, SizeSetting } from './InkSettings';
 import { useDesk } from './desk';
 import { DeliverButton, DeliveryInWords, FileKindSetting, ScaleChoice, WithRoughSwitch } from './FinishSettings';
-import { OpacitySetting, OrderSetting, PlaceSettings, ScaleSetting, TintSetting, TurnSetting, useRough } from './RoughSettings';
+import {
+  OpacitySetting,
+  OrderSetting,
+  PlaceSetting,
+  RemoveRough,
+  ScaleSetting,
+  TintSetting,
+  TurnSetting,
+  useRough,
+} from './RoughSettings';
 import { StageTools } from './StageTools';
 import { Thread } from './Thread';
 
-const WIDTH = 186;
+/** CSS px of the previews in the column of settings. */
+const WIDTH = 180;
 
 /** The bench of a wide screen, one column beside the page: the stages, the tools of the stage, then all its settings. */
 export function BenchColumn() {
@@ -17,7 +27,7 @@ export function BenchColumn() {
       <Thread isUpright />
       <ScrollView className="flex-1 border-l border-rule" contentContainerClassName="gap-2 p-2">
         {stage !== 'finish' && (
-          <View className="flex-row flex-wrap gap-1">
+          <View className="flex-row gap-1">
             <StageTools />
           </View>
         )}
@@ -31,9 +41,13 @@ export function BenchColumn() {
 
 const Line = ({ children }: { readonly children: ReactNode }) => <View className="flex-row gap-2">{children}</View>;
 
-const Heading = ({ children }: { readonly children: ReactNode }) => <Text className="pt-2 font-sans text-12 text-faint">{children}</Text>;
+const Heading = ({ children }: { readonly children: ReactNode }) => (
+  <Text className="pt-2 font-sans text-12 text-faint">{children}</Text>
+);
 
-const Hint = ({ children }: { readonly children: ReactNode }) => <Text className="py-2 font-sans text-14 text-faint">{children}</Text>;
+const Hint = ({ children }: { readonly children: ReactNode }) => (
+  <Text className="py-2 font-sans text-14 text-faint">{children}</Text>
+);
 
 function RoughColumn() {
   const rough = useRough();
@@ -46,11 +60,19 @@ function RoughColumn() {
       <TintSetting {...rough} />
       <OrderSetting {...rough} />
       <Heading>Where it lies</Heading>
-      <PlaceSettings {...rough} />
+      <Line>
+        <PlaceSetting axis="x" {...rough} />
+      </Line>
+      <Line>
+        <PlaceSetting axis="y" {...rough} />
+      </Line>
       <Line>
         <ScaleSetting {...rough} />
+      </Line>
+      <Line>
         <TurnSetting {...rough} />
       </Line>
+      <RemoveRough {...rough} />
     </>
   );
 }
@@ -73,7 +95,7 @@ function InkColumn() {
           <CalmChoice />
           <ColourSetting />
           <Heading>Nib rack</Heading>
-          <NibRack width={WIDTH - 20} />
+          <NibRack width={WIDTH} />
           <Heading>Shape of the line</Heading>
           <ShapeSettings />
         </>

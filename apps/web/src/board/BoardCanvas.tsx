@@ -1,6 +1,7 @@
 import { useEffect, useRef } from 'react';
 import { View } from 'react-native';
 import { say } from '../look/notices';
+import { isWide } from '../look/wide';
 import { BoardPicture, type BoardCanvases } from '../render/boardPicture';
 import type { PageSession } from '../session/pageSession';
 import type { OpenBoard } from './boardContext';
@@ -10,25 +11,27 @@ import { useDropPicture } from './useDropPicture';
 
 interface BoardCanvasProps {
   readonly session: PageSession;
-  readonly isWide: boolean;
   readonly onOpen: (board: OpenBoard | undefined) => void;
 }
 
-const LAYERS = ['under', 'ink', 'live', 'over', 'overlay'] as const;
+const LAYERS = ['under', 'ink', 'live', 'over', 'veil', 'overlay'] as const;
 
 /** The canvases of the board, put together with the session and the hand when they are in the document. */
-export function BoardCanvas({ session, isWide, onOpen }: BoardCanvasProps) {
+export function BoardCanvas({ session, onOpen }: BoardCanvasProps) {
   const ground = useRef<HTMLDivElement>(null);
-  const covered = useRef(0);
-  const picture = useRef<BoardPicture>(undefined);
   useEffect(() => {
     const element = ground.current;
     if (!element) return;
     const board = open(element, session);
-    picture.current = board.picture;
-    const watcher = new ResizeObserver(() => board.picture.resize({ width: element.clientWidth, height: element.clientHeight }, covered.current));
+    // The bench lies over the foot of the board on a phone, so that folding it never moves the page.
+    const resize = () =>
+      board.picture.resize(
+        { width: element.clientWidth, height: element.clientHeight },
+        isWide(window.innerWidth) ? 0 : BENCH_HEIGHT,
+      );
+    const watcher = new ResizeObserver(resize);
     watcher.observe(element);
-    board.picture.resize({ width: element.clientWidth, height: element.clientHeight }, covered.current);
+    resize();
     board.hand.show(board.picture.view);
     const stop = session.onEvents({
       edited: (page, edits) => board.picture.edit(page, edits),
@@ -47,11 +50,6 @@ export function BoardCanvas({ session, isWide, onOpen }: BoardCanvasProps) {
       board.picture.dispose();
     };
   }, [session, onOpen]);
-  useEffect(() => {
-    covered.current = isWide ? 0 : BENCH_HEIGHT;
-    const element = ground.current;
-    if (element) picture.current?.resize({ width: element.clientWidth, height: element.clientHeight }, covered.current);
-  }, [isWide]);
   useDropPicture(ground, session);
   return (
     <View className="absolute inset-0 overflow-hidden">
@@ -60,13 +58,28 @@ export function BoardCanvas({ session, isWide, onOpen }: BoardCanvasProps) {
         role="img"
         aria-label={`${session.card.name}: the page. Draw with a pen, a mouse or a finger; two fingers or the wheel move it.`}
         data-testid="board"
-        style={{ position: 'absolute', inset: 0, touchAction: 'none', userSelect: 'none', cursor: 'crosshair', isolation: 'isolate' }}
+        style={{
+          position: 'absolute',
+          inset: 0,
+          touchAction: 'none',
+          userSelect: 'none',
+          cursor: 'crosshair',
+          isolation: 'isolate',
+        }}
       >
         {LAYERS.map((name) => (
           <canvas
             key={name}
             data-layer={name}
-            style={{ position: 'absolute', left: 0, top: 0, width: '100%', height: '100%', transformOrigin: '0 0', mixBlendMode: name === 'over' ? 'multiply' : undefined }}
+            style={{
+              position: 'absolute',
+              left: 0,
+              top: 0,
+              width: '100%',
+              height: '100%',
+              transformOrigin: '0 0',
+              mixBlendMode: name === 'over' ? 'multiply' : undefined,
+            }}
           />
         ))}
       </div>
@@ -80,9 +93,15 @@ function open(ground: HTMLElement, session: PageSession): OpenBoard {
     if (!canvas) throw new Error('The board has lost one of its canvases.');
     return canvas;
   };
-  const canvases: BoardCanvases = { under: layer('under'), ink: layer('ink'), live: layer('live'), over: layer('over'), overlay: layer('overlay') };
+  const [under, ink, live, over, veil, overlay] = LAYERS.map(layer);
+  const canvases: BoardCanvases = { under, ink, live, over, veil, overlay };
   const role = (name: string) => getComputedStyle(document.documentElement).getPropertyValue(`--${name}`).trim();
-  const colours = () => ({ seal: role('seal'), raised: role('raised'), shadow: 'rgba(20, 22, 26, 0.28)' });
+  const colours = () => ({
+    seal: role('seal'),
+    raised: role('raised'),
+    desk: role('desk'),
+    shadow: 'rgba(20, 22, 26, 0.35)',
+  });
   const picture = new BoardPicture(canvases, session.page, (blob) => session.blob(blob), colours, say);
   const board = { picture, session, notice: say };
   return { ...board, hand: new BoardHand(ground, board) };

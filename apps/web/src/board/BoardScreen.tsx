@@ -1,8 +1,6 @@
-import { useQuery } from '@tanstack/react-query';
 import { router, useLocalSearchParams } from 'expo-router';
 import { useState } from 'react';
 import { useWindowDimensions, View } from 'react-native';
-import { fetchFolio } from '../api/shelf';
 import { Button } from '../look/Button';
 import { Empty, Loading } from '../look/Empty';
 import { isWide } from '../look/wide';
@@ -11,6 +9,7 @@ import { BoardCanvas } from './BoardCanvas';
 import { BoardContext, type OpenBoard } from './boardContext';
 import { Bench } from './Bench';
 import { BenchColumn } from './BenchColumn';
+import { StatusLine } from './StatusLine';
 import { Strip } from './Strip';
 import { useBoardKeys } from './useBoardKeys';
 import { usePageSession } from './usePageSession';
@@ -20,6 +19,10 @@ import { useThumbnail } from './useThumbnail';
 /** The board: one page, opened from the address. */
 export function BoardScreen() {
   const { id } = useLocalSearchParams<{ id: string }>();
+  return <OpenPage key={id} id={id} />;
+}
+
+function OpenPage({ id }: { readonly id: string }) {
   const opening = usePageSession(id);
   if (opening.state === 'opening')
     return (
@@ -44,18 +47,19 @@ function Desk({ session }: { readonly session: PageSession }) {
   const [board, setBoard] = useState<OpenBoard | undefined>();
   const wide = isWide(width);
   return (
-    <View className="flex-1 bg-desk" role="main">
-      {board && <BoardContext value={board}>{<Strip />}</BoardContext>}
-      {!board && <View className="h-12 border-b border-rule bg-tray" />}
-      <View className="min-h-0 flex-1 flex-row">
-        {wide && <View className="w-[264px] border-r border-rule bg-tray">{board && <BoardContext value={board}>{<BenchColumn />}</BoardContext>}</View>}
-        <View className="min-w-0 flex-1">
-          <BoardCanvas session={session} isWide={wide} onOpen={setBoard} />
-          {board && !wide && <BoardContext value={board}>{<Bench />}</BoardContext>}
+    <BoardContext value={board}>
+      <View className="flex-1 bg-desk" role="main">
+        {board ? <Strip /> : <View className="h-12 border-b border-rule bg-tray" />}
+        <View className="min-h-0 flex-1 flex-row">
+          {wide && <View className="w-[276px] border-r border-rule bg-tray">{board && <BenchColumn />}</View>}
+          <View className="min-w-0 flex-1">
+            <BoardCanvas session={session} onOpen={setBoard} />
+            {board && (wide ? <StatusLine /> : <Bench />)}
+          </View>
         </View>
+        {board && <Habits />}
       </View>
-      {board && <BoardContext value={board}>{<Habits />}</BoardContext>}
-    </View>
+    </BoardContext>
   );
 }
 
@@ -66,6 +70,3 @@ function Habits() {
   useThumbnail();
   return null;
 }
-
-/** The folio that the open page lies in. */
-export const useFolioOf = (folioId: string) => useQuery({ queryKey: ['folio', folioId], queryFn: () => fetchFolio(folioId) });

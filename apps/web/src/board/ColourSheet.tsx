@@ -24,12 +24,19 @@ export function ColourSheet({ colour, onChange, onClose }: ColourSheetProps) {
   };
   return (
     <Sheet title="Colour" onClose={onClose}>
-      <ColorPicker value={isColour ? written : colour} onCompleteJS={({ hex }) => setWritten(hex.slice(0, 7))} style={{ gap: 14 }}>
+      <ColorPicker
+        value={isColour ? written : colour}
+        onCompleteJS={({ hex }) => setWritten(hex.slice(0, 7))}
+        style={{ gap: 14 }}
+      >
         <Panel1 style={{ height: 170, borderRadius: 12 }} />
         <HueSlider style={{ borderRadius: 12 }} />
       </ColorPicker>
       <View className="flex-row items-end gap-3">
-        <View className="h-11 w-11 rounded-xl border border-edge" style={{ backgroundColor: isColour ? written : colour }} />
+        <View
+          className="h-11 w-11 rounded-xl border border-edge"
+          style={{ backgroundColor: isColour ? written : colour }}
+        />
         <Field label="As #rrggbb" value={written} onChange={setWritten} onSubmit={take} />
         <Button label="Use it" tone="seal" disabled={!isColour} onPress={take} />
       </View>

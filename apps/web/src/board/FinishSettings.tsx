@@ -32,7 +32,13 @@ function useDelivery() {
       const file =
         deliverAs === 'svg'
           ? await deliverSvg(page, card.name, deliverRough, bytes)
-          : await deliverPng(page, { scale: deliverScale, withRough: deliverRough }, bytes, setProgress, stopper.current.signal);
+          : await deliverPng(
+              page,
+              { scale: deliverScale, withRough: deliverRough },
+              bytes,
+              setProgress,
+              stopper.current.signal,
+            );
       return file && { file, name: fileName(card.name, deliverAs) };
     },
     onSuccess: (delivered) => {
@@ -48,11 +54,24 @@ function useDelivery() {
 export function DeliverButton() {
   const { delivery, progress, stop } = useDelivery();
   const { deliverAs } = useDesk();
-  if (!delivery.isPending) return <Button label={`Deliver ${deliverAs.toUpperCase()}`} icon={Download} tone="seal" onPress={() => delivery.mutate()} />;
+  if (!delivery.isPending)
+    return (
+      <Button
+        label={`Deliver ${deliverAs.toUpperCase()}`}
+        icon={Download}
+        tone="seal"
+        onPress={() => delivery.mutate()}
+      />
+    );
   const percent = Math.round(progress * 100);
   return (
     <View className="flex-row items-center gap-3">
-      <View role="progressbar" aria-label="Delivering" aria-valuenow={percent} className="h-2 min-w-[80px] grow overflow-hidden rounded-full bg-rule">
+      <View
+        role="progressbar"
+        aria-label="Delivering"
+        aria-valuenow={percent}
+        className="h-2 min-w-[80px] grow overflow-hidden rounded-full bg-rule"
+      >
         <View className="h-2 bg-seal" style={{ width: `${percent}%` }} />
       </View>
       <Text className="font-sans text-14 text-ink">{`${percent} %`}</Text>
@@ -80,7 +99,14 @@ export function ScaleChoice() {
   const { deliverAs, deliverScale } = useDesk();
   if (deliverAs === 'svg') return null;
   const value = SCALES.find((scale) => Number(scale.value) === deliverScale)?.value ?? '1';
-  return <Choice label="Size of the picture" value={value} options={SCALES} onChange={(scale) => useDesk.setState({ deliverScale: Number(scale) })} />;
+  return (
+    <Choice
+      label="Size of the picture"
+      value={value}
+      options={SCALES}
+      onChange={(scale) => useDesk.setState({ deliverScale: Number(scale) })}
+    />
+  );
 }
 
 export function WithRoughSwitch() {

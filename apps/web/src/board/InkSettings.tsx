@@ -1,10 +1,11 @@
 import { INK_BLACK, NIB_SIZES, PAPER_WHITE } from '@true-nib/core/ink';
 import { pxToMm } from '@true-nib/core/page';
 import { useState } from 'react';
-import { Pressable, Text, View } from 'react-native';
+import { Pressable, Text, useWindowDimensions, View } from 'react-native';
 import { Choice } from '../look/Choice';
 import { ScrubNumber } from '../look/ScrubNumber';
 import { web } from '../look/web';
+import { isWide } from '../look/wide';
 import { useBoard } from './boardContext';
 import { ColourSheet } from './ColourSheet';
 import { changeNib, nibOf, rubLimits, setNibSize, setRubSize, takeNib, useDesk } from './desk';
@@ -17,9 +18,23 @@ export function SizeSetting() {
   const isRub = desk.tool === 'rub';
   const value = isRub ? desk.rubSize : nibOf(desk).size;
   const mm = pxToMm(value, ppi);
-  const shown = `${value} px · ${mm < 1 ? mm.toFixed(2) : mm.toFixed(1)} mm`;
-  if (isRub) return <ScrubNumber label="Size" value={value} onChange={setRubSize} {...rubLimits} step={1} geometric shown={shown} />;
-  return <ScrubNumber label="Size" value={value} onChange={setNibSize} {...NIB_SIZES} step={value < 10 ? 0.1 : 0.5} geometric shown={shown} />;
+  const isRoomy = isWide(useWindowDimensions().width);
+  const shown = isRoomy ? `${value} px · ${mm < 1 ? mm.toFixed(2) : mm.toFixed(1)} mm` : `${value} px`;
+  if (isRub)
+    return (
+      <ScrubNumber label="Size" value={value} onChange={setRubSize} {...rubLimits} step={1} geometric shown={shown} />
+    );
+  return (
+    <ScrubNumber
+      label="Size"
+      value={value}
+      onChange={setNibSize}
+      {...NIB_SIZES}
+      step={value < 10 ? 0.1 : 0.5}
+      geometric
+      shown={shown}
+    />
+  );
 }
 
 export function CalmSetting() {
@@ -39,10 +54,10 @@ export function CalmSetting() {
 }
 
 /** The nibs that lie ready, each as the line it draws. */
-export function NibRack({ width }: { readonly width: number }) {
+export function NibRack({ width, isRow = false }: { readonly width: number; readonly isRow?: boolean }) {
   const { nibs, nibInHand, tool, zoom } = useDesk();
   return (
-    <View role="radiogroup" aria-label="Nib rack" className="gap-2">
+    <View role="radiogroup" aria-label="Nib rack" className={isRow ? 'flex-row gap-2' : 'gap-2'}>
       {nibs.map((nib, k) => {
         const isInHand = tool === 'nib' && k === nibInHand;
         return (
@@ -55,8 +70,10 @@ export function NibRack({ width }: { readonly width: number }) {
             className={`overflow-hidden rounded-xl border bg-paper ${isInHand ? 'border-2 border-seal' : 'border-edge'}`}
           >
             <LiveNib nib={nib} zoom={zoom} width={width} height={44} />
-            <View className="flex-row items-center justify-between bg-tray px-3 py-1">
-              <Text className={`text-12 text-ink ${isInHand ? 'font-bold' : 'font-sans'}`}>{nib.name}</Text>
+            <View className={`bg-tray px-2 py-1 ${isRow ? '' : 'flex-row items-center justify-between'}`}>
+              <Text className={`text-12 text-ink ${isInHand ? 'font-bold' : 'font-sans'}`} numberOfLines={1}>
+                {nib.name}
+              </Text>
               <Text className="font-sans text-12 text-faint">{`${nib.size} px`}</Text>
             </View>
           </Pressable>
@@ -77,13 +94,25 @@ export function ColourSetting() {
   const [isChoosing, setChoosing] = useState(false);
   const isOwn = DOTS.every(({ colour }) => colour !== color);
   return (
-    <View className="flex-row items-center gap-2">
+    <View role="group" aria-label="Colour" className="flex-row items-center gap-1">
       <Text className="grow font-sans text-12 text-faint">Colour</Text>
       {DOTS.map(({ colour, label }) => (
-        <Dot key={colour} colour={colour} label={label} isChosen={color === colour} onPress={() => changeNib({ color: colour })} />
+        <Dot
+          key={colour}
+          colour={colour}
+          label={label}
+          isChosen={color === colour}
+          onPress={() => changeNib({ color: colour })}
+        />
       ))}
       <Dot colour={isOwn ? color : undefined} label="Any colour" isChosen={isOwn} onPress={() => setChoosing(true)} />
-      {isChoosing && <ColourSheet colour={color} onChange={(chosen) => changeNib({ color: chosen })} onClose={() => setChoosing(false)} />}
+      {isChoosing && (
+        <ColourSheet
+          colour={color}
+          onChange={(chosen) => changeNib({ color: chosen })}
+          onClose={() => setChoosing(false)}
+        />
+      )}
     </View>
   );
 }
@@ -97,8 +126,18 @@ interface DotProps {
 
 function Dot({ colour, label, isChosen, onPress }: DotProps) {
   return (
-    <Pressable role="button" aria-label={label} aria-pressed={isChosen} onPress={onPress} className="h-11 w-11 items-center justify-center" {...web({ title: label })}>
-      <View className={`h-8 w-8 items-center justify-center rounded-full border ${isChosen ? 'border-2 border-seal' : 'border-edge'}`} style={{ backgroundColor: colour ?? 'transparent' }}>
+    <Pressable
+      role="button"
+      aria-label={label}
+      aria-pressed={isChosen}
+      onPress={onPress}
+      className="h-11 w-11 items-center justify-center"
+      {...web({ title: label })}
+    >
+      <View
+        className={`h-8 w-8 items-center justify-center rounded-full border ${isChosen ? 'border-2 border-seal' : 'border-edge'}`}
+        style={{ backgroundColor: colour ?? 'transparent' }}
+      >
         {colour === undefined && <Text className="font-bold text-14 text-ink">?</Text>}
       </View>
     </Pressable>
@@ -125,10 +164,34 @@ export function ShapeSettings() {
   const { thinnest, taperIn, taperOut } = nibOf(useDesk());
   return (
     <>
-      <ScrubNumber label="Thinnest" value={Math.round(thinnest * 100)} onChange={(share) => changeNib({ thinnest: share / 100 })} least={0} most={100} step={1} unit=" %" />
+      <ScrubNumber
+        label="Thinnest"
+        value={Math.round(thinnest * 100)}
+        onChange={(share) => changeNib({ thinnest: share / 100 })}
+        least={0}
+        most={100}
+        step={1}
+        unit=" %"
+      />
       <View className="flex-row gap-2">
-        <ScrubNumber label="Taper in" value={taperIn} onChange={(sizes) => changeNib({ taperIn: sizes })} least={0} most={40} step={0.5} unit=" ×" />
-        <ScrubNumber label="Taper out" value={taperOut} onChange={(sizes) => changeNib({ taperOut: sizes })} least={0} most={40} step={0.5} unit=" ×" />
+        <ScrubNumber
+          label="Taper in"
+          value={taperIn}
+          onChange={(sizes) => changeNib({ taperIn: sizes })}
+          least={0}
+          most={40}
+          step={0.5}
+          unit=" ×"
+        />
+        <ScrubNumber
+          label="Taper out"
+          value={taperOut}
+          onChange={(sizes) => changeNib({ taperOut: sizes })}
+          least={0}
+          most={40}
+          step={0.5}
+          unit=" ×"
+        />
       </View>
     </>
   );

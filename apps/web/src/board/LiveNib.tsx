@@ -22,7 +22,12 @@ export function LiveNib({ nib, zoom, width, height }: LiveNibProps) {
     target.canvas.height = height * ratio;
     target.setTransform(ratio, 0, 0, ratio, 0, 0);
     const size = Math.min(height * 0.36, Math.max(0.8, nib.size * zoom));
-    const shown: Nib = { ...nib, size, taperIn: Math.min(nib.taperIn, (0.35 * width) / size), taperOut: Math.min(nib.taperOut, (0.45 * width) / size) };
+    const shown: Nib = {
+      ...nib,
+      size,
+      taperIn: Math.min(nib.taperIn, (0.35 * width) / size),
+      taperOut: Math.min(nib.taperOut, (0.45 * width) / size),
+    };
     target.fillStyle = nib.color;
     target.beginPath();
     tracePairs(target, outlineOf(drawStroke(wave(width, height), shown, { way: 'even', strength: 10 })).points);

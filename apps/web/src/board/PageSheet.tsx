@@ -41,24 +41,48 @@ export function PageSheet({ card, onClose }: { readonly card: PageCard; readonly
       </View>
       <Text className="font-sans text-14 text-faint">
         {`${card.width} × ${card.height} px · ${mm(card.width)} × ${mm(card.height)} mm · ${card.ppi} ppi`}
-        {!printsWell(card) && `. Under ${PRINTABLE_SHORT_SIDE.toLocaleString('en')} px on its short side it will not print well.`}
+        {!printsWell(card) &&
+          `. Under ${PRINTABLE_SHORT_SIDE.toLocaleString('en')} px on its short side it will not print well.`}
       </Text>
       <Text className="font-sans text-14 text-faint">{`Shown at ${Math.round(zoom * 100)} %, turned by ${Math.round((turn * 180) / Math.PI)}°`}</Text>
       <View className="flex-row gap-2">
         <Chip label="Fit" icon={Maximize} tooltip={withKey('fit')} onPress={() => runCommand('fit', board)} />
-        <Chip label="Turn left" icon={RotateCcw} tooltip={withKey('turn-left')} onPress={() => runCommand('turn-left', board)} />
-        <Chip label="Turn right" icon={RotateCw} tooltip={withKey('turn-right')} onPress={() => runCommand('turn-right', board)} />
-        <Chip label="Upright" icon={ArrowUp} tooltip={withKey('upright')} onPress={() => runCommand('upright', board)} />
+        <Chip
+          label="Turn left"
+          icon={RotateCcw}
+          tooltip={withKey('turn-left')}
+          onPress={() => runCommand('turn-left', board)}
+        />
+        <Chip
+          label="Turn right"
+          icon={RotateCw}
+          tooltip={withKey('turn-right')}
+          onPress={() => runCommand('turn-right', board)}
+        />
+        <Chip
+          label="Upright"
+          icon={ArrowUp}
+          tooltip={withKey('upright')}
+          onPress={() => runCommand('upright', board)}
+        />
       </View>
-      <Switch label="Fingers draw (off: they only move the page)" on={fingerDraws} onChange={(on) => useDesk.setState({ fingerDraws: on })} />
+      <Switch
+        label="Fingers draw (off: they only move the page)"
+        on={fingerDraws}
+        onChange={(on) => useDesk.setState({ fingerDraws: on })}
+      />
       <Text role="heading" className="pt-1 font-bold text-14 text-ink">
         Keys
       </Text>
       <View className="flex-row flex-wrap">
         {[...COMMANDS, ...HOLD_KEYS].map((command) => (
           <View key={command.id} className="w-1/2 flex-row items-center gap-2 py-1 pr-2">
-            <Text className="min-w-[56px] rounded-md border border-rule bg-raised px-2 text-center font-bold text-12 text-ink">{keyInWords(command.key)}</Text>
-            <Text className="shrink font-sans text-12 text-faint">{'hold' in command ? `${command.label} (hold)` : command.label}</Text>
+            <Text className="min-w-[56px] rounded-md border border-rule bg-raised px-2 text-center font-bold text-12 text-ink">
+              {keyInWords(command.key)}
+            </Text>
+            <Text className="shrink font-sans text-12 text-faint">
+              {'hold' in command ? `${command.label} (hold)` : command.label}
+            </Text>
           </View>
         ))}
       </View>

@@ -1,7 +1,18 @@
 import { clamp } from '@true-nib/core/math';
-import { find, layersOf, mmToPx, orderBetween, pxToMm, type Edit, type PictureEntity, type Placement, type Tint } from '@true-nib/core/page';
+import {
+  find,
+  layersOf,
+  mmToPx,
+  orderBetween,
+  pxToMm,
+  type Edit,
+  type PictureEntity,
+  type Placement,
+  type Tint,
+} from '@true-nib/core/page';
 import { fittedPlacement } from '@true-nib/core/tools';
-import { View } from 'react-native';
+import Trash from 'lucide-react-native/icons/trash';
+import { Button } from '../look/Button';
 import { Choice } from '../look/Choice';
 import { ScrubNumber } from '../look/ScrubNumber';
 import { useBoard, usePage } from './boardContext';
@@ -12,11 +23,15 @@ import { roughInHand } from './useRoughInHand';
 export function useRough() {
   const board = useBoard();
   const page = usePage(board);
-  const rough = roughInHand(page, useDesk((desk) => desk.roughId));
+  const rough = roughInHand(
+    page,
+    useDesk((desk) => desk.roughId),
+  );
   const layer = rough && find(page, 'layer', rough.layerId);
   if (!rough || !layer) return undefined;
   const { session, picture } = board;
-  const isOver = layersOf(page).findIndex(({ id }) => id === layer.id) > layersOf(page).findIndex(({ medium }) => medium === 'ink');
+  const isOver =
+    layersOf(page).findIndex(({ id }) => id === layer.id) > layersOf(page).findIndex(({ medium }) => medium === 'ink');
   return {
     rough,
     layer,
@@ -28,16 +43,25 @@ export function useRough() {
       picture.preview([{ before: shown, after }]);
       if (!layer.locked) picture.setGrips(after);
     },
-    change: (label: string, change: Partial<PictureEntity>) => session.commit(label, [{ before: rough, after: { ...rough, ...change } }], [layer.id]),
+    change: (label: string, change: Partial<PictureEntity>) =>
+      session.commit(label, [{ before: rough, after: { ...rough, ...change } }], [layer.id]),
     changeLayer: (label: string, change: { readonly locked?: boolean; readonly order?: string }) =>
       session.commit(label, [{ before: layer, after: { ...layer, ...change } }]),
     /** Lays the rough under everything, or over it. */
     lay: (place: 'under' | 'over') => {
       const others = layersOf(page).filter(({ id }) => id !== layer.id);
-      const order = place === 'over' ? orderBetween(others.at(-1)?.order, undefined) : orderBetween(undefined, others[0]?.order);
-      session.commit(place === 'over' ? 'Rough over the inks' : 'Rough under the inks', [{ before: layer, after: { ...layer, order } }]);
+      const order =
+        place === 'over' ? orderBetween(others.at(-1)?.order, undefined) : orderBetween(undefined, others[0]?.order);
+      session.commit(place === 'over' ? 'Rough over the inks' : 'Rough under the inks', [
+        { before: layer, after: { ...layer, order } },
+      ]);
     },
-    fit: () => session.commit('Fit the rough', [{ before: rough, after: { ...rough, placement: fittedPlacement(rough, page.size) } }], [layer.id]),
+    fit: () =>
+      session.commit(
+        'Fit the rough',
+        [{ before: rough, after: { ...rough, placement: fittedPlacement(rough, page.size) } }],
+        [layer.id],
+      ),
     remove: () => {
       const edits: Edit[] = [
         { before: rough, after: null },
@@ -63,7 +87,9 @@ export function OpacitySetting({ rough, show, change }: RoughActions) {
 }
 
 export function ScaleSetting({ rough, layer, show, change }: RoughActions) {
-  const placed = (percent: number): Partial<PictureEntity> => ({ placement: { ...rough.placement, scale: percent / 100 } });
+  const placed = (percent: number): Partial<PictureEntity> => ({
+    placement: { ...rough.placement, scale: percent / 100 },
+  });
   return (
     <ScrubNumber
       label="Size"
@@ -77,7 +103,9 @@ export function ScaleSetting({ rough, layer, show, change }: RoughActions) {
 }
 
 export function TurnSetting({ rough, layer, show, change }: RoughActions) {
-  const placed = (degrees: number): Partial<PictureEntity> => ({ placement: { ...rough.placement, angle: (degrees * Math.PI) / 180 } });
+  const placed = (degrees: number): Partial<PictureEntity> => ({
+    placement: { ...rough.placement, angle: (degrees * Math.PI) / 180 },
+  });
   return (
     <ScrubNumber
       label="Turn"
@@ -91,27 +119,21 @@ export function TurnSetting({ rough, layer, show, change }: RoughActions) {
 }
 
 /** Where the middle of the rough lies, in mm from the page's top left corner. */
-export function PlaceSettings({ rough, layer, show, change }: RoughActions) {
+export function PlaceSetting({ axis, rough, layer, show, change }: RoughActions & { readonly axis: 'x' | 'y' }) {
   const { width, height, ppi } = usePage(useBoard()).size;
-  const along = (axis: 'x' | 'y', label: string, extent: number) => {
-    const placed = (mm: number): { placement: Placement } => ({ placement: { ...rough.placement, [axis]: mmToPx(mm, ppi) } });
-    const reach = Math.round(pxToMm(extent, ppi));
-    return (
-      <ScrubNumber
-        label={label}
-        value={clamp(Math.round(pxToMm(rough.placement[axis], ppi) * 10) / 10, -reach, 2 * reach)}
-        onChange={(mm) => show(placed(mm))}
-        onSettled={(mm) => change('Move the rough', placed(mm))}
-        disabled={layer.locked}
-        {...{ least: -reach, most: 2 * reach, step: 0.1, unit: ' mm' }}
-      />
-    );
-  };
+  const placed = (mm: number): { placement: Placement } => ({
+    placement: { ...rough.placement, [axis]: mmToPx(mm, ppi) },
+  });
+  const reach = Math.round(pxToMm(axis === 'x' ? width : height, ppi));
   return (
-    <View className="flex-row gap-2">
-      {along('x', 'Middle, across', width)}
-      {along('y', 'Middle, down', height)}
-    </View>
+    <ScrubNumber
+      label={axis === 'x' ? 'Across' : 'Down'}
+      value={clamp(Math.round(pxToMm(rough.placement[axis], ppi) * 10) / 10, -reach, 2 * reach)}
+      onChange={(mm) => show(placed(mm))}
+      onSettled={(mm) => change('Move the rough', placed(mm))}
+      disabled={layer.locked}
+      {...{ least: -reach, most: 2 * reach, step: 0.1, unit: ' mm' }}
+    />
   );
 }
 
@@ -121,7 +143,9 @@ const TINTS: readonly { readonly value: Tint; readonly label: string }[] = [
   { value: 'none', label: 'As it is' },
 ];
 
-export const TintSetting = ({ rough, change }: RoughActions) => <Choice label="Tint" value={rough.tint} options={TINTS} onChange={(tint) => change('Tint the rough', { tint })} />;
+export const TintSetting = ({ rough, change }: RoughActions) => (
+  <Choice label="Tint" value={rough.tint} options={TINTS} onChange={(tint) => change('Tint the rough', { tint })} />
+);
 
 export const OrderSetting = ({ isOver, lay }: RoughActions) => (
   <Choice
@@ -133,4 +157,8 @@ export const OrderSetting = ({ isOver, lay }: RoughActions) => (
       { value: 'over', label: 'Over inks' },
     ]}
   />
+);
+
+export const RemoveRough = ({ layer, remove }: RoughActions) => (
+  <Button label="Take it off the page" icon={Trash} disabled={layer.locked} onPress={remove} />
 );

@@ -4,7 +4,6 @@ import Lock from 'lucide-react-native/icons/lock';
 import LockOpen from 'lucide-react-native/icons/lock-open';
 import Maximize from 'lucide-react-native/icons/maximize';
 import PenTool from 'lucide-react-native/icons/pen-tool';
-import Trash from 'lucide-react-native/icons/trash';
 import ArrowUpFromLine from 'lucide-react-native/icons/arrow-up-from-line';
 import { Chip } from '../look/Chip';
 import { useBoard } from './boardContext';
@@ -26,17 +25,31 @@ function RoughTools() {
   const actions = useRough();
   return (
     <>
-      <Chip label="Bring in" icon={ImagePlus} tooltip="Bring in a picture from disk" onPress={() => chooseRough(session)} />
+      <Chip
+        label="Bring in"
+        icon={ImagePlus}
+        tooltip="Bring in a picture from disk"
+        onPress={() => chooseRough(session)}
+      />
       {actions && (
         <>
-          <Chip label="Fit" icon={Maximize} disabled={actions.layer.locked} tooltip="Fit the rough to the page" onPress={actions.fit} />
+          <Chip
+            label="Fit"
+            icon={Maximize}
+            disabled={actions.layer.locked}
+            tooltip="Fit the rough to the page"
+            onPress={actions.fit}
+          />
           <Chip
             label={actions.layer.locked ? 'Unlock' : 'Lock'}
             icon={actions.layer.locked ? Lock : LockOpen}
             tooltip="A locked rough cannot be moved"
-            onPress={() => actions.changeLayer(actions.layer.locked ? 'Unlock the rough' : 'Lock the rough', { locked: !actions.layer.locked })}
+            onPress={() =>
+              actions.changeLayer(actions.layer.locked ? 'Unlock the rough' : 'Lock the rough', {
+                locked: !actions.layer.locked,
+              })
+            }
           />
-          <Chip label="Remove" icon={Trash} disabled={actions.layer.locked} tooltip="Take the rough off the page" onPress={actions.remove} />
         </>
       )}
     </>
@@ -47,9 +60,27 @@ function InkTools() {
   const tool = useDesk((desk) => desk.tool);
   return (
     <>
-      <Chip label="Nib" icon={PenTool} isChosen={tool === 'nib'} tooltip={withKey('nib')} onPress={() => takeTool('nib')} />
-      <Chip label="Rub" icon={Eraser} isChosen={tool === 'rub'} tooltip={withKey('rub')} onPress={() => takeTool('rub')} />
-      <Chip label="Lift" icon={ArrowUpFromLine} isChosen={tool === 'lift'} tooltip={withKey('lift')} onPress={() => takeTool('lift')} />
+      <Chip
+        label="Nib"
+        icon={PenTool}
+        isChosen={tool === 'nib'}
+        tooltip={withKey('nib')}
+        onPress={() => takeTool('nib')}
+      />
+      <Chip
+        label="Rub"
+        icon={Eraser}
+        isChosen={tool === 'rub'}
+        tooltip={withKey('rub')}
+        onPress={() => takeTool('rub')}
+      />
+      <Chip
+        label="Lift"
+        icon={ArrowUpFromLine}
+        isChosen={tool === 'lift'}
+        tooltip={withKey('lift')}
+        onPress={() => takeTool('lift')}
+      />
     </>
   );
 }

@@ -2,11 +2,12 @@ import { router } from 'expo-router';
 import ChevronLeft from 'lucide-react-native/icons/chevron-left';
 import Redo2 from 'lucide-react-native/icons/redo-2';
 import { useState } from 'react';
-import { Pressable, Text, View } from 'react-native';
+import { Pressable, Text, useWindowDimensions, View } from 'react-native';
 import { IconButton } from '../look/Button';
 import { web } from '../look/web';
+import { isWide } from '../look/wide';
 import { useBoard, useSessionState } from './boardContext';
-import { useFolioOf } from './BoardScreen';
+import { useFolioOf } from './useFolioOf';
 import { runCommand, withKey } from './commands';
 import { PageSheet } from './PageSheet';
 import { PeekButton } from './PeekButton';
@@ -23,7 +24,8 @@ export function Strip() {
   const card = folio?.pages.find((page) => page.id === session.card.id) ?? session.card;
   const number = folio ? folio.pages.findIndex((page) => page.id === session.card.id) + 1 : 0;
   const saved = { saved: 'saved', saving: 'saving', offline: `offline, ${waiting} waiting` }[save];
-  const where = folio ? `${folio.name} · page ${number} of ${folio.pages.length} · ` : '';
+  const isRoomy = isWide(useWindowDimensions().width);
+  const where = folio ? `${isRoomy ? `${folio.name} · ` : ''}page ${number} of ${folio.pages.length} · ` : '';
   const leave = async () => {
     await Promise.race([sendThumbnail(board), new Promise((resolve) => setTimeout(resolve, 1_200))]);
     router.replace(`/folio/${session.card.folioId}`);
@@ -31,16 +33,32 @@ export function Strip() {
   return (
     <View role="banner" className="h-12 flex-row items-center gap-1 border-b border-rule bg-tray pl-1 pr-2">
       <IconButton label="Back to the folio" icon={ChevronLeft} onPress={() => void leave()} />
-      <Pressable role="button" aria-label={`${card.name}, page settings`} onPress={() => setOpen(true)} className="min-h-[44px] shrink grow justify-center" {...web({ title: 'Name, size and view of the page' })}>
+      <Pressable
+        role="button"
+        aria-label={`${card.name}, page settings`}
+        onPress={() => setOpen(true)}
+        className="min-h-[44px] shrink grow justify-center"
+        {...web({ title: 'Name, size and view of the page' })}
+      >
         <Text role="heading" aria-level={1} className="font-bold text-14 text-ink" numberOfLines={1}>
           {card.name}
         </Text>
-        <Text className={`text-12 ${save === 'offline' ? 'font-bold text-seal' : 'font-sans text-faint'}`} numberOfLines={1} testID="save-state">
+        <Text
+          className={`text-12 ${save === 'offline' ? 'font-bold text-seal' : 'font-sans text-faint'}`}
+          numberOfLines={1}
+          testID="save-state"
+        >
           {`${where}${saved}`}
         </Text>
       </Pressable>
       <UndoButton />
-      <IconButton label="Redo" tooltip={withKey('redo')} icon={Redo2} disabled={history.undone.length === 0} onPress={() => runCommand('redo', board)} />
+      <IconButton
+        label="Redo"
+        tooltip={withKey('redo')}
+        icon={Redo2}
+        disabled={history.undone.length === 0}
+        onPress={() => runCommand('redo', board)}
+      />
       <PeekButton />
       {isOpen && <PageSheet card={card} onClose={() => setOpen(false)} />}
     </View>

@@ -10,8 +10,14 @@ export function Thread({ isUpright }: { readonly isUpright: boolean }) {
   const stage = useDesk((desk) => desk.stage);
   const here = STAGES.findIndex(({ id }) => id === stage);
   return (
-    <View role="tablist" aria-label="Stages" className={isUpright ? 'w-[76px] items-stretch gap-1 pt-3' : 'flex-row px-2'}>
-      <View className={`absolute bg-rule ${isUpright ? 'bottom-12 left-[37px] top-8 w-[2px]' : 'left-[17%] right-[17%] top-[15px] h-[2px]'}`} />
+    <View
+      role="tablist"
+      aria-label="Stages"
+      className={isUpright ? 'w-[76px] items-stretch gap-1 pt-3' : 'flex-row px-2'}
+    >
+      <View
+        className={`absolute bg-rule ${isUpright ? 'left-[37px] top-8 h-[112px] w-[2px]' : 'left-[17%] right-[17%] top-[15px] h-[2px]'}`}
+      />
       {STAGES.map(({ id, label }, k) => (
         <Pressable
           key={id}
@@ -22,15 +28,23 @@ export function Thread({ isUpright }: { readonly isUpright: boolean }) {
           className={`min-h-[52px] items-center ${isUpright ? 'justify-start pt-1' : 'flex-1 pt-1'}`}
           {...web({ title: withKey(`stage-${id}`) })}
         >
-          <View className="h-6 items-center justify-center bg-tray">{k === here ? <Nib /> : <Knot isPast={k < here} />}</View>
-          <Text className={`bg-tray text-12 ${k === here ? 'font-bold text-ink' : 'font-sans text-faint'}`}>{label}</Text>
+          <View className="h-6 items-center justify-center bg-tray">
+            {k === here ? <Nib /> : <Knot isPast={k < here} />}
+          </View>
+          <Text className={`bg-tray text-12 ${k === here ? 'font-bold text-ink' : 'font-sans text-faint'}`}>
+            {label}
+          </Text>
         </Pressable>
       ))}
     </View>
   );
 }
 
-const Knot = ({ isPast }: { readonly isPast: boolean }) => <View className={`h-3 w-3 rounded-full border-[1.5px] ${isPast ? 'border-faint bg-faint' : 'border-faint bg-tray'}`} />;
+const Knot = ({ isPast }: { readonly isPast: boolean }) => (
+  <View
+    className={`h-3 w-3 rounded-full border-[1.5px] ${isPast ? 'border-faint bg-faint' : 'border-faint bg-tray'}`}
+  />
+);
 
 const Nib = () => (
   <Svg width={18} height={24} viewBox="0 0 18 24" aria-hidden>

@@ -1,7 +1,18 @@
 import { pressureOf } from '@true-nib/core/ink';
 import { distance, type Point } from '@true-nib/core/math';
 import type { PenSample } from '@true-nib/core/page';
-import { aligned, panned, pinched, straightened, toPage, turnedAt, turnOf, zoomedAt, zoomOf, type View } from '../render/view';
+import {
+  aligned,
+  panned,
+  pinched,
+  straightened,
+  toPage,
+  turnedAt,
+  turnOf,
+  zoomedAt,
+  zoomOf,
+  type View,
+} from '../render/view';
 import { nibOf, useDesk, type Desk } from './desk';
 import { beginErasing, beginStroke, type Board, type Gesture } from './inkHand';
 import { beginPlacing } from './roughHand';
@@ -16,7 +27,9 @@ const LEAST_PINCH = 10;
  * and the middle button move the page. A pen seen once leaves fingers to move the page.
  */
 export class BoardHand {
-  private gesture: { readonly pointer: number; readonly gesture: Gesture; readonly startedAt: number; readonly from: Point } | undefined;
+  private gesture:
+    | { readonly pointer: number; readonly gesture: Gesture; readonly startedAt: number; readonly from: Point }
+    | undefined;
   private readonly fingers = new Map<number, Point>();
   private panning: { readonly pointer: number; last: Point } | undefined;
   private isPinching = false;
@@ -29,7 +42,11 @@ export class BoardHand {
     private readonly element: HTMLElement,
     private readonly board: Board,
   ) {
-    const listen = <K extends keyof HTMLElementEventMap>(type: K, listener: (event: HTMLElementEventMap[K]) => void, options?: AddEventListenerOptions) => {
+    const listen = <K extends keyof HTMLElementEventMap>(
+      type: K,
+      listener: (event: HTMLElementEventMap[K]) => void,
+      options?: AddEventListenerOptions,
+    ) => {
       element.addEventListener(type, listener, options);
       return () => element.removeEventListener(type, listener, options);
     };
@@ -182,7 +199,8 @@ export class BoardHand {
   private pinch(pointer: number, before: Point, after: Point): void {
     const other = [...this.fingers].find(([id]) => id !== pointer)?.[1];
     this.fingers.set(pointer, after);
-    if (other && distance(before, other) > LEAST_PINCH) this.show(pinched(this.board.picture.view, [before, other], [after, other]), true);
+    if (other && distance(before, other) > LEAST_PINCH)
+      this.show(pinched(this.board.picture.view, [before, other], [after, other]), true);
   }
 
   private wheel(event: WheelEvent): void {

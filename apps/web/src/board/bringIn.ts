@@ -1,5 +1,12 @@
 import { checkSvgPicture } from '@true-nib/core/formats';
-import { layersOf, orderBetween, PageError, type Edit, type LayerEntity, type PictureEntity } from '@true-nib/core/page';
+import {
+  layersOf,
+  orderBetween,
+  PageError,
+  type Edit,
+  type LayerEntity,
+  type PictureEntity,
+} from '@true-nib/core/page';
 import { fittedPlacement } from '@true-nib/core/tools';
 import { ApiProblem, Offline } from '../api/request';
 import { newId } from '../session/ids';
@@ -19,7 +26,10 @@ export class RefusedPicture extends Error {
  * new picture's id. Throws a RefusedPicture, with the page as it was, when the file is no picture we can use.
  */
 export async function bringIn(session: PageSession, file: File): Promise<string> {
-  if (file.size > MOST_BYTES) throw new RefusedPicture(`${file.name} has ${Math.round(file.size / 1e6)} MB; at most 64 MB can be brought in. Make it smaller first.`);
+  if (file.size > MOST_BYTES)
+    throw new RefusedPicture(
+      `${file.name} has ${Math.round(file.size / 1e6)} MB; at most 64 MB can be brought in. Make it smaller first.`,
+    );
   if (file.size === 0) throw new RefusedPicture(`${file.name} is empty.`);
   const type = file.type || (file.name.endsWith('.svg') ? 'image/svg+xml' : '');
   if (!TYPES.has(type)) throw new RefusedPicture(`${file.name} is not a PNG, JPEG, WebP or SVG.`);
@@ -52,7 +62,8 @@ export async function bringIn(session: PageSession, file: File): Promise<string>
     { before: null, after: layer },
     { before: null, after: picture },
   ];
-  if (!session.commit('Bring in a rough', edits)) throw new RefusedPicture('The page changed meanwhile. Try once more.');
+  if (!session.commit('Bring in a rough', edits))
+    throw new RefusedPicture('The page changed meanwhile. Try once more.');
   return picture.id;
 }
 
@@ -88,7 +99,9 @@ async function measured(bytes: Blob, name: string): Promise<{ width: number; hei
     });
     const { naturalWidth: width, naturalHeight: height } = image;
     if (width * height > MOST_AREA || Math.max(width, height) > 20_000)
-      throw new RefusedPicture(`${name} is ${width} × ${height} px; at most 20,000 px a side and 80 million px in all can be brought in.`);
+      throw new RefusedPicture(
+        `${name} is ${width} × ${height} px; at most 20,000 px a side and 80 million px in all can be brought in.`,
+      );
     return { width, height };
   } catch (error) {
     if (error instanceof RefusedPicture) throw error;

@@ -34,7 +34,12 @@ export const COMMANDS = [
   { id: 'thinner', label: 'Smaller', key: 'a', run: () => scaleTool(1 / 1.12) },
   { id: 'thicker', label: 'Larger', key: 's', run: () => scaleTool(1.12) },
   { id: 'calm', label: 'Calm on or off', key: 'd', run: () => toggleCalm() },
-  { id: 'fit', label: 'Fit the page', key: 'f', run: ({ picture, hand }) => hand.show(fitted(picture.shownPage.size, picture.free)) },
+  {
+    id: 'fit',
+    label: 'Fit the page',
+    key: 'f',
+    run: ({ picture, hand }) => hand.show(fitted(picture.shownPage.size, picture.free)),
+  },
   { id: 'turn-left', label: 'Turn left', key: 'z', run: ({ hand }) => hand.turnBy(-TURN_STEP) },
   { id: 'turn-right', label: 'Turn right', key: 'c', run: ({ hand }) => hand.turnBy(TURN_STEP) },
   { id: 'upright', label: 'Upright', key: 'x', run: ({ hand }) => hand.turnBy(-useDesk.getState().turn) },
@@ -70,11 +75,23 @@ export const HOLD_KEYS: readonly HoldKey[] = [
 ];
 
 const isMac = typeof navigator !== 'undefined' && navigator.platform?.startsWith('Mac') === true;
-const WORDS: Readonly<Record<string, string>> = { $mod: isMac ? 'Cmd' : 'Ctrl', ArrowLeft: 'Left', ArrowRight: 'Right', ArrowUp: 'Up', ArrowDown: 'Down', Escape: 'Esc' };
+const WORDS: Readonly<Record<string, string>> = {
+  $mod: isMac ? 'Cmd' : 'Ctrl',
+  ArrowLeft: 'Left',
+  ArrowRight: 'Right',
+  ArrowUp: 'Up',
+  ArrowDown: 'Down',
+  Escape: 'Esc',
+};
 
 /** A key as a person reads it: "Ctrl Z". */
 export const keyInWords = (key: string): string =>
-  key === '+' ? '+' : key.split('+').map((part) => WORDS[part] ?? (part.length === 1 ? part.toUpperCase() : part)).join(' ');
+  key === '+'
+    ? '+'
+    : key
+        .split('+')
+        .map((part) => WORDS[part] ?? (part.length === 1 ? part.toUpperCase() : part))
+        .join(' ');
 
 /** The name of a command with its key, for tooltips. */
 export function withKey(id: CommandId | HoldKey['id']): string {

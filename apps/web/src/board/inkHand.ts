@@ -1,6 +1,15 @@
 import { LiveStroke } from '@true-nib/core/ink';
 import { boxOfPoints, growBox, type Point } from '@true-nib/core/math';
-import { layersOf, mergeEdits, orderBetween, topOrder, type Edit, type LayerEntity, type Page, type PenSample } from '@true-nib/core/page';
+import {
+  layersOf,
+  mergeEdits,
+  orderBetween,
+  topOrder,
+  type Edit,
+  type LayerEntity,
+  type Page,
+  type PenSample,
+} from '@true-nib/core/page';
 import { drawnEdits, liftedEdits, rubbedEdits } from '@true-nib/core/tools';
 import type { BoardPicture } from '../render/boardPicture';
 import { zoomOf } from '../render/view';
@@ -27,7 +36,15 @@ function inkLayer(page: Page): { readonly layer: LayerEntity; readonly edits: re
   const found = layers.filter((layer) => layer.medium === 'ink').at(-1);
   if (found) return { layer: found, edits: [] };
   const order = orderBetween(layers.at(-1)?.order, undefined);
-  const layer: LayerEntity = { kind: 'layer', id: newId(), medium: 'ink', name: 'Inks', order, hidden: false, locked: false };
+  const layer: LayerEntity = {
+    kind: 'layer',
+    id: newId(),
+    medium: 'ink',
+    name: 'Inks',
+    order,
+    hidden: false,
+    locked: false,
+  };
   return { layer, edits: [{ before: null, after: layer }] };
 }
 
@@ -88,7 +105,8 @@ export function beginErasing({ picture, session, notice }: Board, desk: Desk): G
     },
     end() {
       edits = mergeEdits(edits);
-      if (edits.length > 0 && !session.commit(isRub ? 'Rub' : 'Lift', edits, [layer.id])) picture.preview(inverse(edits));
+      if (edits.length > 0 && !session.commit(isRub ? 'Rub' : 'Lift', edits, [layer.id]))
+        picture.preview(inverse(edits));
     },
     cancel() {
       picture.preview(inverse(mergeEdits(edits)));
@@ -96,4 +114,5 @@ export function beginErasing({ picture, session, notice }: Board, desk: Desk): G
   };
 }
 
-const inverse = (edits: readonly Edit[]): Edit[] => edits.map(({ before, after }) => ({ before: after, after: before })).reverse();
+const inverse = (edits: readonly Edit[]): Edit[] =>
+  edits.map(({ before, after }) => ({ before: after, after: before })).reverse();

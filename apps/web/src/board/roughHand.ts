@@ -5,7 +5,12 @@ import { STEM } from '../render/overlay';
 import type { Board, Gesture } from './inkHand';
 
 /** Drags the picture in hand by what lies under the pointer; nothing when that is not the picture, or it is locked. */
-export function beginPlacing({ picture, session, notice }: Board, id: string, at: Point, upright: () => boolean): Gesture | undefined {
+export function beginPlacing(
+  { picture, session, notice }: Board,
+  id: string,
+  at: Point,
+  upright: () => boolean,
+): Gesture | undefined {
   const start = find(session.page, 'picture', id);
   const layer = start && find(session.page, 'layer', start.layerId);
   if (!start || !layer) return undefined;

@@ -49,9 +49,12 @@ export function useBoardKeys(): void {
 
 const hasModifier = (event: KeyboardEvent) => event.ctrlKey || event.metaKey || event.altKey;
 
-const presses = new Map(COMMANDS.map((command: Command) => [command, [command.key, ...(command.also ?? [])].flatMap(parseKeybinding)]));
+const presses = new Map(
+  COMMANDS.map((command: Command) => [command, [command.key, ...(command.also ?? [])].flatMap(parseKeybinding)]),
+);
 
-const isFor = (command: Command, event: KeyboardEvent): boolean => presses.get(command)?.some((press) => matchKeyBindingPress(event, press)) ?? false;
+const isFor = (command: Command, event: KeyboardEvent): boolean =>
+  presses.get(command)?.some((press) => matchKeyBindingPress(event, press)) ?? false;
 
 /** Fields take every key, dialogs all but Esc, number controls their arrows. */
 function isTaken(target: EventTarget | null, key: string): boolean {

@@ -16,8 +16,13 @@ export function usePageSession(pageId: string): Opening {
   useEffect(() => {
     let close = (): void => undefined;
     let isGone = false;
-    setOpening({ state: 'opening' });
-    PageSession.open(pageId, { transport: httpTransport, outbox: indexedDbOutbox, author: author(), newId, now: () => Date.now() }).then(
+    PageSession.open(pageId, {
+      transport: httpTransport,
+      outbox: indexedDbOutbox,
+      author: author(),
+      newId,
+      now: () => Date.now(),
+    }).then(
       (session) => {
         if (isGone) return session.close();
         const stop = keepAbreast(session);
@@ -29,7 +34,11 @@ export function usePageSession(pageId: string): Opening {
       },
       (error: unknown) => {
         const reason = error instanceof Error ? error.message : 'Something went wrong. What was saved is safe.';
-        if (!isGone) setOpening({ state: 'failed', reason, retry: () => setAttempt((count) => count + 1) });
+        const retry = () => {
+          setOpening({ state: 'opening' });
+          setAttempt((count) => count + 1);
+        };
+        if (!isGone) setOpening({ state: 'failed', reason, retry });
       },
     );
     return () => {

@@ -20,5 +20,6 @@ export function useRoughInHand(): void {
     board.picture.setGrips(isLoose ? rough : undefined);
     if (rough && rough.id !== roughId) useDesk.setState({ roughId: rough.id });
   }, [board, page, stage, roughId]);
+  useEffect(() => board.picture.setRing(undefined), [board, stage]);
   useEffect(() => board.picture.setPeek(peeking), [board, peeking]);
 }

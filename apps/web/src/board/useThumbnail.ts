@@ -28,10 +28,19 @@ export function useThumbnail(): void {
 }
 
 /** Sends the picture now, when the shelf does not have it yet. The shelf can do without, so failing is silent. */
-export async function sendThumbnail({ session, picture }: { readonly session: PageSession; readonly picture: BoardPicture }): Promise<void> {
+export async function sendThumbnail({
+  session,
+  picture,
+}: {
+  readonly session: PageSession;
+  readonly picture: BoardPicture;
+}): Promise<void> {
   const { save, revision } = session.state;
   if (save !== 'saved' || revision <= (shown.get(session) ?? -1)) return;
   shown.set(session, revision);
   const body = await picture.thumbnail(WIDTH);
-  if (body) await request(`/pages/${session.card.id}/thumbnail?revision=${revision}`, { method: 'PUT', body }).catch(() => undefined);
+  if (body)
+    await request(`/pages/${session.card.id}/thumbnail?revision=${revision}`, { method: 'PUT', body }).catch(
+      () => undefined,
+    );
 }

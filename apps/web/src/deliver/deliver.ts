@@ -11,12 +11,22 @@ export interface PngChoice {
 }
 
 /** The page as a PNG, painted in a worker. Nothing when `signal` stopped it. */
-export async function deliverPng(page: Page, choice: PngChoice, bytes: PictureBytes, onProgress: (share: number) => void, signal: AbortSignal): Promise<Blob | undefined> {
+export async function deliverPng(
+  page: Page,
+  choice: PngChoice,
+  bytes: PictureBytes,
+  onProgress: (share: number) => void,
+  signal: AbortSignal,
+): Promise<Blob | undefined> {
   const worker = new Worker(new URL('./deliver.worker.ts', import.meta.url));
   try {
     const { under, over } = choice.withRough ? splitRoughs(page) : { under: [], over: [] };
     const roughs: DeliveredRough[] = await Promise.all(
-      [...under, ...over].map(async (picture) => ({ picture, isOver: over.includes(picture), source: await decodable(await bytes(picture.blob)) })),
+      [...under, ...over].map(async (picture) => ({
+        picture,
+        isOver: over.includes(picture),
+        source: await decodable(await bytes(picture.blob)),
+      })),
     );
     const entities = pack([...page.entities].filter(({ kind }) => kind === 'layer' || kind === 'stroke'));
     const order = { size: page.size, entities, scale: choice.scale, roughs };
@@ -59,4 +69,9 @@ export function download(file: Blob, name: string): void {
 
 /** A name that every file system takes. */
 export const fileName = (title: string, extension: string): string =>
-  `${title.replace(/[^\p{L}\p{N}]+/gu, '-').replace(/^-|-$/g, '').toLowerCase() || 'page'}.${extension}`;
+  `${
+    title
+      .replace(/[^\p{L}\p{N}]+/gu, '-')
+      .replace(/^-|-$/g, '')
+      .toLowerCase() || 'page'
+  }.${extension}`;

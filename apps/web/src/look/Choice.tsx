@@ -10,7 +10,11 @@ interface ChoiceProps<T extends string> {
 /** One of a few, side by side. */
 export function Choice<T extends string>({ label, value, options, onChange }: ChoiceProps<T>) {
   return (
-    <View role="radiogroup" aria-label={label} className="min-h-[44px] flex-1 flex-row overflow-hidden rounded-xl border border-edge bg-raised">
+    <View
+      role="radiogroup"
+      aria-label={label}
+      className="min-h-[44px] flex-1 flex-row overflow-hidden rounded-xl border border-edge bg-raised"
+    >
       {options.map((option, k) => {
         const isChosen = option.value === value;
         return (
@@ -21,7 +25,10 @@ export function Choice<T extends string>({ label, value, options, onChange }: Ch
             onPress={() => onChange(option.value)}
             className={`min-h-[44px] flex-1 items-center justify-center px-2 ${k > 0 ? 'border-l border-rule' : ''} ${isChosen ? 'bg-tray' : ''}`}
           >
-            <Text className={`text-14 ${isChosen ? 'font-bold text-seal underline' : 'font-sans text-ink'}`} numberOfLines={1}>
+            <Text
+              className={`text-14 ${isChosen ? 'font-bold text-seal underline' : 'font-sans text-ink'}`}
+              numberOfLines={1}
+            >
               {option.label}
             </Text>
           </Pressable>

@@ -20,7 +20,16 @@ const TRAVEL = 260;
 const SLOP = 4;
 
 /** A setting that is scrubbed by dragging sideways on its number; a tap lets it be typed, arrows step it. */
-export function ScrubNumber({ label, value, onChange, onSettled, unit = '', shown, disabled = false, ...range }: ScrubNumberProps) {
+export function ScrubNumber({
+  label,
+  value,
+  onChange,
+  onSettled,
+  unit = '',
+  shown,
+  disabled = false,
+  ...range
+}: ScrubNumberProps) {
   const drag = useRef<{ x: number; share: number; last: number; moved: boolean } | undefined>(undefined);
   const [typed, setTyped] = useState<string | undefined>();
 
@@ -81,7 +90,11 @@ export function ScrubNumber({ label, value, onChange, onSettled, unit = '', show
         {label}
       </Text>
       {typed === undefined ? (
-        <Text className="select-none font-bold text-16 text-ink" style={{ fontVariant: ['tabular-nums'] }} numberOfLines={1}>
+        <Text
+          className="select-none font-bold text-16 text-ink"
+          style={{ fontVariant: ['tabular-nums'] }}
+          numberOfLines={1}
+        >
           {shown ?? `${value}${unit}`}
         </Text>
       ) : (
@@ -98,7 +111,10 @@ export function ScrubNumber({ label, value, onChange, onSettled, unit = '', show
           aria-label={`${label}, typed`}
         />
       )}
-      <View className="absolute bottom-0 left-0 h-[3px] rounded-r-full bg-seal" style={{ width: `${100 * asShare(value, range)}%` }} />
+      <View
+        className="absolute bottom-0 left-0 h-[3px] rounded-r-full bg-seal"
+        style={{ width: `${100 * asShare(value, range)}%` }}
+      />
     </View>
   );
 }

@@ -8,10 +8,12 @@ interface SheetProps {
   readonly title: string;
   readonly onClose: () => void;
   readonly children: ReactNode;
+  /** What stays in sight below, however long the rest is. */
+  readonly footer?: ReactNode;
 }
 
 /** Something to fill in or choose from: from the bottom on a phone, in the middle on a wide screen. Esc closes it. */
-export function Sheet({ title, onClose, children }: SheetProps) {
+export function Sheet({ title, onClose, children, footer }: SheetProps) {
   const { width, height } = useWindowDimensions();
   const wide = isWide(width);
   return (
@@ -33,6 +35,7 @@ export function Sheet({ title, onClose, children }: SheetProps) {
           <ScrollView className="px-5" contentContainerClassName="gap-3 pb-6 pt-1">
             {children}
           </ScrollView>
+          {footer !== undefined && <View className="gap-2 border-t border-rule px-5 pb-5 pt-3">{footer}</View>}
         </View>
       </View>
     </Modal>

@@ -9,9 +9,17 @@ interface SwitchProps {
 /** Something that is so or not, in words and by the knob's side. */
 export function Switch({ label, on, onChange }: SwitchProps) {
   return (
-    <Pressable role="switch" aria-checked={on} aria-label={label} onPress={() => onChange(!on)} className="min-h-[44px] flex-row items-center justify-between gap-3">
+    <Pressable
+      role="switch"
+      aria-checked={on}
+      aria-label={label}
+      onPress={() => onChange(!on)}
+      className="min-h-[44px] flex-row items-center justify-between gap-3"
+    >
       <Text className="shrink font-sans text-14 text-ink">{label}</Text>
-      <View className={`h-7 w-12 justify-center rounded-full border px-[3px] ${on ? 'items-end border-seal bg-seal' : 'items-start border-edge bg-raised'}`}>
+      <View
+        className={`h-7 w-12 justify-center rounded-full border px-[3px] ${on ? 'items-end border-seal bg-seal' : 'items-start border-edge bg-raised'}`}
+      >
         <View className={`h-5 w-5 rounded-full ${on ? 'bg-onseal' : 'bg-edge'}`} />
       </View>
     </Pressable>

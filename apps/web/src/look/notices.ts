@@ -24,4 +24,5 @@ export function hush(): void {
   useNotice.setState({ notice: undefined });
 }
 
-export const sayError = (error: unknown): void => say(error instanceof Error ? error.message : 'Something went wrong. Nothing was lost.');
+export const sayError = (error: unknown): void =>
+  say(error instanceof Error ? error.message : 'Something went wrong. Nothing was lost.');

@@ -19,7 +19,12 @@ export function asShare(value: number, { least, most, geometric }: ScrubRange): 
  * The value at a share of the range, on a step. With `direction` and `from` it moves by at least one step, so that a key
  * always does something.
  */
-export function fromShare(share: number, { least, most, step, geometric }: ScrubRange, direction = 0, from = 0): number {
+export function fromShare(
+  share: number,
+  { least, most, step, geometric }: ScrubRange,
+  direction = 0,
+  from = 0,
+): number {
   const wanted = geometric ? least * (most / least) ** clamp(share, 0, 1) : least + (most - least) * clamp(share, 0, 1);
   let value = Math.round(wanted / step) * step;
   if (direction !== 0 && Math.sign(value - from) !== direction) value = Math.round(from / step + direction) * step;

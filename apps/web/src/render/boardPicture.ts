@@ -6,7 +6,7 @@ import { InkSurface, MOST_SIDE } from './inkSurface';
 import { LiveInk } from './liveInk';
 import { clearOverlay, drawGrips, drawRing, type OverlayColours } from './overlay';
 import { Pictures, type PictureBytes } from './pictures';
-import { drawPaper, drawRoughs, splitRoughs } from './roughSurface';
+import { drawPaper, drawRoughs, drawVeil, splitRoughs, type VeilColours } from './roughSurface';
 import { between, opening, type Extent, type View } from './view';
 
 export interface Ring {
@@ -15,12 +15,13 @@ export interface Ring {
   readonly radius: number;
 }
 
-/** The canvases of the board, from the bottom up. Those with ink are transparent; `over` multiplies. */
+/** The canvases of the board, from the bottom up. Those with ink are transparent; `over` multiplies, `veil` dims what lies beside the page. */
 export interface BoardCanvases {
   readonly under: HTMLCanvasElement;
   readonly ink: HTMLCanvasElement;
   readonly live: HTMLCanvasElement;
   readonly over: HTMLCanvasElement;
+  readonly veil: HTMLCanvasElement;
   readonly overlay: HTMLCanvasElement;
 }
 
@@ -50,7 +51,7 @@ export class BoardPicture {
     private readonly canvases: BoardCanvases,
     page: Page,
     pictureBytes: PictureBytes,
-    private readonly colours: () => OverlayColours & { readonly shadow: string },
+    private readonly colours: () => OverlayColours & VeilColours,
     onError: (message: string) => void,
   ) {
     this.page = page;
@@ -109,7 +110,9 @@ export class BoardPicture {
   edit(page: Page, edits: readonly Edit[]): void {
     this.page = page;
     this.inks.edit(page, edits);
-    const touchesRoughs = edits.some(({ before, after }) => [before, after].some((entity) => entity?.kind === 'picture' || entity?.kind === 'layer'));
+    const touchesRoughs = edits.some(({ before, after }) =>
+      [before, after].some((entity) => entity?.kind === 'picture' || entity?.kind === 'layer'),
+    );
     if (touchesRoughs) this.paintRoughs();
   }
 
@@ -164,7 +167,7 @@ export class BoardPicture {
   }
 
   repaintColours(): void {
-    this.paintRoughs();
+    drawVeil(context(this.canvases.veil), this.page, this.map, this.colours());
     this.paintOverlay();
   }
 
@@ -178,7 +181,7 @@ export class BoardPicture {
     const target = context(canvas);
     const map: Matrix = [scale, 0, 0, scale, 0, 0];
     const inks = await this.inks.picture(map, canvas.width, canvas.height);
-    drawPaper(target, this.page, map, 'transparent');
+    drawPaper(target, this.page, map);
     const { under, over } = splitRoughs(this.page);
     drawRoughs(target, under, this.pictures, map);
     target.setTransform(1, 0, 0, 1, 0, 0);
@@ -194,6 +197,7 @@ export class BoardPicture {
     this.composedAt = performance.now();
     this.carry(undefined);
     this.paintRoughs();
+    drawVeil(context(this.canvases.veil), this.page, this.map, this.colours());
     this.inks.show(this.map, isMoving);
     this.paintOverlay();
     if (isMoving) this.settleTimer = setTimeout(() => this.compose(false), 140);
@@ -209,7 +213,7 @@ export class BoardPicture {
     if (this.extent.width === 0) return;
     const { under, over } = splitRoughs(this.page);
     const ground = context(this.canvases.under);
-    drawPaper(ground, this.page, this.map, this.colours().shadow);
+    drawPaper(ground, this.page, this.map);
     const veil = context(this.canvases.over);
     clearOverlay(veil);
     if (this.isPeeking) return;

@@ -11,7 +11,10 @@ export class InkDesk {
 
   constructor(size: PageSize, entities: readonly Entity[]) {
     const empty = newPage(size);
-    this.page = applyEdits(empty, entities.filter(isInk).map((after) => ({ before: null, after })));
+    this.page = applyEdits(
+      empty,
+      entities.filter(isInk).map((after) => ({ before: null, after })),
+    );
     this.index = new StrokeIndex(this.page);
   }
 
@@ -35,7 +38,8 @@ export class InkDesk {
   }
 }
 
-const isInk = (entity: Entity): boolean => entity.kind === 'stroke' || (entity.kind === 'layer' && entity.medium === 'ink');
+const isInk = (entity: Entity): boolean =>
+  entity.kind === 'stroke' || (entity.kind === 'layer' && entity.medium === 'ink');
 
 /** Entities or edits in packed bytes that this app itself packed or the server checked. */
 export function unpackedList<T>(bytes: Uint8Array): T[] {

@@ -10,7 +10,8 @@ export type Context2D = CanvasRenderingContext2D | OffscreenCanvasRenderingConte
  * How far an outline may stray at a scale (device px per page px), page px: an eleventh of a device px, in steps of two so
  * that outlines are shared between near scales.
  */
-export const paintTolerance = (scale: number): number => 0.09 / 2 ** Math.ceil(Math.log2(Math.min(64, Math.max(1 / 64, scale))));
+export const paintTolerance = (scale: number): number =>
+  0.09 / 2 ** Math.ceil(Math.log2(Math.min(64, Math.max(1 / 64, scale))));
 
 const paths = new WeakMap<StrokeEntity, { readonly tolerance: number; readonly path: Path2D }>();
 
@@ -39,7 +40,12 @@ export function strokeBox(stroke: StrokeEntity): Box {
 }
 
 /** Paints strokes, lowest first, under the map from page px to device px; one path each, never batched. */
-export function paintStrokes(context: Context2D, strokes: Iterable<StrokeEntity>, map: Matrix, tolerance: number): void {
+export function paintStrokes(
+  context: Context2D,
+  strokes: Iterable<StrokeEntity>,
+  map: Matrix,
+  tolerance: number,
+): void {
   context.setTransform(...map);
   for (const stroke of strokes) {
     context.fillStyle = stroke.nib.color;

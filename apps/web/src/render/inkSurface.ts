@@ -1,4 +1,14 @@
-import { boxesMeet, growBox, intersectBoxes, invert, isEmptyBox, mapBox, scaleOf, type Box, type Matrix } from '@true-nib/core/math';
+import {
+  boxesMeet,
+  growBox,
+  intersectBoxes,
+  invert,
+  isEmptyBox,
+  mapBox,
+  scaleOf,
+  type Box,
+  type Matrix,
+} from '@true-nib/core/math';
 import { pack, type Edit, type Entity, type Page, type StrokeEntity } from '@true-nib/core/page';
 import { transfer, wrap, type Remote } from 'comlink';
 import type { InkService } from './ink.worker';
@@ -187,7 +197,11 @@ const isInk = (entity: Entity | null): boolean =>
 
 /** Page boxes as whole device px within the canvas; those inside another are left out. */
 function deviceBoxes(boxes: readonly Box[], map: Matrix, canvas: Box): Box[] {
-  const device = boxes.map((box) => intersectBoxes(wholePx(growBox(mapBox(map, box), 2)), canvas)).filter((box) => !isEmptyBox(box));
+  const device = boxes
+    .map((box) => intersectBoxes(wholePx(growBox(mapBox(map, box), 2)), canvas))
+    .filter((box) => !isEmptyBox(box));
   const holds = (a: Box, b: Box) => a.minX <= b.minX && a.minY <= b.minY && a.maxX >= b.maxX && a.maxY >= b.maxY;
-  return device.filter((box, k) => !device.some((other, j) => j !== k && holds(other, box) && (!holds(box, other) || j < k)));
+  return device.filter(
+    (box, k) => !device.some((other, j) => j !== k && holds(other, box) && (!holds(box, other) || j < k)),
+  );
 }

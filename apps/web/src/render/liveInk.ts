@@ -1,6 +1,15 @@
 import { flattenCubic, SEGMENT, STRIDE } from '@true-nib/core/curve';
 import { outlinePolyline, type LiveStroke } from '@true-nib/core/ink';
-import { boxesMeet, emptyBox, growBox, isEmptyBox, mapBox, uniteBoxes, type Box, type Matrix } from '@true-nib/core/math';
+import {
+  boxesMeet,
+  emptyBox,
+  growBox,
+  isEmptyBox,
+  mapBox,
+  uniteBoxes,
+  type Box,
+  type Matrix,
+} from '@true-nib/core/math';
 import { paintTolerance, tracePairs, type Context2D } from './inkPaint';
 
 /** Points of the flattened line that share one box. */
@@ -41,7 +50,8 @@ export class LiveInk {
   private settle(points: Float64Array, settledLength: number): Box {
     if (this.line.length === 0) this.line.push(points[0], points[1], points[2]);
     const start = this.line.length;
-    for (; this.settled + SEGMENT < settledLength; this.settled += SEGMENT) flattenCubic(points, this.settled, this.tolerance, this.line);
+    for (; this.settled + SEGMENT < settledLength; this.settled += SEGMENT)
+      flattenCubic(points, this.settled, this.tolerance, this.line);
     const fresh = boxOfTriples(this.line, Math.max(0, start - STRIDE), this.line.length);
     this.box(start);
     return start === this.line.length ? emptyBox : fresh;
@@ -59,7 +69,8 @@ export class LiveInk {
 
   private flattenTail(points: Float64Array): void {
     this.tail = this.line.slice(-STRIDE);
-    for (let i = this.settled; i + SEGMENT < points.length; i += SEGMENT) flattenCubic(points, i, this.tolerance, this.tail);
+    for (let i = this.settled; i + SEGMENT < points.length; i += SEGMENT)
+      flattenCubic(points, i, this.tolerance, this.tail);
     this.tailBox = boxOfTriples(this.tail, 0, this.tail.length);
   }
 

@@ -8,10 +8,16 @@ export interface OverlayColours {
 }
 
 /** CSS px between a picture's top edge and the knob that turns it. */
-export const STEM = 36;
+export const STEM = 24;
 
 /** The frame, corners and knob of the picture in hand. `map` takes page px to device px, `ratio` device px per CSS px. */
-export function drawGrips(context: CanvasRenderingContext2D, picture: PictureEntity, map: Matrix, ratio: number, colours: OverlayColours): void {
+export function drawGrips(
+  context: CanvasRenderingContext2D,
+  picture: PictureEntity,
+  map: Matrix,
+  ratio: number,
+  colours: OverlayColours,
+): void {
   const { corners, knob } = gripPlaces(picture.placement, picture, (STEM * ratio) / scaleOf(map));
   const on = (p: Point) => apply(map, p);
   const [a, b] = [on(corners[0]), on(corners[1])];

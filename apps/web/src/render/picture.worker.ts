@@ -7,7 +7,8 @@ const service = {
    * Decodes a picture, turned as its EXIF says, into tinted sizes. SVGs come decoded already, since workers cannot.
    */
   async pyramid(source: Blob | ImageBitmap, tint: Tint): Promise<PyramidLevel[]> {
-    const bitmap = source instanceof Blob ? await createImageBitmap(source, { imageOrientation: 'from-image' }) : source;
+    const bitmap =
+      source instanceof Blob ? await createImageBitmap(source, { imageOrientation: 'from-image' }) : source;
     const levels = await pyramidOf(bitmap, tint);
     bitmap.close();
     return transfer(

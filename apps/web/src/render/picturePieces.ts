@@ -1,4 +1,4 @@
-import type { Tint } from '@true-nib/core/page';
+import { TINT_COLOURS, type Tint } from '@true-nib/core/page';
 
 /** A part of a picture at one size: where it lies in the picture's own px, and its pixels. */
 export interface Piece {
@@ -17,7 +17,6 @@ export interface PyramidLevel {
 
 const PIECE_SIDE = 2048;
 const OVERLAP = 2;
-const TINTS: Readonly<Record<Exclude<Tint, 'none'>, string>> = { blue: '#2d83b4', grey: '#7d7d7d' };
 
 /** The picture in halves of halves, tinted: black becomes the tint, white stays white. */
 export async function pyramidOf(source: ImageBitmap, tint: Tint): Promise<PyramidLevel[]> {
@@ -35,7 +34,10 @@ async function piecesOf(source: ImageBitmap, share: number, tint: Tint): Promise
     for (let x = 0; x < source.width; x += side) {
       const width = Math.min(side + OVERLAP / share, source.width - x);
       const height = Math.min(side + OVERLAP / share, source.height - y);
-      const canvas = new OffscreenCanvas(Math.max(1, Math.round(width * share)), Math.max(1, Math.round(height * share)));
+      const canvas = new OffscreenCanvas(
+        Math.max(1, Math.round(width * share)),
+        Math.max(1, Math.round(height * share)),
+      );
       const context = canvas.getContext('2d');
       if (!context) throw new Error('This browser cannot paint off the screen.');
       context.imageSmoothingQuality = 'high';
@@ -56,7 +58,7 @@ function applyTint(context: OffscreenCanvasRenderingContext2D, tint: Tint): void
   context.fillStyle = '#808080';
   context.fillRect(0, 0, width, height);
   context.globalCompositeOperation = 'screen';
-  context.fillStyle = TINTS[tint];
+  context.fillStyle = TINT_COLOURS[tint];
   context.fillRect(0, 0, width, height);
   context.globalCompositeOperation = 'destination-in';
   context.drawImage(shape, 0, 0);
@@ -64,7 +66,11 @@ function applyTint(context: OffscreenCanvasRenderingContext2D, tint: Tint): void
 }
 
 /** Draws a picture's pieces; the context's map must take the picture's own px to device px, `scale` of them per px. */
-export function drawPyramid(context: CanvasRenderingContext2D | OffscreenCanvasRenderingContext2D, levels: readonly PyramidLevel[], scale: number): void {
+export function drawPyramid(
+  context: CanvasRenderingContext2D | OffscreenCanvasRenderingContext2D,
+  levels: readonly PyramidLevel[],
+  scale: number,
+): void {
   const fit = [...levels].reverse().find(({ share }) => share >= scale * 0.99) ?? levels[0];
   context.imageSmoothingQuality = 'medium';
   for (const { bitmap, x, y, width, height } of fit.pieces) context.drawImage(bitmap, x, y, width, height);

@@ -31,7 +31,8 @@ export class Pictures {
 
   dispose(): void {
     this.worker.terminate();
-    for (const levels of this.ready.values()) for (const { pieces } of levels) for (const { bitmap } of pieces) bitmap.close();
+    for (const levels of this.ready.values())
+      for (const { pieces } of levels) for (const { bitmap } of pieces) bitmap.close();
   }
 
   private async decode(blob: string, tint: Tint, name: string): Promise<void> {
@@ -57,7 +58,10 @@ export async function decodable(bytes: Blob): Promise<Blob | ImageBitmap> {
     image.src = address;
     await image.decode();
     const scale = 2048 / Math.max(image.naturalWidth, image.naturalHeight, 1);
-    const [resizeWidth, resizeHeight] = [Math.round(image.naturalWidth * scale), Math.round(image.naturalHeight * scale)];
+    const [resizeWidth, resizeHeight] = [
+      Math.round(image.naturalWidth * scale),
+      Math.round(image.naturalHeight * scale),
+    ];
     return await createImageBitmap(image, { resizeWidth, resizeHeight, resizeQuality: 'high' });
   } finally {
     URL.revokeObjectURL(address);

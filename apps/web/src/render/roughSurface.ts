@@ -10,11 +10,20 @@ export function splitRoughs(page: Page): { under: PictureEntity[]; over: Picture
   const firstInk = layers.findIndex((layer) => layer.medium === 'ink');
   const pictures = ofKind(page, 'picture').sort(byOrder);
   const on = (some: readonly LayerEntity[]) =>
-    some.filter((layer) => layer.medium === 'rough' && !layer.hidden).flatMap((layer) => pictures.filter((picture) => picture.layerId === layer.id));
-  return firstInk < 0 ? { under: on(layers), over: [] } : { under: on(layers.slice(0, firstInk)), over: on(layers.slice(firstInk)) };
+    some
+      .filter((layer) => layer.medium === 'rough' && !layer.hidden)
+      .flatMap((layer) => pictures.filter((picture) => picture.layerId === layer.id));
+  return firstInk < 0
+    ? { under: on(layers), over: [] }
+    : { under: on(layers.slice(0, firstInk)), over: on(layers.slice(firstInk)) };
 }
 
-export function drawRoughs(context: CanvasRenderingContext2D, pictures: readonly PictureEntity[], store: Pictures, map: Matrix): void {
+export function drawRoughs(
+  context: CanvasRenderingContext2D,
+  pictures: readonly PictureEntity[],
+  store: Pictures,
+  map: Matrix,
+): void {
   for (const picture of pictures) {
     const levels = store.levels(picture);
     if (!levels) continue;
@@ -30,16 +39,47 @@ export function drawRoughs(context: CanvasRenderingContext2D, pictures: readonly
   context.globalAlpha = 1;
 }
 
-/** White paper with a soft shadow, so that the page is the one white thing in the room. */
-export function drawPaper(context: CanvasRenderingContext2D, page: Page, map: Matrix, shadow: string): void {
+/** White paper, the one white thing in the room. */
+export function drawPaper(context: CanvasRenderingContext2D, page: Page, map: Matrix): void {
   const { width, height } = page.size;
   context.setTransform(1, 0, 0, 1, 0, 0);
   context.clearRect(0, 0, context.canvas.width, context.canvas.height);
   context.setTransform(...map);
+  context.fillStyle = '#ffffff';
+  context.fillRect(0, 0, width, height);
+}
+
+export interface VeilColours {
+  readonly desk: string;
+  readonly shadow: string;
+}
+
+/** Beside the page: the desk, through which lines that run over the edge are still seen, and the page's soft shadow. */
+export function drawVeil(
+  context: CanvasRenderingContext2D,
+  page: Page,
+  map: Matrix,
+  { desk, shadow }: VeilColours,
+): void {
+  const { width, height } = page.size;
+  const { canvas } = context;
+  context.save();
+  context.setTransform(1, 0, 0, 1, 0, 0);
+  context.clearRect(0, 0, canvas.width, canvas.height);
+  const around = new Path2D();
+  around.rect(0, 0, canvas.width, canvas.height);
+  const paper = new Path2D();
+  paper.rect(0, 0, width, height);
+  around.addPath(paper, new DOMMatrix([...map]));
+  context.clip(around, 'evenodd');
+  context.globalAlpha = 0.84;
+  context.fillStyle = desk;
+  context.fillRect(0, 0, canvas.width, canvas.height);
+  context.globalAlpha = 1;
+  context.setTransform(...map);
   context.shadowColor = shadow;
   context.shadowBlur = 14;
   context.shadowOffsetY = 2;
-  context.fillStyle = '#ffffff';
   context.fillRect(0, 0, width, height);
-  context.shadowColor = 'transparent';
+  context.restore();
 }

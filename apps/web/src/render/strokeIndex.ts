@@ -1,5 +1,14 @@
 import { boxesMeet, type Box } from '@true-nib/core/math';
-import { byOrder, layersOf, ofKind, type Edit, type EntityId, type LayerEntity, type Page, type StrokeEntity } from '@true-nib/core/page';
+import {
+  byOrder,
+  layersOf,
+  ofKind,
+  type Edit,
+  type EntityId,
+  type LayerEntity,
+  type Page,
+  type StrokeEntity,
+} from '@true-nib/core/page';
 import RBush from 'rbush';
 import { strokeBox } from './inkPaint';
 
@@ -50,7 +59,11 @@ export class StrokeIndex {
   /** Whether nothing visible that touches the stroke's box is painted after it. */
   isTopmost(stroke: StrokeEntity): boolean {
     const box = strokeBox(stroke);
-    return this.within(box).filter((other) => boxesMeet(strokeBox(other), box)).at(-1) === stroke;
+    return (
+      this.within(box)
+        .filter((other) => boxesMeet(strokeBox(other), box))
+        .at(-1) === stroke
+    );
   }
 
   isVisible(stroke: StrokeEntity): boolean {

@@ -87,7 +87,8 @@ export class Tiles {
     const level = Math.min(LEVELS.most, Math.max(LEVELS.least, Math.ceil(Math.log2(scale) - 0.01)));
     const size = SIDE / 2 ** level;
     for (let row = Math.floor(seen.minY / size); row * size < seen.maxY; row++)
-      for (let column = Math.floor(seen.minX / size); column * size < seen.maxX; column++) yield this.tile(level, column, row);
+      for (let column = Math.floor(seen.minX / size); column * size < seen.maxX; column++)
+        yield this.tile(level, column, row);
   }
 
   private drawCoarser(context: CanvasRenderingContext2D, level: number, column: number, row: number): readonly Box[] {

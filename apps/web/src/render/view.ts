@@ -1,4 +1,21 @@
-import { about, angleOf, apply, boxOfPoints, boxCorners, chain, clamp, invert, rotation, scaleOf, scaling, then, translation, type Box, type Matrix, type Point } from '@true-nib/core/math';
+import {
+  about,
+  angleOf,
+  apply,
+  boxOfPoints,
+  boxCorners,
+  chain,
+  clamp,
+  invert,
+  rotation,
+  scaleOf,
+  scaling,
+  then,
+  translation,
+  type Box,
+  type Matrix,
+  type Point,
+} from '@true-nib/core/math';
 
 /** How the page lies on the screen: a map from page px to CSS px of the board. Zoom and turn, never skewed. */
 export type View = Matrix;
@@ -19,7 +36,11 @@ export const toPage = (view: View, p: Point): Point => apply(invert(view), p);
 /** The page as large as it fits into the board, upright and centred, with `margin` CSS px around it. */
 export function fitted(page: Extent, board: Extent, margin = 14): View {
   const room = { width: Math.max(32, board.width - 2 * margin), height: Math.max(32, board.height - 2 * margin) };
-  const scale = clamp(Math.min(room.width / page.width, room.height / page.height), ZOOM_LIMITS.least, ZOOM_LIMITS.most);
+  const scale = clamp(
+    Math.min(room.width / page.width, room.height / page.height),
+    ZOOM_LIMITS.least,
+    ZOOM_LIMITS.most,
+  );
   return centred(page, board, scale);
 }
 
@@ -77,7 +98,9 @@ export function straightened(view: View, at: Point): View {
 /** The part of the page plane that the board shows, page px. */
 export const seenBox = (view: View, board: Extent): Box => {
   const back = invert(view);
-  return boxOfPoints(boxCorners({ minX: 0, minY: 0, maxX: board.width, maxY: board.height }).map((corner) => apply(back, corner)));
+  return boxOfPoints(
+    boxCorners({ minX: 0, minY: 0, maxX: board.width, maxY: board.height }).map((corner) => apply(back, corner)),
+  );
 };
 
 /** The map that moves what was painted for `painted` to where it belongs under `wanted`. */

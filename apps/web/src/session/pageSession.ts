@@ -335,7 +335,8 @@ export class PageSession {
   }
 }
 
-const headerOf = ({ id, by, label, undoes }: Change): ChangeHeader => (undoes === undefined ? { id, by, label } : { id, by, label, undoes });
+const headerOf = ({ id, by, label, undoes }: Change): ChangeHeader =>
+  undoes === undefined ? { id, by, label } : { id, by, label, undoes };
 
 const without = ({ done, undone }: History, id: string): History => ({
   done: done.filter((change) => change.id !== id),

@@ -1,4 +1,13 @@
-import { checkChange, checkEntity, PACKED_TYPE, pack, unpack, type Change, type ChangeHeader, type Entity } from '@true-nib/core/page';
+import {
+  checkChange,
+  checkEntity,
+  PACKED_TYPE,
+  pack,
+  unpack,
+  type Change,
+  type ChangeHeader,
+  type Entity,
+} from '@true-nib/core/page';
 import { request, requestJson } from '../api/request';
 import type { PageCard } from '../api/shelf';
 
@@ -22,7 +31,8 @@ const packed = { accept: PACKED_TYPE };
 
 async function packedPair(response: Response): Promise<readonly [unknown, readonly unknown[]]> {
   const pair = unpack(new Uint8Array(await response.arrayBuffer()));
-  if (!Array.isArray(pair) || !Array.isArray(pair[1])) throw new TypeError('The server answered something else than a packed page.');
+  if (!Array.isArray(pair) || !Array.isArray(pair[1]))
+    throw new TypeError('The server answered something else than a packed page.');
   return [pair[0], pair[1]];
 }
 
@@ -43,7 +53,9 @@ export const httpTransport: Transport = {
     return changesIn(await request(`/pages/${pageId}/changes?since=${revision}`, { headers: packed }));
   },
   async change(pageId, changeId) {
-    const { changes } = await changesIn(await request(`/pages/${pageId}/changes/${encodeURIComponent(changeId)}`, { headers: packed }));
+    const { changes } = await changesIn(
+      await request(`/pages/${pageId}/changes/${encodeURIComponent(changeId)}`, { headers: packed }),
+    );
     return changes[0];
   },
   async send(pageId, since, changes) {
@@ -62,7 +74,11 @@ export const httpTransport: Transport = {
     return { outcome: 'stale', revision, between };
   },
   async sendBlob(sha256, bytes) {
-    await request(`/blobs/${sha256}`, { method: 'PUT', headers: { 'content-type': bytes.type || 'application/octet-stream' }, body: bytes });
+    await request(`/blobs/${sha256}`, {
+      method: 'PUT',
+      headers: { 'content-type': bytes.type || 'application/octet-stream' },
+      body: bytes,
+    });
   },
   async blob(sha256) {
     return (await request(`/blobs/${sha256}`)).blob();

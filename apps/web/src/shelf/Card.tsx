@@ -1,13 +1,19 @@
 import MoreHorizontal from 'lucide-react-native/icons/ellipsis';
-import { Image, Pressable, Text, View } from 'react-native';
+import { Image, Pressable, Text, useWindowDimensions, View } from 'react-native';
 import { thumbnailAddress } from '../api/shelf';
 import { IconButton } from '../look/Button';
+import { isWide } from '../look/wide';
 
 interface CardProps {
   readonly name: string;
   readonly detail: string;
   /** The page whose picture is shown, and the revision it shows. */
-  readonly picture: { readonly pageId: string; readonly revision: number | null; readonly width: number; readonly height: number } | null;
+  readonly picture: {
+    readonly pageId: string;
+    readonly revision: number | null;
+    readonly width: number;
+    readonly height: number;
+  } | null;
   readonly onOpen: () => void;
   readonly onMore: () => void;
 }
@@ -15,17 +21,26 @@ interface CardProps {
 /** A folio or a page on the shelf: its picture as a sheet of paper, its name, and what can be done with it. */
 export function Card({ name, detail, picture, onOpen, onMore }: CardProps) {
   const ratio = picture ? Math.min(1.6, Math.max(0.5, picture.width / picture.height)) : 0.7;
+  const roomy = isWide(useWindowDimensions().width);
+  const height = roomy ? 270 : 210;
   return (
-    <View className="w-[46%] min-w-[140px] max-w-[230px] gap-1">
+    <View className="w-[46%] min-w-[140px] gap-1" style={{ maxWidth: roomy ? 280 : 230 }}>
       <Pressable role="link" aria-label={`Open ${name}`} onPress={onOpen} className="gap-2 active:opacity-80">
-        <View className="h-[210px] items-center justify-center">
-          <View className="max-h-full max-w-full overflow-hidden bg-paper shadow-md" style={{ aspectRatio: ratio, height: ratio < 0.75 ? 210 : undefined, width: ratio < 0.75 ? undefined : '100%' }}>
+        <View className="items-center justify-center" style={{ height }}>
+          <View
+            className="max-h-full max-w-full overflow-hidden bg-paper shadow-md"
+            style={{
+              aspectRatio: ratio,
+              height: ratio < 0.8 ? height : undefined,
+              width: ratio < 0.8 ? undefined : '100%',
+            }}
+          >
             {picture && picture.revision !== null && (
               <Image
                 source={{ uri: thumbnailAddress(picture.pageId, picture.revision) }}
                 accessibilityLabel={`Picture of ${name}`}
-                resizeMode="cover"
-                style={{ width: '100%', height: '100%' }}
+                // A tall page shows its top.
+                style={{ width: '100%', aspectRatio: picture.width / picture.height }}
               />
             )}
           </View>
@@ -33,7 +48,7 @@ export function Card({ name, detail, picture, onOpen, onMore }: CardProps) {
       </Pressable>
       <View className="flex-row items-start">
         <View className="shrink grow pt-1">
-          <Text className="font-bold text-16 text-ink" numberOfLines={1}>
+          <Text className="font-bold text-16 text-ink" numberOfLines={2}>
             {name}
           </Text>
           <Text className="font-sans text-12 text-faint" numberOfLines={1}>

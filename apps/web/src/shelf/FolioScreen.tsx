@@ -53,9 +53,12 @@ export function FolioScreen() {
         </ScrollView>
       )}
       {more && <MoreSheet kind="pages" id={more.id} name={more.name} onClose={() => setMore(undefined)} />}
-      {isAdding && folio.data && <NewPageSheet folioId={id} count={folio.data.pages.length} onClose={() => setAdding(false)} />}
+      {isAdding && folio.data && (
+        <NewPageSheet folioId={id} count={folio.data.pages.length} onClose={() => setAdding(false)} />
+      )}
     </View>
   );
 }
 
-const sizeInWords = ({ width, height, ppi }: PageCard): string => `${Math.round(pxToMm(width, ppi))} × ${Math.round(pxToMm(height, ppi))} mm · ${ppi} ppi`;
+const sizeInWords = ({ width, height, ppi }: PageCard): string =>
+  `${Math.round(pxToMm(width, ppi))} × ${Math.round(pxToMm(height, ppi))} mm`;

@@ -29,14 +29,27 @@ export function MoreSheet({ kind, id, name, onClose }: MoreSheetProps) {
   const onDelete = () =>
     act.mutate(async () => {
       await remove(kind, id);
-      const takeBack = () => void restore(kind, id).catch(sayError).finally(() => queries.invalidateQueries());
+      const takeBack = () =>
+        void restore(kind, id)
+          .catch(sayError)
+          .finally(() => queries.invalidateQueries());
       say(`${name} was deleted.`, { label: 'Undo', run: takeBack });
     });
   return (
     <Sheet title={name} onClose={onClose}>
       <Field label="Name" value={newName} onChange={setNewName} onSubmit={onRename} />
-      <Button label="Rename" tone="seal" disabled={newName.trim() === '' || newName.trim() === name || act.isPending} onPress={onRename} />
-      <Button label="Duplicate" icon={Copy} disabled={act.isPending} onPress={() => act.mutate(() => duplicate(kind, id))} />
+      <Button
+        label="Rename"
+        tone="seal"
+        disabled={newName.trim() === '' || newName.trim() === name || act.isPending}
+        onPress={onRename}
+      />
+      <Button
+        label="Duplicate"
+        icon={Copy}
+        disabled={act.isPending}
+        onPress={() => act.mutate(() => duplicate(kind, id))}
+      />
       <Button label="Delete" icon={Trash} disabled={act.isPending} onPress={onDelete} />
     </Sheet>
   );

@@ -1,4 +1,12 @@
-import { PAGE_FORMATS, PageError, printsWell, PRINTABLE_SHORT_SIDE, sizeOf, type PageFormat, type PageSize } from '@true-nib/core/page';
+import {
+  PAGE_FORMATS,
+  PageError,
+  printsWell,
+  PRINTABLE_SHORT_SIDE,
+  sizeOf,
+  type PageFormat,
+  type PageSize,
+} from '@true-nib/core/page';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { router } from 'expo-router';
 import { useState } from 'react';
@@ -28,7 +36,11 @@ export function NewPageSheet({ folioId, count, onClose }: NewPageSheetProps) {
   const [lying, setLying] = useState<'upright' | 'lying'>('upright');
   const queries = useQueryClient();
   const format = PAGE_FORMATS.find(({ id }) => id === chosen);
-  const size = sizeFrom(format ?? { ...numbers(own), unit: own.unit, ppi: Number(ppi) }, Number(ppi), lying === 'lying');
+  const size = sizeFrom(
+    format ?? { ...numbers(own), unit: own.unit, ppi: Number(ppi) },
+    Number(ppi),
+    lying === 'lying',
+  );
   const create = useMutation({
     mutationFn: (page: PageSize) => createPage({ folioId, name: name.trim() || `Page ${count + 1}`, ...page }),
     onSuccess: async (page) => {
@@ -43,12 +55,39 @@ export function NewPageSheet({ folioId, count, onClose }: NewPageSheetProps) {
     const { ppi: usual } = PAGE_FORMATS.find((one) => one.id === id) ?? { ppi: 350 };
     setPpi(String(usual));
   };
+  const footer = (
+    <>
+      {typeof size === 'string' ? (
+        <Text role="alert" className="font-sans text-14 text-seal">
+          {size}
+        </Text>
+      ) : (
+        <Text className="font-sans text-14 text-faint">
+          {`${size.width} × ${size.height} px`}
+          {!printsWell(size) &&
+            `. Under ${PRINTABLE_SHORT_SIDE.toLocaleString('en')} px on its short side it will not print well.`}
+        </Text>
+      )}
+      <Button
+        label="Make the page"
+        tone="seal"
+        disabled={typeof size === 'string' || create.isPending}
+        onPress={() => typeof size !== 'string' && create.mutate(size)}
+      />
+    </>
+  );
   return (
-    <Sheet title="New page" onClose={onClose}>
+    <Sheet title="New page" onClose={onClose} footer={footer}>
       <Field label="Name" value={name} onChange={setName} />
       <View role="radiogroup" aria-label="Size" className="overflow-hidden rounded-xl border border-edge bg-raised">
         {PAGE_FORMATS.map((one) => (
-          <FormatRow key={one.id} name={one.name} detail={inWords(one)} isChosen={chosen === one.id} onPress={() => choose(one.id)} />
+          <FormatRow
+            key={one.id}
+            name={one.name}
+            detail={inWords(one)}
+            isChosen={chosen === one.id}
+            onPress={() => choose(one.id)}
+          />
         ))}
         <FormatRow name="Own size" detail="in mm, in or px" isChosen={chosen === 'own'} onPress={() => choose('own')} />
       </View>
@@ -58,31 +97,52 @@ export function NewPageSheet({ folioId, count, onClose }: NewPageSheetProps) {
             <Field label="Width" value={own.width} onChange={(width) => setOwn({ ...own, width })} numeric />
             <Field label="Height" value={own.height} onChange={(height) => setOwn({ ...own, height })} numeric />
           </View>
-          <Choice label="Unit" value={own.unit} onChange={(unit) => setOwn({ ...own, unit })} options={[{ value: 'mm', label: 'mm' }, { value: 'in', label: 'in' }, { value: 'px', label: 'px' }]} />
+          <Choice
+            label="Unit"
+            value={own.unit}
+            onChange={(unit) => setOwn({ ...own, unit })}
+            options={[
+              { value: 'mm', label: 'mm' },
+              { value: 'in', label: 'in' },
+              { value: 'px', label: 'px' },
+            ]}
+          />
         </>
       )}
       <View className="flex-row items-end gap-3">
         <Field label="ppi" value={ppi} onChange={setPpi} numeric />
-        <Choice label="Orientation" value={lying} onChange={setLying} options={[{ value: 'upright', label: 'Upright' }, { value: 'lying', label: 'Lying' }]} />
+        <Choice
+          label="Orientation"
+          value={lying}
+          onChange={setLying}
+          options={[
+            { value: 'upright', label: 'Upright' },
+            { value: 'lying', label: 'Lying' },
+          ]}
+        />
       </View>
-      {typeof size === 'string' ? (
-        <Text role="alert" className="font-sans text-14 text-seal">
-          {size}
-        </Text>
-      ) : (
-        <Text className="font-sans text-14 text-faint">
-          {`${size.width} × ${size.height} px`}
-          {!printsWell(size) && `. Under ${PRINTABLE_SHORT_SIDE.toLocaleString('en')} px on its short side it will not print well.`}
-        </Text>
-      )}
-      <Button label="Make the page" tone="seal" disabled={typeof size === 'string' || create.isPending} onPress={() => typeof size !== 'string' && create.mutate(size)} />
     </Sheet>
   );
 }
 
-function FormatRow({ name, detail, isChosen, onPress }: { readonly name: string; readonly detail: string; readonly isChosen: boolean; readonly onPress: () => void }) {
+function FormatRow({
+  name,
+  detail,
+  isChosen,
+  onPress,
+}: {
+  readonly name: string;
+  readonly detail: string;
+  readonly isChosen: boolean;
+  readonly onPress: () => void;
+}) {
   return (
-    <Pressable role="radio" aria-checked={isChosen} onPress={onPress} className={`min-h-[44px] flex-row items-center justify-between gap-2 border-b border-rule px-3 ${isChosen ? 'bg-tray' : ''}`}>
+    <Pressable
+      role="radio"
+      aria-checked={isChosen}
+      onPress={onPress}
+      className={`min-h-[44px] flex-row items-center justify-between gap-2 border-b border-rule px-3 ${isChosen ? 'bg-tray' : ''}`}
+    >
       <Text className={`text-14 ${isChosen ? 'font-bold text-seal' : 'font-sans text-ink'}`}>{name}</Text>
       <Text className="shrink text-right font-sans text-12 text-faint" numberOfLines={1}>
         {detail}
@@ -91,7 +151,10 @@ function FormatRow({ name, detail, isChosen, onPress }: { readonly name: string;
   );
 }
 
-const numbers = ({ width, height }: { width: string; height: string }) => ({ width: Number(width.replace(',', '.')), height: Number(height.replace(',', '.')) });
+const numbers = ({ width, height }: { width: string; height: string }) => ({
+  width: Number(width.replace(',', '.')),
+  height: Number(height.replace(',', '.')),
+});
 
 function inWords(format: PageFormat): string {
   const { width, height } = sizeOf(format);

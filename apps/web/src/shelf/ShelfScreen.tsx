@@ -27,7 +27,10 @@ export function ShelfScreen() {
       </View>
       {folios.isPending && <Loading what="Looking at the shelf" />}
       {folios.isError && (
-        <Empty title="The shelf cannot be reached" detail={`${folios.error.message} Your folios are safe where they are.`}>
+        <Empty
+          title="The shelf cannot be reached"
+          detail={`${folios.error.message} Your folios are safe where they are.`}
+        >
           <Button label="Try again" tone="seal" onPress={() => void folios.refetch()} />
         </Empty>
       )}
@@ -72,7 +75,12 @@ function NewFolioSheet({ onClose }: { readonly onClose: () => void }) {
   return (
     <Sheet title="New folio" onClose={onClose}>
       <Field label="Name" value={name} onChange={setName} onSubmit={onCreate} autoFocus />
-      <Button label="Start the folio" tone="seal" disabled={name.trim() === '' || create.isPending} onPress={onCreate} />
+      <Button
+        label="Start the folio"
+        tone="seal"
+        disabled={name.trim() === '' || create.isPending}
+        onPress={onCreate}
+      />
     </Sheet>
   );
 }

@@ -173,14 +173,7 @@ function guidedHandles(
   const solvable = weights > 1e-12;
   const w1 = aw + (solvable ? (weight1 * m22 - weight2 * m12) / weights : (dw - aw) / 3);
   const w2 = dw + (solvable ? (weight2 * m11 - weight1 * m12) / weights : (aw - dw) / 3);
-  return [
-    ax + leaving.x * reach1,
-    ay + leaving.y * reach1,
-    w1,
-    dx - arriving.x * reach2,
-    dy - arriving.y * reach2,
-    w2,
-  ];
+  return [ax + leaving.x * reach1, ay + leaving.y * reach1, w1, dx - arriving.x * reach2, dy - arriving.y * reach2, w2];
 }
 
 function worstError(track: Float64Array, first: number, last: number, handles: Handles): number {

@@ -149,7 +149,13 @@ export class SpineFitter {
     const shrink = Math.max(0.3, Math.min(0.88, 0.95 * (this.tolerance / error) ** 0.25));
     const next = Math.max(node + 1, node + Math.floor(length * shrink));
     if (good && (next - good.last <= length / 10 || tries >= MOST_TRIES)) this.lay(good.last, good.handles, false);
-    else this.standing = { ...this.standing, bad: tried, next: Math.max(next, (good?.last ?? node) + 1), tries: tries + 1 };
+    else
+      this.standing = {
+        ...this.standing,
+        bad: tried,
+        next: Math.max(next, (good?.last ?? node) + 1),
+        tries: tries + 1,
+      };
   }
 
   private lay(last: number, handles: Handles, corner: boolean): void {
@@ -270,7 +276,8 @@ export interface FitSample {
 export function fitSpine(samples: readonly FitSample[], tolerance: number): Spine {
   const fitter = new SpineFitter(tolerance);
   for (const { x, y, width = 0 } of samples) {
-    if (!Number.isFinite(x + y + width)) throw new RangeError(`A sample needs finite numbers; ${x}, ${y}, ${width} came.`);
+    if (!Number.isFinite(x + y + width))
+      throw new RangeError(`A sample needs finite numbers; ${x}, ${y}, ${width} came.`);
     fitter.add(x, y, width);
   }
   return fitter.finish();

@@ -38,7 +38,13 @@ function pieces(p: ArrayLike<number>, i: number, tolerance: number): number {
   return Math.max(1, Math.ceil(Math.sqrt((0.75 * bend) / tolerance)));
 }
 
-function writeCubic(p: ArrayLike<number>, i: number, count: number, line: { [k: number]: number }, end: number): number {
+function writeCubic(
+  p: ArrayLike<number>,
+  i: number,
+  count: number,
+  line: { [k: number]: number },
+  end: number,
+): number {
   for (let k = 1; k <= count; k++) {
     const t = k / count;
     const s = 1 - t;

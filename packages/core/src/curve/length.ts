@@ -30,7 +30,4 @@ function gauss(p: Float64Array, i: number, from: number, to: number): number {
 }
 
 const speed = (p: Float64Array, i: number, t: number): number =>
-  Math.hypot(
-    cubicSlope(p[i], p[i + 3], p[i + 6], p[i + 9], t),
-    cubicSlope(p[i + 1], p[i + 4], p[i + 7], p[i + 10], t),
-  );
+  Math.hypot(cubicSlope(p[i], p[i + 3], p[i + 6], p[i + 9], t), cubicSlope(p[i + 1], p[i + 4], p[i + 7], p[i + 10], t));

@@ -1,5 +1,14 @@
 import { distance, type Point } from '../math';
-import { cubicAt, cubicSlope, pointAt, SEGMENT, segmentCount, type Spine, type SpinePlace, type WeightedPoint } from './spine';
+import {
+  cubicAt,
+  cubicSlope,
+  pointAt,
+  SEGMENT,
+  segmentCount,
+  type Spine,
+  type SpinePlace,
+  type WeightedPoint,
+} from './spine';
 
 export interface NearestPlace extends SpinePlace, WeightedPoint {
   /** Page px from the asked point to the course. */
@@ -28,7 +37,11 @@ export function nearestOnSpine(spine: Spine, p: Point): NearestPlace {
 function distanceToHull(spine: Spine, segment: number, p: Point): number {
   const q = spine.points;
   const i = segment * SEGMENT;
-  const dx = Math.max(Math.min(q[i], q[i + 3], q[i + 6], q[i + 9]) - p.x, p.x - Math.max(q[i], q[i + 3], q[i + 6], q[i + 9]), 0);
+  const dx = Math.max(
+    Math.min(q[i], q[i + 3], q[i + 6], q[i + 9]) - p.x,
+    p.x - Math.max(q[i], q[i + 3], q[i + 6], q[i + 9]),
+    0,
+  );
   const dy = Math.max(
     Math.min(q[i + 1], q[i + 4], q[i + 7], q[i + 10]) - p.y,
     p.y - Math.max(q[i + 1], q[i + 4], q[i + 7], q[i + 10]),

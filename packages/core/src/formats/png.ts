@@ -62,7 +62,8 @@ export class PngWriter {
   }
 
   finish(): Uint8Array[] {
-    if (this.rows !== this.size.height) throw new RangeError(`The PNG ends after ${this.rows} of ${this.size.height} rows.`);
+    if (this.rows !== this.size.height)
+      throw new RangeError(`The PNG ends after ${this.rows} of ${this.size.height} rows.`);
     this.deflate.push(new Uint8Array(0), true);
     this.ready.push(chunk('IEND', new Uint8Array(0)));
     return this.taken();
@@ -79,7 +80,10 @@ export class PngWriter {
 export function chunk(type: string, data: Uint8Array): Uint8Array {
   const bytes = new Uint8Array(data.length + 12);
   bytes.set(big32(data.length));
-  bytes.set(Array.from(type, (char) => char.charCodeAt(0)), 4);
+  bytes.set(
+    Array.from(type, (char) => char.charCodeAt(0)),
+    4,
+  );
   bytes.set(data, 8);
   bytes.set(big32(crc32(bytes.subarray(4, data.length + 8))), data.length + 8);
   return bytes;

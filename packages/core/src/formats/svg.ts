@@ -1,5 +1,16 @@
 import { outlineOf } from '../ink';
-import { byOrder, layersOf, ofKind, pxToMm, type EntityId, type LayerEntity, type Page, type PictureEntity, type StrokeEntity } from '../page';
+import {
+  byOrder,
+  layersOf,
+  ofKind,
+  pxToMm,
+  TINT_COLOURS,
+  type EntityId,
+  type LayerEntity,
+  type Page,
+  type PictureEntity,
+  type StrokeEntity,
+} from '../page';
 import { placementMatrix } from '../tools';
 
 export interface SvgOptions {
@@ -21,6 +32,7 @@ export function pageToSvg(page: Page, options: SvgOptions = {}): string {
     '<?xml version="1.0" encoding="UTF-8"?>',
     `<svg xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink" version="1.1" width="${mm(width)}mm" height="${mm(height)}mm" viewBox="0 0 ${width} ${height}">`,
   ];
+  if (options.pictureAddress) parts.push(...tintFilters(ofKind(page, 'picture')));
   if (options.title) parts.push(`<title>${escaped(options.title)}</title>`);
   if (options.paper !== false) parts.push(`<rect width="${width}" height="${height}" fill="#ffffff"/>`);
   const strokes = byLayer(ofKind(page, 'stroke'));
@@ -38,8 +50,26 @@ export function pageToSvg(page: Page, options: SvgOptions = {}): string {
   return `${[...parts, '</svg>'].join('\n')}\n`;
 }
 
+/** Tints as colour matrices: the luminance, screened with the tint (Compositing and Blending Level 1, §10.1.3). */
+function tintFilters(pictures: readonly PictureEntity[]): string[] {
+  const used = new Set(pictures.map(({ tint }) => tint));
+  return Object.entries(TINT_COLOURS).flatMap(([tint, colour]) => {
+    if (![...used].some((one) => one === tint)) return [];
+    const rows = [1, 3, 5].map((at) => {
+      const floor = parseInt(colour.slice(at, at + 2), 16) / 255;
+      return [...[0.3, 0.59, 0.11].map((weight) => decimals(weight * (1 - floor), 4)), 0, decimals(floor, 4)].join(' ');
+    });
+    const matrix = `<feColorMatrix type="matrix" values="${rows.join(' ')} 0 0 0 1 0"/>`;
+    return [
+      `<filter id="tint-${tint}" x="0" y="0" width="1" height="1" color-interpolation-filters="sRGB">${matrix}</filter>`,
+    ];
+  });
+}
+
 function inkGroup(layer: LayerEntity, strokes: readonly StrokeEntity[]): string[] {
-  const paths = [...strokes].sort(byOrder).map((stroke) => `<path fill="${stroke.nib.color}" d="${pathData(outlineOf(stroke).points)}"/>`);
+  const paths = [...strokes]
+    .sort(byOrder)
+    .map((stroke) => `<path fill="${stroke.nib.color}" d="${pathData(outlineOf(stroke).points)}"/>`);
   return [`<g><title>${escaped(layer.name)}</title>`, ...paths, '</g>'];
 }
 
@@ -52,8 +82,11 @@ function roughGroup(
   const images = [...pictures].sort(byOrder).flatMap((picture) => {
     const href = address(picture.blob);
     if (!href) return [];
-    const matrix = placementMatrix(picture.placement, picture).map((value) => decimals(value, 6)).join(' ');
-    return `<image width="${picture.width}" height="${picture.height}" opacity="${picture.opacity}" transform="matrix(${matrix})" xlink:href="${href}"/>`;
+    const matrix = placementMatrix(picture.placement, picture)
+      .map((value) => decimals(value, 6))
+      .join(' ');
+    const filter = picture.tint === 'none' ? '' : ` filter="url(#tint-${picture.tint})"`;
+    return `<image${filter} width="${picture.width}" height="${picture.height}" opacity="${picture.opacity}" transform="matrix(${matrix})" xlink:href="${href}"/>`;
   });
   const blend = isOverInk ? ' style="mix-blend-mode:multiply"' : '';
   return [`<g${blend}><title>${escaped(layer.name)}</title>`, ...images, '</g>'];

@@ -1,17 +1,41 @@
 import { XMLParser, XMLValidator } from 'fast-xml-parser';
 import { PageError } from '../page';
 
-const FORBIDDEN = new Set(['script', 'foreignObject', 'iframe', 'audio', 'video', 'handler', 'set', 'animate', 'animateTransform']);
-const PX_PER_UNIT: Readonly<Record<string, number>> = { '': 1, px: 1, pt: 96 / 72, pc: 16, in: 96, cm: 96 / 2.54, mm: 96 / 25.4 };
+const FORBIDDEN = new Set([
+  'script',
+  'foreignObject',
+  'iframe',
+  'audio',
+  'video',
+  'handler',
+  'set',
+  'animate',
+  'animateTransform',
+]);
+const PX_PER_UNIT: Readonly<Record<string, number>> = {
+  '': 1,
+  px: 1,
+  pt: 96 / 72,
+  pc: 16,
+  in: 96,
+  cm: 96 / 2.54,
+  mm: 96 / 25.4,
+};
 
 /**
  * The size in px of an SVG that may be brought in as a rough. Throws a PageError with the reason when it is not an SVG, is
  * cut short, runs scripts, or reaches for anything outside itself.
  */
 export function checkSvgPicture(text: string): { readonly width: number; readonly height: number } {
-  if (/<!ENTITY/i.test(text)) throw new PageError('This SVG declares entities of its own. Save it as plain SVG and bring it in again.');
+  if (/<!ENTITY/i.test(text))
+    throw new PageError('This SVG declares entities of its own. Save it as plain SVG and bring it in again.');
   if (XMLValidator.validate(text) !== true) throw new PageError('This SVG is damaged or cut short.');
-  const parser = new XMLParser({ ignoreAttributes: false, attributeNamePrefix: '', preserveOrder: true, processEntities: false });
+  const parser = new XMLParser({
+    ignoreAttributes: false,
+    attributeNamePrefix: '',
+    preserveOrder: true,
+    processEntities: false,
+  });
   const nodes: unknown = parser.parse(text);
   const root = elementsOf(nodes).find(({ name }) => name === 'svg');
   if (!root) throw new PageError('This file is not an SVG picture.');
@@ -45,14 +69,21 @@ function elementsOf(nodes: unknown): Element[] {
 
 const textOf = (nodes: unknown): string =>
   Array.isArray(nodes)
-    ? nodes.map((node: unknown) => (typeof node === 'object' && node !== null && '#text' in node ? String(node['#text']) : '')).join('')
+    ? nodes
+        .map((node: unknown) =>
+          typeof node === 'object' && node !== null && '#text' in node ? String(node['#text']) : '',
+        )
+        .join('')
     : '';
 
 function refuseActive(element: Element): void {
   if (FORBIDDEN.has(element.name))
-    throw new PageError(`This SVG holds <${element.name}>, which can run or load things. Save it as plain SVG and bring it in again.`);
+    throw new PageError(
+      `This SVG holds <${element.name}>, which can run or load things. Save it as plain SVG and bring it in again.`,
+    );
   for (const [name, value] of Object.entries(element.attributes)) {
-    if (/^on/i.test(name)) throw new PageError('This SVG runs a script when it is touched. Save it as plain SVG and bring it in again.');
+    if (/^on/i.test(name))
+      throw new PageError('This SVG runs a script when it is touched. Save it as plain SVG and bring it in again.');
     const isLink = /(^|:)href$/i.test(name) && !/^\s*(#|data:image\/(png|jpeg|webp|gif);)/i.test(value);
     if (isLink || reachesOut(value)) refuseOutside();
   }
@@ -67,7 +98,10 @@ function refuseOutside(): never {
 }
 
 function sizeOfRoot(attributes: Readonly<Record<string, string>>): { width: number; height: number } {
-  const box = attributes.viewBox?.trim().split(/[\s,]+/).map(Number);
+  const box = attributes.viewBox
+    ?.trim()
+    .split(/[\s,]+/)
+    .map(Number);
   const width = lengthOf(attributes.width) ?? box?.[2];
   const height = lengthOf(attributes.height) ?? box?.[3];
   if (width === undefined || height === undefined || !(width > 0 && height > 0))

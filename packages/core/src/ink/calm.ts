@@ -175,5 +175,10 @@ export function calmed(samples: readonly PenSample[], calm: Calm, zoom = 1): Pen
   for (const { x, y, pressure } of samples) calmer.add(x, y, pressure);
   calmer.update();
   const { points } = calmer;
-  return samples.map((sample, k) => ({ ...sample, x: points[k * AXES], y: points[k * AXES + 1], pressure: points[k * AXES + 2] }));
+  return samples.map((sample, k) => ({
+    ...sample,
+    x: points[k * AXES],
+    y: points[k * AXES + 1],
+    pressure: points[k * AXES + 2],
+  }));
 }

@@ -102,7 +102,8 @@ export class LiveStroke {
  */
 export function drawStroke(samples: readonly PenSample[], nib: Nib, calm: Calm, zoom = 1): Stroke {
   for (const { x, y, pressure } of samples)
-    if (!Number.isFinite(x + y + pressure)) throw new RangeError(`A sample needs finite numbers; ${x}, ${y}, ${pressure} came.`);
+    if (!Number.isFinite(x + y + pressure))
+      throw new RangeError(`A sample needs finite numbers; ${x}, ${y}, ${pressure} came.`);
   const live = new LiveStroke(nib, calm, zoom);
   live.add(samples);
   return live.stroke();

@@ -98,7 +98,15 @@ const normalY = (legs: Float64Array, k: number, side: number) =>
   legs[4 * k + 1] * legs[4 * k + 2] - side * legs[4 * k] * legs[4 * k + 3];
 
 /** Joins leg `from` (−1: none) to leg `k` on one side, and goes along leg `k`. */
-function walk(path: PathWriter, discs: Float64Array, legs: Float64Array, k: number, side: number, from: number, tolerance: number): void {
+function walk(
+  path: PathWriter,
+  discs: Float64Array,
+  legs: Float64Array,
+  k: number,
+  side: number,
+  from: number,
+  tolerance: number,
+): void {
   const start = 3 * (side > 0 ? k : k + 1);
   const end = 3 * (side > 0 ? k + 1 : k);
   const nx = normalX(legs, k, side);

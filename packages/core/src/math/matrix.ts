@@ -23,14 +23,7 @@ export function rotation(angle: number): Matrix {
 export function then(first: Matrix, second: Matrix): Matrix {
   const [a, b, c, d, e, f] = first;
   const [A, B, C, D, E, F] = second;
-  return [
-    A * a + C * b,
-    B * a + D * b,
-    A * c + C * d,
-    B * c + D * d,
-    A * e + C * f + E,
-    B * e + D * f + F,
-  ];
+  return [A * a + C * b, B * a + D * b, A * c + C * d, B * c + D * d, A * e + C * f + E, B * e + D * f + F];
 }
 
 /** Does several maps one after the other. */

@@ -1,4 +1,15 @@
-import { cubicSlope, cutSpine, flattenSpine, pointAt, SEGMENT, segmentCount, spineBox, spineLength, type Spine, type SpinePlace } from '../curve';
+import {
+  cubicSlope,
+  cutSpine,
+  flattenSpine,
+  pointAt,
+  SEGMENT,
+  segmentCount,
+  spineBox,
+  spineLength,
+  type Spine,
+  type SpinePlace,
+} from '../curve';
 import { boxesMeet, boxOfPoints, growBox, segmentDistanceSquared, type Point } from '../math';
 import type { Stroke, StrokeEnd } from '../page';
 
@@ -23,7 +34,10 @@ export function rubStroke<S extends Stroke>(stroke: S, path: readonly Point[], r
   return kept.flatMap(([from, to]) => {
     const spine = cutSpine(stroke.spine, from, to);
     if (spineLength(spine) < SLIVER) return [];
-    const ends: readonly [StrokeEnd, StrokeEnd] = [isStart(from) ? stroke.ends[0] : 'flat', isEnd(to) ? stroke.ends[1] : 'flat'];
+    const ends: readonly [StrokeEnd, StrokeEnd] = [
+      isStart(from) ? stroke.ends[0] : 'flat',
+      isEnd(to) ? stroke.ends[1] : 'flat',
+    ];
     return [{ ...stroke, spine, ends }];
   });
 }

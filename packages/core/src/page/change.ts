@@ -53,7 +53,8 @@ function applyEdits(entities: Page['entities'], edits: readonly Edit[], label: s
     const id = editedId(edit);
     const present = result.get(id);
     if (!edit.before && present) throw new ChangeConflict(`"${label}" adds something that is on the page already.`, id);
-    if (edit.before && !present) throw new ChangeConflict(`"${label}" changes something that is no longer on the page.`, id);
+    if (edit.before && !present)
+      throw new ChangeConflict(`"${label}" changes something that is no longer on the page.`, id);
     if (edit.before && present && !sameValue(edit.before, present))
       throw new ChangeConflict(`"${label}" changes something that was changed since.`, id);
     result = edit.after ? result.with(edit.after) : result.without(id);

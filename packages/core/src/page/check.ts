@@ -1,11 +1,29 @@
 import { SEGMENT, STRIDE, type Spine } from '../curve';
 import { editedId, type Change, type Edit } from './change';
-import type { Calm, Entity, LayerEntity, Nib, PictureEntity, Placement, SamplesEntity, StrokeEnd, StrokeEntity, StrokeOrigin } from './entity';
+import type {
+  Calm,
+  Entity,
+  LayerEntity,
+  Nib,
+  PictureEntity,
+  Placement,
+  SamplesEntity,
+  StrokeEnd,
+  StrokeEntity,
+  StrokeOrigin,
+} from './entity';
 import { PageError } from './errors';
 import { unpackSamples } from './samples';
 
 /** Limits on what a page may hold; all of them lie far beyond honest work. */
-export const ENTITY_LIMITS = { coordinate: 1e6, spineSegments: 20_000, nameLength: 200, samplesBytes: 4_000_000, needs: 1_000, edits: 100_000 } as const;
+export const ENTITY_LIMITS = {
+  coordinate: 1e6,
+  spineSegments: 20_000,
+  nameLength: 200,
+  samplesBytes: 4_000_000,
+  needs: 1_000,
+  edits: 100_000,
+} as const;
 
 type Fields = Readonly<Record<string, unknown>>;
 
@@ -36,7 +54,14 @@ export function checkChange(value: unknown): Change {
   if (edits.length === 0) throw new PageError('A change needs at least one edit.');
   const at = number(fields.at, 'at', 0, 1e15);
   const needs = list(fields.needs ?? [], 'needs', ENTITY_LIMITS.needs).map((need) => id(need, 'needs'));
-  const change = { id: id(fields.id, 'id'), by: id(fields.by, 'by'), label: text(fields.label, 'label'), at, needs, edits };
+  const change = {
+    id: id(fields.id, 'id'),
+    by: id(fields.by, 'by'),
+    label: text(fields.label, 'label'),
+    at,
+    needs,
+    edits,
+  };
   return fields.undoes === undefined ? change : { ...change, undoes: id(fields.undoes, 'undoes') };
 }
 
@@ -87,7 +112,8 @@ function checkSpine(value: unknown): Spine {
 function checkNib(value: unknown): Nib {
   const fields = record(value, 'A nib');
   const color = text(fields.color, 'color');
-  if (!/^#[0-9a-f]{6}$/i.test(color)) throw new PageError(`A colour is written #rrggbb; ${JSON.stringify(color)} came.`);
+  if (!/^#[0-9a-f]{6}$/i.test(color))
+    throw new PageError(`A colour is written #rrggbb; ${JSON.stringify(color)} came.`);
   return {
     name: text(fields.name, 'name'),
     size: number(fields.size, 'size', 0.05, 2_000),
@@ -100,7 +126,11 @@ function checkNib(value: unknown): Nib {
 
 function checkOrigin(value: unknown): StrokeOrigin {
   const fields = record(value, 'An origin');
-  return { samples: id(fields.samples, 'samples'), calm: checkCalm(fields.calm), zoom: number(fields.zoom, 'zoom', 1e-3, 1e3) };
+  return {
+    samples: id(fields.samples, 'samples'),
+    calm: checkCalm(fields.calm),
+    zoom: number(fields.zoom, 'zoom', 1e-3, 1e3),
+  };
 }
 
 function checkCalm(value: unknown): Calm {
@@ -146,7 +176,8 @@ function checkPlacement(value: unknown): Placement {
 }
 
 function record(value: unknown, what: string): Fields {
-  if (typeof value !== 'object' || value === null || Array.isArray(value)) throw new PageError(`${what} is an object with named fields.`);
+  if (typeof value !== 'object' || value === null || Array.isArray(value))
+    throw new PageError(`${what} is an object with named fields.`);
   return Object.fromEntries(Object.entries(value));
 }
 
@@ -157,10 +188,12 @@ function list(value: unknown, name: string, most: number): readonly unknown[] {
 }
 
 function numbers(value: unknown, name: string, most: number): Float64Array {
-  if (!Array.isArray(value) && !(value instanceof Float64Array)) throw new PageError(`The ${name} are a list of numbers.`);
+  if (!Array.isArray(value) && !(value instanceof Float64Array))
+    throw new PageError(`The ${name} are a list of numbers.`);
   if (value.length > most) throw new PageError(`The ${name} are at most ${most} numbers; ${value.length} came.`);
   const copy = new Float64Array(value.length);
-  for (let i = 0; i < value.length; i++) copy[i] = number(value[i], name, -ENTITY_LIMITS.coordinate, ENTITY_LIMITS.coordinate);
+  for (let i = 0; i < value.length; i++)
+    copy[i] = number(value[i], name, -ENTITY_LIMITS.coordinate, ENTITY_LIMITS.coordinate);
   return copy;
 }
 
@@ -189,6 +222,7 @@ function flag(value: unknown, name: string): boolean {
 
 function oneOf<const T extends string>(value: unknown, name: string, choices: readonly T[]): T {
   const found = choices.find((choice) => choice === value);
-  if (found === undefined) throw new PageError(`"${name}" is one of ${choices.join(', ')}; ${JSON.stringify(value)?.slice(0, 40)} came.`);
+  if (found === undefined)
+    throw new PageError(`"${name}" is one of ${choices.join(', ')}; ${JSON.stringify(value)?.slice(0, 40)} came.`);
   return found;
 }

@@ -80,6 +80,9 @@ export interface Placement extends Point {
 
 export type Tint = 'none' | 'blue' | 'grey';
 
+/** What black becomes under a tint; white stays white. */
+export const TINT_COLOURS: Readonly<Record<Exclude<Tint, 'none'>, string>> = { blue: '#2d83b4', grey: '#7d7d7d' };
+
 export interface PictureEntity extends Laid {
   readonly kind: 'picture';
   /** The SHA-256 of its bytes, in hex. */

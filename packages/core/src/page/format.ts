@@ -49,7 +49,10 @@ export const PRINTABLE_SHORT_SIDE = 2_000;
 export const printsWell = (size: PageSize): boolean => Math.min(size.width, size.height) >= PRINTABLE_SHORT_SIDE;
 
 /** The px of a format at its own ppi or at another. Sizes in px keep their px at any ppi. */
-export function sizeOf(format: Omit<PageFormat, 'id' | 'name' | 'source'>, choice: { ppi?: number; lying?: boolean } = {}): PageSize {
+export function sizeOf(
+  format: Omit<PageFormat, 'id' | 'name' | 'source'>,
+  choice: { ppi?: number; lying?: boolean } = {},
+): PageSize {
   const ppi = choice.ppi ?? format.ppi;
   const inPx = (length: number) => {
     if (format.unit === 'px') return Math.round(length);
@@ -70,6 +73,7 @@ export function checkSize(size: PageSize): PageSize {
     throw new PageError(
       `A page of ${width} × ${height} px is too large: at most ${side} px a side and ${area / 1e6} million px in all.`,
     );
-  if (!(ppi >= leastPpi && ppi <= mostPpi)) throw new PageError(`The ppi of a page lies between ${leastPpi} and ${mostPpi}.`);
+  if (!(ppi >= leastPpi && ppi <= mostPpi))
+    throw new PageError(`The ppi of a page lies between ${leastPpi} and ${mostPpi}.`);
   return { width, height, ppi };
 }

@@ -48,6 +48,7 @@ export const orderBetween = (below: string | undefined, above: string | undefine
 export function topOrder(page: Page, layerId: EntityId): string | undefined {
   let top: string | undefined;
   for (const entity of page.entities)
-    if ('layerId' in entity && entity.layerId === layerId && (top === undefined || entity.order > top)) top = entity.order;
+    if ('layerId' in entity && entity.layerId === layerId && (top === undefined || entity.order > top))
+      top = entity.order;
   return top;
 }

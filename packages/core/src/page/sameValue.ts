@@ -5,7 +5,10 @@ export function sameValue(a: unknown, b: unknown): boolean {
   if (isNumbers(a) || isNumbers(b)) return isNumbers(a) && isNumbers(b) && sameNumbers(a, b);
   const entries = Object.entries(a).filter(([, value]) => value !== undefined);
   const others = new Map(Object.entries(b).filter(([, value]) => value !== undefined));
-  return entries.length === others.size && entries.every(([key, value]) => others.has(key) && sameValue(value, others.get(key)));
+  return (
+    entries.length === others.size &&
+    entries.every(([key, value]) => others.has(key) && sameValue(value, others.get(key)))
+  );
 }
 
 type Numbers = Float64Array | Uint8Array;

@@ -48,7 +48,8 @@ export function packSamples(samples: readonly PenSample[]): Uint8Array {
 export function unpackSamples(packed: Uint8Array): PenSample[] {
   const cursor = { bytes: packed, at: 0 };
   const count = readVarint(cursor);
-  if (count > packed.length) throw new PageError('These bytes are not packed samples: they promise more than they hold.');
+  if (count > packed.length)
+    throw new PageError('These bytes are not packed samples: they promise more than they hold.');
   const previous = new Array<number>(FIELDS).fill(0);
   const steps = new Array<number>(FIELDS).fill(0);
   const samples: PenSample[] = [];

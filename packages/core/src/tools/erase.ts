@@ -27,7 +27,10 @@ export function liftedEdits(strokes: Iterable<StrokeEntity>, from: Point, to: Po
   const gaps = [...strokes].map((stroke) => ({ stroke, gap: gapToStroke(stroke, from, to, reach) }));
   const touched = gaps.filter(({ gap }) => gap <= 0);
   const isTap = from.x === to.x && from.y === to.y;
-  const nearest = gaps.reduce<(typeof gaps)[number] | undefined>((best, next) => (next.gap < (best?.gap ?? reach) ? next : best), undefined);
+  const nearest = gaps.reduce<(typeof gaps)[number] | undefined>(
+    (best, next) => (next.gap < (best?.gap ?? reach) ? next : best),
+    undefined,
+  );
   const taken = touched.length > 0 || !isTap ? touched : nearest ? [nearest] : [];
   return taken.map(({ stroke }) => ({ before: stroke, after: null }));
 }

@@ -1,0 +1,6 @@
+import { useQuery } from '@tanstack/react-query';
+import { fetchFolio } from '../api/shelf';
+
+/** The folio that the open page lies in. */
+export const useFolioOf = (folioId: string) =>
+  useQuery({ queryKey: ['folio', folioId], queryFn: () => fetchFolio(folioId) });
