@@ -34,17 +34,18 @@ export function fitCubic(
 ): CubicFit {
   if (last - first < 2) return { handles: straight(track, first, last, start, end), error: 0 };
   const length = chordParameters(track, first, last);
-  let leaving = start;
-  let arriving = end;
-  if (!leaving || !arriving) {
-    const free = freeHandles(track, first, last);
-    leaving ??= directionBetween(track[first * STRIDE], track[first * STRIDE + 1], free[0], free[1], length);
-    arriving ??= directionBetween(free[3], free[4], track[last * STRIDE], track[last * STRIDE + 1], length);
-    leaving ??= chord(track, first, last);
-    arriving ??= chord(track, first, last);
-  }
   let before = 8 * tolerance;
   for (let pass = 1; ; pass++) {
+    // A tangent that is not given is read off anew as the parameters settle.
+    const free = start && end ? undefined : freeHandles(track, first, last);
+    const leaving =
+      start ??
+      (free && directionBetween(track[first * STRIDE], track[first * STRIDE + 1], free[0], free[1], length)) ??
+      chord(track, first, last);
+    const arriving =
+      end ??
+      (free && directionBetween(free[3], free[4], track[last * STRIDE], track[last * STRIDE + 1], length)) ??
+      chord(track, first, last);
     const handles = guidedHandles(track, first, last, leaving, arriving, length);
     const error = worstError(track, first, last, handles);
     // Passes still to come gain at most what the last one did.

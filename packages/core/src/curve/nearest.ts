@@ -17,14 +17,14 @@ export interface NearestPlace extends SpinePlace, WeightedPoint {
 
 const PROBES = 12;
 
-/** The place of the course nearest to `p`: coarse probes on every cubic, then Newton steps on the best ones. */
+/** The place of the course nearest to `p`: coarse probes on every cubic, then a descent from each valley. */
 export function nearestOnSpine(spine: Spine, p: Point): NearestPlace {
   let best: NearestPlace | undefined;
   const count = segmentCount(spine);
   for (let segment = 0; segment < count; segment++) {
     if (best && distanceToHull(spine, segment, p) > best.distance) continue;
     for (const start of valleys(spine, segment, p)) {
-      const t = descend(spine, segment, p, start);
+      const t = lowest(spine, segment, p, start);
       const at = pointAt(spine, { segment, t });
       const away = distance(at, p);
       if (!best || away < best.distance) best = { ...at, segment, t, distance: away };
@@ -54,6 +54,22 @@ function distanceToHull(spine: Spine, segment: number, p: Point): number {
 function valleys(spine: Spine, segment: number, p: Point): number[] {
   const away = Array.from({ length: PROBES + 1 }, (_, k) => distance(pointAt(spine, { segment, t: k / PROBES }), p));
   return away.flatMap((d, k) => (d <= (away[k - 1] ?? Infinity) && d <= (away[k + 1] ?? Infinity) ? [k / PROBES] : []));
+}
+
+/** The bottom of a probe's valley: by Newton steps, or where those leave it (at cusps) by golden-section search. */
+function lowest(spine: Spine, segment: number, p: Point, start: number): number {
+  const away = (t: number) => distance(pointAt(spine, { segment, t }), p);
+  const t = descend(spine, segment, p, start);
+  if (away(t) <= away(start)) return t;
+  const golden = (Math.sqrt(5) - 1) / 2;
+  let [low, high] = [Math.max(0, start - 1 / PROBES), Math.min(1, start + 1 / PROBES)];
+  while (high - low > 1e-9) {
+    const reach = golden * (high - low);
+    if (away(high - reach) < away(low + reach)) high = low + reach;
+    else low = high - reach;
+  }
+  const found = (low + high) / 2;
+  return away(found) < away(start) ? found : start;
 }
 
 /** Gauss–Newton on the squared distance, kept within the probe's neighbourhood. */

@@ -93,7 +93,8 @@ export class Calmer {
     for (let k = from; k < count; k++) {
       const here = lengths[k];
       const reach = Math.min(half, here, total - here);
-      if (reach <= 1e-9) {
+      // A window this small averages nothing, and its mean would drown in rounding.
+      if (reach <= 1e-4) {
         target.copy(source, k);
         continue;
       }

@@ -24,8 +24,8 @@ const BISECTIONS = 14;
  */
 export function rubStroke<S extends Stroke>(stroke: S, path: readonly Point[], radius: number): S[] | undefined {
   if (path.length === 0 || !boxesMeet(spineBox(stroke.spine), growBox(boxOfPoints(path), radius))) return undefined;
-  const touched = touchTest(stroke.spine, path, radius);
-  if (spineLength(stroke.spine) < SLIVER) return touched({ segment: 0, t: 0.5 }) ? [] : undefined;
+  const touched = touchTest(stroke, path, radius);
+  if (spineLength(stroke.spine) < SLIVER) return touched({ segment: 0, t: 0 }) ? [] : undefined;
   const kept = keptStretches(stroke.spine, touched, radius);
   if (!kept) return undefined;
   const end: SpinePlace = { segment: segmentCount(stroke.spine) - 1, t: 1 };
@@ -42,13 +42,21 @@ export function rubStroke<S extends Stroke>(stroke: S, path: readonly Point[], r
   });
 }
 
-/** Whether the rubber meets the line's cross-section at a place: the cut is then straight across, exactly there. */
-function touchTest(spine: Spine, path: readonly Point[], radius: number): (place: SpinePlace) => boolean {
+/**
+ * Whether the rubber meets the line's cross-section at a place: the cut is then straight across, exactly there. At a round
+ * end it is the whole tip that counts.
+ */
+function touchTest({ spine, ends }: Stroke, path: readonly Point[], radius: number): (place: SpinePlace) => boolean {
   const legs = path.length === 1 ? [[path[0], path[0]] as const] : path.slice(1).map((p, k) => [path[k], p] as const);
+  const last = segmentCount(spine) - 1;
+  const isRoundEnd = ({ segment, t }: SpinePlace) =>
+    (ends[0] === 'round' && segment === 0 && t === 0) || (ends[1] === 'round' && segment === last && t === 1);
   return (place) => {
     const middle = pointAt(spine, place);
-    const across = normalAt(spine, place);
     const half = middle.width / 2;
+    if (isRoundEnd(place))
+      return legs.some(([p, q]) => segmentDistanceSquared(middle, middle, p, q) < (radius + half) ** 2);
+    const across = normalAt(spine, place);
     const a = { x: middle.x - across.x * half, y: middle.y - across.y * half };
     const b = { x: middle.x + across.x * half, y: middle.y + across.y * half };
     return legs.some(([p, q]) => segmentDistanceSquared(a, b, p, q) < radius * radius);

@@ -1,0 +1,46 @@
+const swc = {
+  '^.+\\.ts$': [
+    '@swc/jest',
+    {
+      jsc: {
+        parser: { syntax: 'typescript', decorators: true },
+        transform: { legacyDecorator: true, decoratorMetadata: true },
+        target: 'es2022',
+      },
+      module: { type: 'commonjs' },
+    },
+  ],
+};
+
+/** @type {import('jest').Config} */
+module.exports = {
+  projects: [
+    {
+      displayName: 'core',
+      testEnvironment: '<rootDir>/tools/jestEnvironment.js',
+      testMatch: ['<rootDir>/packages/core/tests/**/*.test.ts'],
+      setupFiles: ['<rootDir>/packages/core/tests/setup.ts'],
+      transform: { ...swc, '^.+\\.js$': swc['^.+\\.ts$'] },
+      transformIgnorePatterns: [
+        '/node_modules/(?!(@true-nib|fit-curve|fast-png|iobuffer|fractional-indexing|perfect-freehand|@cityssm)/)',
+      ],
+    },
+    {
+      displayName: 'server',
+      testEnvironment: '<rootDir>/tools/jestEnvironment.js',
+      testMatch: ['<rootDir>/apps/server/tests/**/*.test.ts'],
+      transform: { ...swc, '^.+\\.js$': swc['^.+\\.ts$'] },
+      transformIgnorePatterns: ['/node_modules/(?!(@true-nib|fractional-indexing)/)'],
+    },
+    {
+      displayName: 'web',
+      preset: 'jest-expo/ios',
+      rootDir: 'apps/web',
+      testMatch: ['<rootDir>/tests/**/*.test.{ts,tsx}'],
+      moduleNameMapper: { '\\.css$': '<rootDir>/tests/empty.js' },
+      transformIgnorePatterns: [
+        '/node_modules/(?!(.pnpm|react-native|@react-native|@react-native-community|expo|@expo|@expo-google-fonts|react-navigation|@react-navigation|native-base|nativewind|react-native-css-interop|lucide-react-native|reanimated-color-picker|fractional-indexing|fast-xml-parser|idb|rbush|quickselect)/)',
+      ],
+    },
+  ],
+};

@@ -1,0 +1,44 @@
+import { seededRandom } from '../src/math';
+import type { PenSample } from '../src/page';
+import type { Calm, Nib } from '../src/ink';
+
+// Hands and nibs that several tests draw with.
+
+export const liner: Nib = { name: 'Liner', size: 10, thinnest: 1, taperIn: 0, taperOut: 0, color: '#14161a' };
+export const brush: Nib = { ...liner, name: 'Brush', size: 24, thinnest: 0.1 };
+export const tapered: Nib = { ...liner, name: 'Tapered', size: 16, taperIn: 6, taperOut: 8 };
+export const raw: Calm = { way: 'raw' };
+export const even = (strength: number): Calm => ({ way: 'even', strength });
+
+const steady = (_t: number): number => 0.6;
+
+/** Samples along a course, `count` of them, shaken by up to `tremor` page px. */
+export function drawn(
+  course: (t: number) => readonly [number, number],
+  { count = 120, tremor = 0, seed = 1, pressure = steady } = {},
+): PenSample[] {
+  const random = seededRandom(seed);
+  return Array.from({ length: count }, (_, k) => {
+    const t = k / (count - 1);
+    const [x, y] = course(t);
+    return {
+      x: x + (random() - 0.5) * 2 * tremor,
+      y: y + (random() - 0.5) * 2 * tremor,
+      pressure: pressure(t),
+      time: k * 8,
+    };
+  });
+}
+
+export const straight = (t: number) => [20 + 400 * t, 50 + 60 * t] as const;
+export const wave = (t: number) => [20 + 500 * t, 200 + 80 * Math.sin(9 * t)] as const;
+export const zigzag = (t: number) => [20 + 400 * t, 100 + 90 * Math.abs(((t * 6) % 2) - 1)] as const;
+export const ring = (t: number) => [200 + 90 * Math.cos(6.2 * t), 200 + 90 * Math.sin(6.2 * t)] as const;
+
+/** The area inside a closed polygon of x, y pairs (Gauss's area formula). */
+export function areaOf(points: ArrayLike<number>): number {
+  let twice = 0;
+  for (let i = 0, j = points.length - 2; i < points.length; j = i, i += 2)
+    twice += points[j] * points[i + 1] - points[i] * points[j + 1];
+  return twice / 2;
+}

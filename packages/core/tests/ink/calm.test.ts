@@ -1,0 +1,105 @@
+import fc from 'fast-check';
+import { calmed, Calmer, calmReach } from '../../src/ink';
+import { drawn, even, raw, straight, wave } from '../hands';
+
+/** The mean distance of neighbouring samples' turns: how much a line shivers. */
+function shiver(samples: readonly { x: number; y: number }[]): number {
+  let sum = 0;
+  for (let k = 1; k + 1 < samples.length; k++)
+    sum += Math.hypot(
+      samples[k + 1].x - 2 * samples[k].x + samples[k - 1].x,
+      samples[k + 1].y - 2 * samples[k].y + samples[k - 1].y,
+    );
+  return sum / samples.length;
+}
+
+describe('calming', () => {
+  it('Raw leaves the hand as it is', () => {
+    const hand = drawn(wave, { tremor: 2 });
+    expect(calmed(hand, raw)).toEqual(hand);
+    expect(calmed(hand, even(0))).toEqual(hand);
+  });
+
+  it('Even takes the shiver out, more so the stronger it is', () => {
+    const hand = drawn(wave, { count: 400, tremor: 1.5, seed: 5 });
+    const [some, more] = [even(20), even(60)].map((calm) => shiver(calmed(hand, calm)));
+    expect(some).toBeLessThan(shiver(hand) / 2);
+    expect(more).toBeLessThan(some);
+  });
+
+  it('Even starts and ends where the hand did', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 0, max: 100 }), fc.integer({ min: 2, max: 200 }), (strength, count) => {
+        const hand = drawn(wave, { count, tremor: 1, seed: count });
+        const calm = calmed(hand, even(strength));
+        expect(calm).toHaveLength(hand.length);
+        for (const at of [0, -1]) {
+          expect(calm.at(at)!.x).toBeCloseTo(hand.at(at)!.x, 9);
+          expect(calm.at(at)!.y).toBeCloseTo(hand.at(at)!.y, 9);
+        }
+      }),
+    );
+  });
+
+  it('Even leaves a straight, steady line where it is', () => {
+    const hand = drawn(straight);
+    for (const [k, { x, y }] of calmed(hand, even(80)).entries()) {
+      expect(x).toBeCloseTo(hand[k].x, 6);
+      expect(y).toBeCloseTo(hand[k].y, 6);
+    }
+  });
+
+  it('Even never leaves the room that the hand went through', () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.tuple(fc.double({ min: 0, max: 300, noNaN: true }), fc.double({ min: 0, max: 300, noNaN: true })), {
+          minLength: 2,
+          maxLength: 60,
+        }),
+        (places) => {
+          const calm = calmed(
+            places.map(([x, y]) => ({ x, y, pressure: 0.5 })),
+            even(70),
+          );
+          for (const { x, y, pressure } of calm) {
+            expect(Math.min(x, y)).toBeGreaterThanOrEqual(-1e-6);
+            expect(Math.max(x, y)).toBeLessThanOrEqual(300 + 1e-6);
+            expect(pressure).toBeCloseTo(0.5, 9);
+          }
+        },
+      ),
+    );
+  });
+
+  it('goes by what the eye sees: twice the zoom, half the reach on the page', () => {
+    expect(calmReach(even(50), 2)).toBe(calmReach(even(50), 1) / 2);
+    expect(calmReach(raw, 1)).toBe(0);
+  });
+
+  it('gives the same point by point as all at once', () => {
+    const hand = drawn(wave, { count: 250, tremor: 2, seed: 7 });
+    const slow = new Calmer(30);
+    for (const { x, y, pressure } of hand) {
+      slow.add(x, y, pressure);
+      slow.update();
+    }
+    const fast = new Calmer(30);
+    for (const { x, y, pressure } of hand) fast.add(x, y, pressure);
+    fast.update();
+    expect(slow.points.slice(0, 3 * hand.length)).toEqual(fast.points.slice(0, 3 * hand.length));
+  });
+
+  it('does not move what it has called settled', () => {
+    const hand = drawn(wave, { count: 250, tremor: 2, seed: 8 });
+    const calmer = new Calmer(24);
+    const frozen: number[] = [];
+    for (const { x, y, pressure } of hand) {
+      calmer.add(x, y, pressure);
+      calmer.update();
+      const settled = calmer.settled(0, 0);
+      for (let k = frozen.length / 3; k < settled; k++) frozen.push(...calmer.points.slice(3 * k, 3 * k + 3));
+      expect(Array.from(calmer.points.slice(0, frozen.length))).toEqual(frozen);
+    }
+    expect(frozen.length / 3).toBeGreaterThan(150);
+  });
+});

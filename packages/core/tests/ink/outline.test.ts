@@ -1,0 +1,117 @@
+import ClipperLib from 'clipper-lib';
+import { flattenSpine } from '../../src/curve';
+import { drawStroke, OUTLINE_TOLERANCE, outlineOf, outlinePolyline } from '../../src/ink';
+import { areaOf, brush, drawn, even, liner, raw, ring, straight, tapered, wave, zigzag } from '../hands';
+
+// clipper-lib 6.4.2, an independent polygon library, on a grid of 1/1000 px.
+const GRID = 1000;
+type Ring = { X: number; Y: number }[];
+const toRing = (points: ArrayLike<number>): Ring =>
+  Array.from({ length: points.length / 2 }, (_, k) => ({
+    X: Math.round(points[2 * k] * GRID),
+    Y: Math.round(points[2 * k + 1] * GRID),
+  }));
+
+function area(op: number, subject: Ring[], clip: Ring[]): number {
+  const clipper = new ClipperLib.Clipper();
+  clipper.AddPaths(subject, ClipperLib.PolyType.ptSubject, true);
+  if (clip.length > 0) clipper.AddPaths(clip, ClipperLib.PolyType.ptClip, true);
+  const result: Ring[] = [];
+  clipper.Execute(op, result, ClipperLib.PolyFillType.pftNonZero, ClipperLib.PolyFillType.pftNonZero);
+  return result.reduce((sum, path) => sum + ClipperLib.Clipper.Area(path), 0) / GRID ** 2;
+}
+
+/** The same ink as a union of discs and quads, slow and exact: the shape that an outline must have. */
+function discsAndQuads(line: Float64Array): Ring[] {
+  const shapes: Ring[] = [];
+  for (let i = 0; i < line.length; i += 3) {
+    const [x, y, r] = [line[i], line[i + 1], line[i + 2] / 2];
+    shapes.push(
+      toRing(
+        Array.from({ length: 96 }, (_, k) =>
+          k % 2 ? y + r * Math.sin((Math.PI * (k - 1)) / 48) : x + r * Math.cos((Math.PI * k) / 48),
+        ),
+      ),
+    );
+    if (i === 0) continue;
+    const [px, py, pr] = [line[i - 3], line[i - 2], line[i - 1] / 2];
+    const gap = Math.hypot(x - px, y - py);
+    const lean = (pr - r) / gap;
+    if (!(gap > 0) || Math.abs(lean) >= 1) continue;
+    const [ux, uy] = [(x - px) / gap, (y - py) / gap];
+    const side = Math.sqrt(1 - lean * lean);
+    const normals = [1, -1].map((s) => [ux * lean - s * uy * side, uy * lean + s * ux * side]);
+    const quad = toRing([
+      px + pr * normals[0][0],
+      py + pr * normals[0][1],
+      x + r * normals[0][0],
+      y + r * normals[0][1],
+      x + r * normals[1][0],
+      y + r * normals[1][1],
+      px + pr * normals[1][0],
+      py + pr * normals[1][1],
+    ]);
+    if (!ClipperLib.Clipper.Orientation(quad)) quad.reverse();
+    shapes.push(quad);
+  }
+  return shapes;
+}
+
+const strokes = [
+  ['a wave with a liner', drawStroke(drawn(wave, { count: 200, tremor: 0.5 }), liner, even(30))],
+  [
+    'a pressed wave',
+    drawStroke(drawn(wave, { count: 200, pressure: (t) => 0.05 + 0.9 * Math.abs(Math.sin(5 * t)) }), brush, even(20)),
+  ],
+  ['a tapered line', drawStroke(drawn(straight), tapered, raw)],
+  ['a zigzag with a wide nib', drawStroke(drawn(zigzag, { count: 200 }), { ...liner, size: 40 }, raw)],
+  [
+    'a shaken hand with a wide nib',
+    drawStroke(drawn(wave, { count: 36, tremor: 9, seed: 4 }), { ...liner, size: 30 }, raw),
+  ],
+  ['a tight ring', drawStroke(drawn(ring), { ...liner, size: 60 }, raw)],
+] as const;
+
+describe('the outline', () => {
+  it.each(strokes)('of %s covers what discs and quads cover, by area', (_name, stroke) => {
+    const line = flattenSpine(stroke.spine, 0.1);
+    const outline = [toRing(outlinePolyline(line, stroke.ends, 0.025))];
+    const exact = discsAndQuads(line);
+    const whole = area(ClipperLib.ClipType.ctUnion, exact, []);
+    const perimeterish = whole / (stroke.nib.size / 2);
+    // What differs is a rim far thinner than a tenth of a px.
+    expect(Math.abs(area(ClipperLib.ClipType.ctXor, outline, exact))).toBeLessThan(0.06 * perimeterish + 2);
+    expect(Math.abs(area(ClipperLib.ClipType.ctUnion, outline, []) - whole)).toBeLessThan(0.005 * whole + 1);
+  });
+
+  it('of a straight liner is its length times its width and two half discs', () => {
+    const stroke = drawStroke(
+      drawn((t) => [10 + 100 * t, 20]),
+      liner,
+      raw,
+    );
+    expect(Math.abs(areaOf(outlineOf(stroke).points))).toBeCloseTo(100 * 10 + Math.PI * 25, -0.2);
+    const cut = outlinePolyline(flattenSpine(stroke.spine, 0.02), ['flat', 'flat'], 0.02);
+    expect(Math.abs(areaOf(cut))).toBeCloseTo(1_000, 3);
+  });
+
+  it('of a dot is a disc', () => {
+    const { points, box } = outlineOf(drawStroke([{ x: 50, y: 50, pressure: 1 }], liner, raw));
+    expect(Math.abs(areaOf(points))).toBeCloseTo(Math.PI * 25, -0.2);
+    expect(box.maxX - box.minX).toBeCloseTo(10, 1);
+  });
+
+  it('is made once for each stroke and tolerance', () => {
+    const [, stroke] = strokes[0];
+    expect(outlineOf(stroke)).toBe(outlineOf(stroke, OUTLINE_TOLERANCE));
+    expect(outlineOf(stroke, 0.5)).not.toBe(outlineOf(stroke));
+    expect(outlineOf(stroke, 0.5).points.length).toBeLessThan(outlineOf(stroke).points.length);
+  });
+
+  it.each(strokes)('of %s holds finite numbers inside its box', (_name, stroke) => {
+    const { points, box } = outlineOf(stroke);
+    expect(points.every(Number.isFinite)).toBe(true);
+    expect(Math.min(...points.filter((_, k) => k % 2 === 0))).toBe(box.minX);
+    expect(Math.max(...points.filter((_, k) => k % 2 === 1))).toBe(box.maxY);
+  });
+});

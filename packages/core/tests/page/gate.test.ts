@@ -1,0 +1,153 @@
+import fc from 'fast-check';
+import {
+  checkChange,
+  checkEntity,
+  fromJson,
+  gridSteps,
+  pack,
+  packedList,
+  packSamples,
+  PageError,
+  quantised,
+  sameValue,
+  toJson,
+  unpack,
+  unpackChange,
+  unpackEntity,
+  unpackSamples,
+  type PenSample,
+} from '../../src/page';
+import { adding, change, layer, picture, samples, stroke } from './entities';
+
+const entities = [layer('l'), stroke('s'), samples('m'), picture('p')];
+
+describe('the gate', () => {
+  it.each(entities.map((entity) => [entity.kind, entity] as const))('lets a %s through as it is', (_kind, entity) => {
+    expect(sameValue(checkEntity(entity), entity)).toBe(true);
+  });
+
+  it.each([
+    ['an unknown kind', { kind: 'spray', id: 'x' }, /no kind of entity called "spray"/],
+    ['nothing at all', null, /object with named fields/],
+    ['an empty id', { ...layer(''), id: '' }, /cannot be empty/],
+    ['a colour by name', { ...stroke('s'), nib: { ...stroke('s').nib, color: 'red' } }, /#rrggbb/],
+    [
+      'not a number',
+      { ...stroke('s'), spine: { points: [NaN, ...new Array(11).fill(0)], closed: false } },
+      /points of a spine/,
+    ],
+    [
+      'a place 10⁹ px away',
+      { ...stroke('s'), spine: { points: [1e9, ...new Array(11).fill(0)], closed: false } },
+      /1000000/,
+    ],
+    ['half a cubic', { ...stroke('s'), spine: { points: new Array(13).fill(0), closed: false } }, /3n \+ 1/],
+    ['a nib of no size', { ...stroke('s'), nib: { ...stroke('s').nib, size: 0 } }, /"size"/],
+    [
+      'calm beyond 100',
+      { ...stroke('s'), origin: { samples: 'm', calm: { way: 'even', strength: 101 }, zoom: 1 } },
+      /"strength"/,
+    ],
+    ['samples that are not', { ...samples('m'), packed: Uint8Array.of(200, 200) }, /not packed samples/],
+    ['a picture without a fingerprint', { ...picture('p'), blob: 'nope' }, /SHA-256/],
+    ['an opacity of 2', { ...picture('p'), opacity: 2 }, /"opacity"/],
+    ['a name too long', { ...layer('l'), name: 'x'.repeat(201) }, /200 characters/],
+  ])('refuses %s in a sentence', (_what, value, sentence) => {
+    expect(() => checkEntity(value)).toThrow(sentence);
+    expect(() => checkEntity(value)).toThrow(PageError);
+  });
+
+  it('refuses a change that does nothing, or that turns one entity into another', () => {
+    expect(() => checkChange(change([]))).toThrow(/at least one edit/);
+    expect(() => checkChange(change([{ before: layer('a'), after: layer('b') }]))).toThrow(
+      /turn one entity into another/,
+    );
+    expect(() => checkChange(change([{ before: null, after: null }]))).toThrow(/needs an entity/);
+    expect(() => checkChange({ ...change(adding(layer('a'))), at: 'now' })).toThrow(/"at"/);
+  });
+
+  it('leaves unknown fields out', () => {
+    expect(checkEntity({ ...layer('l'), evil: 1 })).toEqual(layer('l'));
+  });
+
+  it('never throws anything but a sentence, whatever comes', () => {
+    fc.assert(
+      fc.property(fc.anything(), (value) => {
+        for (const check of [checkEntity, checkChange]) {
+          try {
+            check(value);
+          } catch (error) {
+            expect(error).toBeInstanceOf(PageError);
+          }
+        }
+      }),
+      { numRuns: 300 },
+    );
+  });
+});
+
+describe('the binary form', () => {
+  it.each(entities.map((entity) => [entity.kind, entity] as const))('gives a %s back as it was', (_kind, entity) => {
+    expect(sameValue(unpackEntity(pack(entity)), entity)).toBe(true);
+  });
+
+  it('gives changes back, also out of a list of packed ones', () => {
+    const two = [change(adding(stroke('a'))), change(adding(layer('b')))];
+    const list = unpack(packedList(two.map(pack)));
+    expect(Array.isArray(list) && sameValue(list.map(checkChange), two)).toBe(true);
+    expect(sameValue(unpackChange(pack(two[0])), two[0])).toBe(true);
+  });
+
+  it('says so when bytes are cut short or are something else', () => {
+    const bytes = pack(stroke('a'));
+    fc.assert(
+      fc.property(fc.integer({ min: 0, max: bytes.length - 1 }), (length) => {
+        expect(() => unpackEntity(bytes.slice(0, length))).toThrow(PageError);
+      }),
+    );
+  });
+
+  it('has a JSON twin that says the same', () => {
+    const original = change(adding(stroke('a'), samples('m')));
+    const json: unknown = JSON.parse(JSON.stringify(toJson(original)));
+    expect(sameValue(checkChange(fromJson(json)), original)).toBe(true);
+    expect(() => fromJson({ $bytes: '%%%' })).toThrow(/base64/);
+  });
+});
+
+describe('samples', () => {
+  const sample: fc.Arbitrary<PenSample> = fc.record({
+    x: fc.integer({ min: -400_000, max: 400_000 }).map((n) => n / 64),
+    y: fc.integer({ min: -400_000, max: 400_000 }).map((n) => n / 64),
+    pressure: fc.integer({ min: 0, max: 4095 }).map((n) => n / 4095),
+    tiltX: fc.integer({ min: -90, max: 90 }),
+    tiltY: fc.integer({ min: -90, max: 90 }),
+    twist: fc.integer({ min: 0, max: 359 }),
+    time: fc.integer({ min: 0, max: 400_000 }).map((n) => n / 4),
+  });
+
+  it('come back exactly as they were quantised', () => {
+    fc.assert(
+      fc.property(fc.array(sample), (all) =>
+        expect(unpackSamples(packSamples(all))).toEqual(all.map((one) => ({ ...one, x: one.x + 0, y: one.y + 0 }))),
+      ),
+    );
+  });
+
+  it('take a few bytes each', () => {
+    const hand = Array.from({ length: 1_000 }, (_, k) => ({
+      x: quantised(3 * k + Math.sin(k / 9), 16),
+      y: quantised(200 + 50 * Math.sin(k / 40), 16),
+      pressure: quantised(0.5 + 0.4 * Math.sin(k / 60), 4095),
+      time: 8 * k,
+    }));
+    const perSample = packSamples(hand).length / hand.length;
+    expect(perSample).toBeLessThan(10);
+    expect(perSample).toBeLessThan(JSON.stringify(hand).length / hand.length / 5);
+  });
+
+  it('are rounded to the finer of 1/16 page px and 1/16 screen px', () => {
+    expect([0.1, 1, 2, 3, 8].map(gridSteps)).toEqual([16, 16, 32, 64, 128]);
+    expect(quantised(1.03, 16)).toBe(1);
+  });
+});
