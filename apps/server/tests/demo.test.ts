@@ -1,0 +1,43 @@
+import request from 'supertest';
+import sharp from 'sharp';
+import { seedDemo } from '../src/demo/seed';
+import { addFolio } from '../src/keeping/folios';
+import { startService } from './service';
+
+describe('the demo folio', () => {
+  it('holds four pages with roughs and thumbnails, one of them partly inked, and is laid down once', async () => {
+    const service = await startService();
+    await seedDemo(service.store);
+    await seedDemo(service.store);
+    const { folios } = (await request(service.app).get('/api/folios')).body;
+    expect(folios).toMatchObject([{ name: 'Saltmarsh Ferry', pageCount: 4, cover: { pageId: 'demo-quay' } }]);
+    const { pages } = (await request(service.app).get(`/api/folios/${folios[0].id}`)).body;
+    expect(pages.map(({ name }: { name: string }) => name)).toEqual([
+      'Quay at low tide',
+      'Down the lamp stair',
+      'The heron mask',
+      'The crossing',
+    ]);
+    const quay = (await request(service.app).get('/api/pages/demo-quay')).body;
+    const kinds = quay.entities.map(({ kind }: { kind: string }) => kind);
+    expect(kinds.filter((kind: string) => kind === 'stroke').length).toBeGreaterThan(100);
+    const rough = quay.entities.find(({ kind }: { kind: string }) => kind === 'picture');
+    expect(rough).toMatchObject({ opacity: 0.5, tint: 'blue' });
+    const scan = await request(service.app).get(`/api/blobs/${rough.blob}`).expect('content-type', 'image/png');
+    // A sketch, not a blank sheet: a few in a hundred px are graphite.
+    const { channels } = await sharp(scan.body).stats();
+    expect(channels[0].mean).toBeLessThan(252);
+    expect(channels[0].min).toBeLessThan(120);
+    for (const { id } of pages)
+      await request(service.app).get(`/api/pages/${id}/thumbnail`).expect(200).expect('content-type', 'image/webp');
+    await service.close();
+  }, 120_000);
+
+  it('leaves a shelf alone that was ever used', async () => {
+    const service = await startService();
+    await addFolio(service.store, 'Mine');
+    await seedDemo(service.store);
+    expect((await request(service.app).get('/api/folios')).body.folios).toMatchObject([{ name: 'Mine' }]);
+    await service.close();
+  });
+});

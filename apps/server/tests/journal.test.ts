@@ -1,0 +1,209 @@
+import { checkChange, invertChange, PACKED_TYPE } from '@true-nib/core/page';
+import request from 'supertest';
+import {
+  change,
+  drawing,
+  entitiesOf,
+  folioWithPage,
+  layer,
+  packedBody,
+  replayed,
+  sendChanges,
+  start,
+  startService,
+  stroke,
+  type Service,
+} from './service';
+
+let service: Service;
+let pageId: string;
+beforeEach(async () => {
+  service = await startService();
+  ({ pageId } = await folioWithPage(service.app));
+});
+afterEach(() => service.close());
+
+const send = (since: number, changes: readonly unknown[]) => sendChanges(service.app, pageId, since, changes);
+const revision = async () => (await request(service.app).get(`/api/pages/${pageId}`)).body.revision;
+
+describe('the journal', () => {
+  it('keeps changes in order and the page that they make', async () => {
+    const changes = [start(), drawing('a'), drawing('b', 40)];
+    await send(0, changes).expect(200, { revision: 3, added: 3 });
+    const expected = replayed(changes);
+    expect([...(await entitiesOf(service.app, pageId)).keys()].sort()).toEqual(
+      [...expected.entities].map(({ id }) => id).sort(),
+    );
+  });
+
+  it('takes a change that comes twice only once', async () => {
+    const first = [start(), drawing('a')];
+    await send(0, first).expect(200);
+    await send(0, first).expect(200, { revision: 2, added: 0 });
+    await send(2, [first[1], drawing('b')]).expect(200, { revision: 3, added: 1 });
+  });
+
+  it('takes a change back and does it again, and never rewrites itself', async () => {
+    const [layerChange, draw] = [start(), drawing('a')];
+    const undo = invertChange(draw, { id: 'u1' });
+    await send(0, [layerChange, draw, undo]).expect(200);
+    expect((await entitiesOf(service.app, pageId)).has('a')).toBe(false);
+    await send(3, [invertChange(undo, { id: 'r1' })]).expect(200);
+    expect((await entitiesOf(service.app, pageId)).has('a')).toBe(true);
+    const { body } = await request(service.app).get(`/api/pages/${pageId}/changes?only=headers`).expect(200);
+    expect(body.changes.map(({ undoes }: { undoes?: string }) => undoes ?? null)).toEqual([null, null, draw.id, 'u1']);
+  });
+
+  it('answers a stale sender with what came between, and saves nothing of his', async () => {
+    await send(0, [start(), drawing('a')]).expect(200);
+    const stale = drawing('b');
+    const answer = await request(service.app)
+      .post(`/api/pages/${pageId}/changes`)
+      .send({ since: 1, changes: [{ ...stale, edits: [] }] })
+      .expect(400);
+    expect(answer.body.detail).toMatch(/at least one edit/);
+    const packed = await send(1, [stale])
+      .set('accept', PACKED_TYPE)
+      .buffer()
+      .parse((response, done) => {
+        const parts: Buffer[] = [];
+        response.on('data', (part: Buffer) => parts.push(part));
+        response.on('end', () => done(null, Buffer.concat(parts)));
+      })
+      .expect(409);
+    const [at, between] = packedBody(packed) as [number, unknown[]];
+    expect(at).toBe(2);
+    expect(between.map(checkChange)).toMatchObject([{ label: 'Stroke' }]);
+    expect((await entitiesOf(service.app, pageId)).has('b')).toBe(false);
+    const json = await send(1, [stale]).expect(409);
+    expect(json.body).toMatchObject({ status: 409, revision: 2, changes: [{ label: 'Stroke' }] });
+  });
+
+  it('speaks JSON too', async () => {
+    const { id, spine, ...rest } = stroke('j');
+    const jsonStroke = { id, ...rest, spine: { closed: false, points: Array.from(spine.points) } };
+    const body = {
+      since: 0,
+      changes: [start(), change([{ before: null, after: jsonStroke as never }], { needs: ['inks'] })],
+    };
+    await request(service.app).post(`/api/pages/${pageId}/changes`).send(body).expect(200, { revision: 2, added: 2 });
+    const one = await request(service.app).get(`/api/pages/${pageId}/changes/${body.changes[1].id}`).expect(200);
+    expect(one.body.changes[0].edits[0].after.spine.points).toEqual(Array.from(spine.points));
+    await request(service.app).get(`/api/pages/${pageId}/changes/none`).expect(404);
+  });
+
+  it('holds what it has answered for when the server is started anew', async () => {
+    await send(0, [start(), drawing('a')]).expect(200);
+    const again = await startService(service.file);
+    expect((await entitiesOf(again.app, pageId)).has('a')).toBe(true);
+    await again.close();
+  });
+
+  it('syncs every commit to disk before it answers', async () => {
+    expect(await service.store.one('PRAGMA journal_mode')).toEqual({ journal_mode: 'wal' });
+    expect(await service.store.one('PRAGMA synchronous')).toEqual({ synchronous: 2 });
+    expect(await service.store.one('PRAGMA foreign_keys')).toEqual({ foreign_keys: 1 });
+  });
+});
+
+describe('what is refused', () => {
+  beforeEach(() => send(0, [start(), drawing('a')]).expect(200));
+
+  it.each<[string, unknown, number, RegExp]>([
+    ['an unknown kind', change([{ before: null, after: { kind: 'spray', id: 'x' } as never }]), 400, /spray/],
+    [
+      'not a number',
+      change([
+        { before: null, after: { ...stroke('n'), spine: { points: new Float64Array(12).fill(NaN), closed: false } } },
+      ]),
+      400,
+      /points of a spine/,
+    ],
+    [
+      'a place 10⁹ px away',
+      change([
+        { before: null, after: { ...stroke('n'), spine: { points: new Float64Array(12).fill(1e9), closed: false } } },
+      ]),
+      400,
+      /1000000/,
+    ],
+    ['an id that is there already', change([{ before: null, after: stroke('a') }]), 409, /on the page already/],
+    ['a stroke on a layer that is gone', drawing('x', 0, { needs: ['gone'] }), 409, /no longer on the page/],
+    [
+      'a change of what was changed since',
+      change([{ before: { ...stroke('a'), order: 'zz' }, after: null }]),
+      409,
+      /changed since/,
+    ],
+    ['a change of nothing', change([]), 400, /at least one edit/],
+    ['something else', 'hello', 400, /object with named fields/],
+    [
+      'a picture that was never sent',
+      change([
+        {
+          before: null,
+          after: {
+            kind: 'picture',
+            id: 'p',
+            layerId: 'inks',
+            order: 'a0',
+            blob: '0'.repeat(64),
+            width: 5,
+            height: 5,
+            placement: { x: 0, y: 0, scale: 1, angle: 0 },
+            opacity: 1,
+            tint: 'none',
+          },
+        },
+      ]),
+      400,
+      /bytes were not sent/,
+    ],
+  ])('%s, in a sentence, with nothing half-written', async (_what, bad, status, detail) => {
+    const before = await entitiesOf(service.app, pageId);
+    const { body } = await send(2, [drawing('fine'), bad]).expect(status);
+    expect(body.detail).toMatch(detail);
+    expect(await entitiesOf(service.app, pageId)).toEqual(before);
+    expect(await revision()).toBe(2);
+  });
+
+  it('a revision that does not exist yet, or is none', async () => {
+    await send(99, [drawing('b')]).expect(400);
+    await send(-1, [drawing('b')]).expect(400);
+    await request(service.app).get(`/api/pages/${pageId}/changes?since=x`).expect(400);
+  });
+
+  it('bytes that are not MessagePack, and envelopes without changes', async () => {
+    const post = (bytes: Buffer) =>
+      request(service.app).post(`/api/pages/${pageId}/changes`).set('content-type', PACKED_TYPE).send(bytes);
+    await post(Buffer.from([0xc1, 0xff])).expect(400);
+    await request(service.app).post(`/api/pages/${pageId}/changes`).send({ since: 2, changes: [] }).expect(400);
+    await request(service.app).post(`/api/pages/${pageId}/changes`).send({ since: 2 }).expect(400);
+    await request(service.app)
+      .post(`/api/pages/none/changes`)
+      .send({ since: 0, changes: [start()] })
+      .expect(404);
+  });
+});
+
+describe('two tabs on one page', () => {
+  it('both get their strokes saved when the later one puts the other’s beneath its own', async () => {
+    await send(0, [start()]).expect(200);
+    const [mine, yours] = [drawing('mine', 0, { by: 'one' }), drawing('yours', 50, { by: 'two' })];
+    await send(1, [mine]).expect(200);
+    const stale = await send(1, [yours]).expect(409);
+    await send(stale.body.revision, [yours]).expect(200);
+    const there = await entitiesOf(service.app, pageId);
+    expect([there.has('mine'), there.has('yours')]).toEqual([true, true]);
+  });
+
+  it('at the same moment save one after the other, never a part of one', async () => {
+    await send(0, [start()]).expect(200);
+    const answers = await Promise.all(
+      Array.from({ length: 6 }, (_, k) => send(1, [drawing(`p${k}`), drawing(`q${k}`)])),
+    );
+    expect(answers.map(({ status }) => status).sort()).toEqual([200, 409, 409, 409, 409, 409]);
+    expect(await revision()).toBe(3);
+    expect(layer.id).toBe('inks');
+  });
+});

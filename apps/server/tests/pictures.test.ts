@@ -1,0 +1,114 @@
+import request from 'supertest';
+import { sha256Of } from '../src/keeping/blobs';
+import { picture, putBlob, startService, type Service } from './service';
+
+let service: Service;
+beforeAll(async () => {
+  service = await startService();
+});
+afterAll(() => service.close());
+
+const svg = (inner: string) =>
+  Buffer.from(`<svg xmlns="http://www.w3.org/2000/svg" width="40" height="30">${inner}</svg>`);
+
+describe('pictures', () => {
+  it.each(['png', 'jpeg', 'webp'] as const)('as %s are kept and given back byte for byte', async (kind) => {
+    const bytes = await picture()[kind]().toBuffer();
+    const { body } = await putBlob(service.app, bytes, `image/${kind}`).expect(201);
+    expect(body).toEqual({ sha256: sha256Of(bytes), type: `image/${kind}`, width: 40, height: 30 });
+    const back = await request(service.app)
+      .get(`/api/blobs/${body.sha256}`)
+      .expect(200)
+      .expect('cache-control', /immutable/);
+    expect(Buffer.compare(back.body, bytes)).toBe(0);
+    await putBlob(service.app, bytes, `image/${kind}`).expect(201);
+  });
+
+  it('as SVG are kept, and served so that nothing in them can run', async () => {
+    const bytes = svg('<path d="M0 0L40 30" stroke="black"/>');
+    const { body } = await putBlob(service.app, bytes, 'image/svg+xml').expect(201);
+    expect(body).toMatchObject({ type: 'image/svg+xml', width: 40, height: 30 });
+    await request(service.app)
+      .get(`/api/blobs/${body.sha256}`)
+      .expect('content-security-policy', /default-src 'none'.*sandbox/);
+  });
+
+  it('count as they are seen when EXIF turns them', async () => {
+    const bytes = await picture(40, 30).withMetadata({ orientation: 6 }).jpeg().toBuffer();
+    expect((await putBlob(service.app, bytes, 'image/jpeg')).body).toMatchObject({ width: 30, height: 40 });
+  });
+});
+
+describe('what is refused', () => {
+  async function refuse(bytes: Buffer, type: string, status: number, detail: RegExp): Promise<void> {
+    const { body } = await putBlob(service.app, bytes, type)
+      .expect(status)
+      .expect('content-type', /problem\+json/);
+    expect(body.detail).toMatch(detail);
+    await request(service.app)
+      .get(`/api/blobs/${sha256Of(bytes)}`)
+      .expect(404);
+  }
+
+  it('a picture that is cut short', async () => {
+    const bytes = await picture(400, 300).png({ compressionLevel: 0 }).toBuffer();
+    await refuse(bytes.subarray(0, bytes.length / 2), 'image/png', 422, /end is missing/);
+    const jpeg = await sharpNoise();
+    await refuse(jpeg.subarray(0, jpeg.length / 2), 'image/jpeg', 422, /end is missing/);
+  });
+
+  it('a picture 40,000 px wide', async () => {
+    await refuse(await picture(40_000, 20).png().toBuffer(), 'image/png', 413, /40000 × 20 px/);
+  });
+
+  it('a picture of more than 80 million px, told by its header alone', async () => {
+    await refuse(await picture(9_500, 9_500).png().toBuffer(), 'image/png', 413, /80 million/);
+  });
+
+  it('a picture that is not what it calls itself', async () => {
+    await refuse(
+      await picture(41, 31).webp().toBuffer(),
+      'image/png',
+      415,
+      /calls itself image\/png but holds image\/webp/,
+    );
+  });
+
+  it('files that are no pictures', async () => {
+    await refuse(Buffer.from('%PDF-1.7 hello'), 'image/png', 415, /none of these/);
+    await refuse(await picture().gif().toBuffer(), 'image/gif', 415, /PNG, a JPEG, a WebP or an SVG/);
+  });
+
+  it('an SVG with a script or a link to elsewhere', async () => {
+    await refuse(svg('<script>fetch("/")</script>'), 'image/svg+xml', 422, /<script>/);
+    await refuse(svg('<image href="https://example.org/x.png"/>'), 'image/svg+xml', 422, /outside itself/);
+  });
+
+  it('bytes that do not match their fingerprint, no bytes, and no fingerprint', async () => {
+    const bytes = await picture().png().toBuffer();
+    await putBlob(service.app, bytes, 'image/png', '0'.repeat(64)).expect(400);
+    await putBlob(service.app, Buffer.alloc(0), 'image/png').expect(400);
+    await putBlob(service.app, bytes, 'image/png', 'abc').expect(400);
+  });
+
+  it('200 MB, before they are read', async () => {
+    const { body } = await putBlob(service.app, Buffer.alloc(200_000_000), 'image/png').expect(413);
+    expect(body.detail).toMatch(/64 MB/);
+  });
+});
+
+/** A JPEG with enough in it to be cut. */
+async function sharpNoise(): Promise<Buffer> {
+  const { default: sharp } = await import('sharp');
+  return sharp({
+    create: {
+      width: 300,
+      height: 300,
+      channels: 3,
+      background: '#888',
+      noise: { type: 'gaussian', mean: 128, sigma: 60 },
+    },
+  })
+    .jpeg()
+    .toBuffer();
+}

@@ -1,0 +1,143 @@
+import request from 'supertest';
+import { drawing, entitiesOf, folioWithPage, picture, sendChanges, start, startService, type Service } from './service';
+
+let service: Service;
+beforeEach(async () => {
+  service = await startService();
+});
+afterEach(() => service.close());
+const api = () => request(service.app);
+
+it('says that it is well', async () => {
+  await api().get('/api/health').expect(200, { status: 'ok', version: 'test' });
+});
+
+describe('folios', () => {
+  it('are made, renamed, listed with their cover, deleted and put back', async () => {
+    const { folioId, pageId } = await folioWithPage(service.app);
+    await api().patch(`/api/folios/${folioId}`).send({ name: 'Night Ferry' }).expect(200);
+    const { body } = await api().get('/api/folios').expect(200);
+    expect(body.folios).toMatchObject([
+      { id: folioId, name: 'Night Ferry', pageCount: 1, cover: { pageId, thumbnail: null } },
+    ]);
+    await api().delete(`/api/folios/${folioId}`).expect(204);
+    expect((await api().get('/api/folios')).body.folios).toEqual([]);
+    await api().get(`/api/folios/${folioId}`).expect(404);
+    await api().post(`/api/folios/${folioId}/restore`).expect(200);
+    expect((await api().get(`/api/folios/${folioId}`)).body.pages).toHaveLength(1);
+  });
+
+  it('are duplicated with all their pages', async () => {
+    const { folioId, pageId } = await folioWithPage(service.app);
+    await sendChanges(service.app, pageId, 0, [start(), drawing('a')]).expect(200);
+    const copy = await api().post(`/api/folios/${folioId}/duplicate`).expect(201);
+    const { pages } = (await api().get(`/api/folios/${copy.body.id}`)).body;
+    expect(pages).toMatchObject([{ name: 'Quay', revision: 2 }]);
+    expect(await entitiesOf(service.app, pages[0].id)).toEqual(await entitiesOf(service.app, pageId));
+  });
+});
+
+describe('pages', () => {
+  it('stand in the order in which they were made', async () => {
+    const { folioId } = await folioWithPage(service.app);
+    for (const name of ['Stair', 'Heron'])
+      await api().post('/api/pages').send({ folioId, name, width: 800, height: 600, ppi: 72 }).expect(201);
+    const { pages } = (await api().get(`/api/folios/${folioId}`)).body;
+    expect(pages.map(({ name }: { name: string }) => name)).toEqual(['Quay', 'Stair', 'Heron']);
+    expect((await api().get('/api/pages')).body.pages).toHaveLength(3);
+  });
+
+  it('are renamed, deleted and put back', async () => {
+    const { pageId } = await folioWithPage(service.app);
+    expect((await api().patch(`/api/pages/${pageId}`).send({ name: 'Low tide' })).body.name).toBe('Low tide');
+    await api().delete(`/api/pages/${pageId}`).expect(204);
+    await api().get(`/api/pages/${pageId}`).expect(404);
+    await api().post(`/api/pages/${pageId}/restore`).expect(200);
+    await api().get(`/api/pages/${pageId}`).expect(200);
+  });
+
+  it('are duplicated with their whole journal, so that undo works in the copy', async () => {
+    const { pageId } = await folioWithPage(service.app);
+    await sendChanges(service.app, pageId, 0, [start(), drawing('a')]).expect(200);
+    const { body } = await api().post(`/api/pages/${pageId}/duplicate`).expect(201);
+    expect(body).toMatchObject({ name: 'Quay copy', revision: 2 });
+    expect((await api().get(`/api/pages/${body.id}/changes?only=headers`)).body.changes).toHaveLength(2);
+    await sendChanges(service.app, body.id, 2, [drawing('b')]).expect(200);
+    expect((await entitiesOf(service.app, pageId)).has('b')).toBe(false);
+  });
+
+  it.each([
+    ['5 m by 5 m', { width: 59_055, height: 59_055, ppi: 300 }, /too large/],
+    ['a negative size', { width: -5, height: 100, ppi: 300 }, /width/],
+    ['words for numbers', { width: 'wide', height: 100, ppi: 300 }, /width/],
+    ['no ppi', { width: 100, height: 100 }, /ppi/],
+  ])('of %s are refused, and nothing is made', async (_what, size, detail) => {
+    const { folioId } = await folioWithPage(service.app);
+    const { body } = await api()
+      .post('/api/pages')
+      .send({ folioId, name: 'No', ...size })
+      .expect(400)
+      .expect('content-type', /problem\+json/);
+    expect(body.detail).toMatch(detail);
+    expect((await api().get(`/api/folios/${folioId}`)).body.pages).toHaveLength(1);
+  });
+
+  it('need a folio that is there, and a name', async () => {
+    const { folioId } = await folioWithPage(service.app);
+    await api()
+      .post('/api/pages')
+      .send({ folioId: 'nowhere', name: 'No', width: 100, height: 100, ppi: 72 })
+      .expect(404);
+    await api().post('/api/pages').send({ folioId, name: '', width: 100, height: 100, ppi: 72 }).expect(400);
+    await api()
+      .post('/api/folios')
+      .send({ name: 'x'.repeat(121) })
+      .expect(400);
+    await api().post('/api/folios').send([]).expect(400);
+  });
+});
+
+describe('thumbnails', () => {
+  it('belong to a revision; an older one never replaces a newer one', async () => {
+    const { pageId } = await folioWithPage(service.app);
+    await sendChanges(service.app, pageId, 0, [start(), drawing('a')]).expect(200);
+    const [old, fresh] = await Promise.all([picture(10, 15).webp().toBuffer(), picture(20, 30).webp().toBuffer()]);
+    const put = (revision: number, bytes: Buffer) =>
+      api().put(`/api/pages/${pageId}/thumbnail?revision=${revision}`).set('content-type', 'image/webp').send(bytes);
+    await api().get(`/api/pages/${pageId}/thumbnail`).expect(404);
+    await put(2, fresh).expect(204);
+    await put(1, old).expect(204);
+    const shown = await api().get(`/api/pages/${pageId}/thumbnail`).expect(200).expect('etag', '"2"');
+    expect(Buffer.compare(shown.body, fresh)).toBe(0);
+    await put(3, fresh).expect(400);
+    await put(2, Buffer.from('not a picture')).expect(415);
+  });
+});
+
+describe('the door', () => {
+  it('answers unknown addresses with a problem, not with a page', async () => {
+    const { body } = await api()
+      .get('/api/nothing')
+      .expect(404)
+      .expect('content-type', /problem\+json/);
+    expect(body).toMatchObject({ status: 404, title: 'There is nothing at this address' });
+    await api().get('/api/pages/no-such-page').expect(404);
+    await api().get('/api/pages/no-such-page/thumbnail').expect(404);
+  });
+
+  it('keeps other web pages out', async () => {
+    await api().get('/api/folios').set('host', 'evil.example').expect(403);
+    await api().post('/api/folios').set('origin', 'https://evil.example').send({ name: 'x' }).expect(403);
+    expect((await api().get('/api/folios')).body.folios).toEqual([]);
+  });
+
+  it('says what is wrong with a body that cannot be read', async () => {
+    const { body } = await api()
+      .post('/api/folios')
+      .set('content-type', 'application/json')
+      .send('{"name":')
+      .expect(400);
+    expect(body.title).toBe('The request cannot be read');
+    expect(JSON.stringify(body)).not.toContain('/work');
+  });
+});
