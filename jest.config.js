@@ -37,9 +37,14 @@ module.exports = {
       preset: 'jest-expo/ios',
       rootDir: 'apps/web',
       testMatch: ['<rootDir>/tests/**/*.test.{ts,tsx}'],
-      moduleNameMapper: { '\\.css$': '<rootDir>/tests/empty.js' },
+      setupFiles: ['<rootDir>/tests/setup.js'],
+      moduleNameMapper: {
+        '\\.css$': '<rootDir>/tests/empty.js',
+        // Jest compiles no .mjs; the package ships the same icons as CommonJS.
+        '^lucide-react-native/icons/(.*)$': '<rootDir>/../../node_modules/lucide-react-native/dist/cjs/icons/$1.js',
+      },
       transformIgnorePatterns: [
-        '/node_modules/(?!(.pnpm|react-native|@react-native|@react-native-community|expo|@expo|@expo-google-fonts|react-navigation|@react-navigation|native-base|nativewind|react-native-css-interop|lucide-react-native|reanimated-color-picker|fractional-indexing|fast-xml-parser|idb|rbush|quickselect)/)',
+        '/node_modules/(?!(.pnpm|react-native|@react-native|@react-native-community|expo|@expo|@expo-google-fonts|react-navigation|@react-navigation|native-base|nativewind|react-native-css-interop|lucide-react-native|reanimated-color-picker|fractional-indexing|fast-xml-parser|idb|rbush|quickselect|tinykeys|msgpackr|fflate|@true-nib))',
       ],
     },
   ],

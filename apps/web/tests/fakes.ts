@@ -1,0 +1,144 @@
+import { makeSpine } from '@true-nib/core/curve';
+import { applyChange, newPage, type Change, type LayerEntity, type Page, type StrokeEntity } from '@true-nib/core/page';
+import { Offline, ApiProblem } from '../src/api/request';
+import type { PageCard } from '../src/api/shelf';
+import type { Outbox } from '../src/session/outbox';
+import { PageSession } from '../src/session/pageSession';
+import { ConflictAnswer, type Transport } from '../src/session/transport';
+
+export const inks: LayerEntity = {
+  kind: 'layer',
+  id: 'inks',
+  medium: 'ink',
+  name: 'Inks',
+  order: 'a0',
+  hidden: false,
+  locked: false,
+};
+
+export const stroke = (id: string, x = 0, order = 'a0'): StrokeEntity => ({
+  kind: 'stroke',
+  id,
+  layerId: 'inks',
+  order,
+  spine: makeSpine(Float64Array.of(x, 10, 6, x + 20, 10, 6, x + 40, 30, 6, x + 60, 30, 6)),
+  nib: { name: 'Liner', size: 6, thinnest: 1, taperIn: 0, taperOut: 0, color: '#14161a' },
+  ends: ['round', 'round'],
+});
+
+const SIZE = { width: 1000, height: 800, ppi: 300 };
+
+/** A server in memory that can be switched off, can lose its answers, and can refuse. */
+export class FakeServer implements Transport {
+  isDown = false;
+  losesAnswers = false;
+  refusesBlobs = false;
+  readonly journal: Change[] = [
+    { id: 'start', by: 'demo', label: 'Inks', at: 0, needs: [], edits: [{ before: null, after: inks }] },
+  ];
+  readonly sentBlobs: string[] = [];
+
+  get page(): Page {
+    return this.journal.reduce(applyChange, newPage(SIZE));
+  }
+
+  private answer(): void {
+    if (this.isDown) throw new Offline();
+  }
+
+  async load(pageId: string) {
+    this.answer();
+    const card: PageCard = {
+      ...SIZE,
+      id: pageId,
+      folioId: 'f',
+      name: 'Quay',
+      revision: this.journal.length,
+      thumbnail: null,
+    };
+    return { card, entities: [...this.page.entities] };
+  }
+  async headers() {
+    this.answer();
+    return this.journal.map(({ id, by, label, undoes }) => ({ id, by, label, undoes }));
+  }
+  async since(_pageId: string, revision: number) {
+    this.answer();
+    return { revision: this.journal.length, changes: this.journal.slice(revision) };
+  }
+  async change(_pageId: string, changeId: string) {
+    this.answer();
+    return this.journal.find(({ id }) => id === changeId)!;
+  }
+  async send(_pageId: string, since: number, changes: readonly Change[]) {
+    this.answer();
+    const fresh = changes.filter(({ id }) => this.journal.every((known) => known.id !== id));
+    if (fresh.length > 0 && since < this.journal.length)
+      return { outcome: 'stale', revision: this.journal.length, between: this.journal.slice(since) } as const;
+    try {
+      fresh.reduce(applyChange, this.page);
+    } catch (error) {
+      throw new ConflictAnswer(error instanceof Error ? error.message : '');
+    }
+    this.journal.push(...fresh);
+    if (this.losesAnswers) {
+      this.losesAnswers = false;
+      throw new Offline();
+    }
+    return { outcome: 'saved', revision: this.journal.length } as const;
+  }
+  async sendBlob(sha256: string) {
+    this.answer();
+    if (this.refusesBlobs) throw new ApiProblem(422, 'The picture is cut short', 'Copy it again.');
+    this.sentBlobs.push(sha256);
+  }
+  async blob(): Promise<Blob> {
+    this.answer();
+    return new Blob(['from the server']);
+  }
+}
+
+/** An outbox in memory: what a tab leaves in it, the next one finds. */
+export class FakeOutbox implements Outbox {
+  changes: { pageId: string; change: Change }[] = [];
+  kept = new Map<string, Blob>();
+
+  async add(pageId: string, change: Change) {
+    this.changes.push({ pageId, change });
+  }
+  async pending(pageId: string) {
+    return this.changes.filter((row) => row.pageId === pageId).map(({ change }) => change);
+  }
+  async remove(_pageId: string, ids: ReadonlySet<string>) {
+    this.changes = this.changes.filter(({ change }) => !ids.has(change.id));
+  }
+  async addBlob(sha256: string, bytes: Blob) {
+    this.kept.set(sha256, bytes);
+  }
+  async blob(sha256: string) {
+    return this.kept.get(sha256);
+  }
+  async blobs() {
+    return [...this.kept].map(([sha256, bytes]) => ({ sha256, bytes }));
+  }
+  async removeBlob(sha256: string) {
+    this.kept.delete(sha256);
+  }
+}
+
+let ids = 0;
+export async function openSession(server: FakeServer, outbox: FakeOutbox = new FakeOutbox(), author = 'me') {
+  const session = await PageSession.open('p', {
+    transport: server,
+    outbox,
+    author,
+    newId: () => `id-${++ids}`,
+    now: () => 1,
+  });
+  const notices: string[] = [];
+  session.onEvents({ edited: () => undefined, notice: (message) => notices.push(message) });
+  return { session, notices, outbox };
+}
+
+export const draw = (session: PageSession, id: string, x = 0): boolean =>
+  session.commit('Stroke', [{ before: null, after: stroke(id, x) }], ['inks']);

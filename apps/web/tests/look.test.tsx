@@ -1,0 +1,178 @@
+import { fireEvent, render, screen } from '@testing-library/react-native';
+import Eraser from 'lucide-react-native/icons/eraser';
+import { Choice } from '../src/look/Choice';
+import { Chip } from '../src/look/Chip';
+import { Field } from '../src/look/Field';
+import { ScrubNumber } from '../src/look/ScrubNumber';
+import { asShare, fromShare } from '../src/look/scrub';
+import { Switch } from '../src/look/Switch';
+import { colors } from '../src/look/tokens';
+
+/** Relative luminance and contrast ratio as WCAG 2.2 defines them. */
+function contrast(a: string, b: string): number {
+  const luminance = (hex: string) => {
+    const [r, g, b2] = [1, 3, 5].map((at) => {
+      const c = parseInt(hex.slice(at, at + 2), 16) / 255;
+      return c <= 0.04045 ? c / 12.92 : ((c + 0.055) / 1.055) ** 2.4;
+    });
+    return 0.2126 * r + 0.7152 * g + 0.0722 * b2;
+  };
+  const [light, dark] = [luminance(a), luminance(b)].sort((x, y) => y - x);
+  return (light + 0.05) / (dark + 0.05);
+}
+
+describe.each(['light', 'dark'] as const)('colours, %s', (theme) => {
+  const of = colors[theme];
+  it.each([
+    ['ink', 'tray'],
+    ['ink', 'raised'],
+    ['ink', 'desk'],
+    ['faint', 'tray'],
+    ['faint', 'raised'],
+    ['faint', 'desk'],
+    ['seal', 'tray'],
+    ['seal', 'raised'],
+    ['onseal', 'seal'],
+  ] as const)('%s on %s is text that can be read: 4.5 : 1 (WCAG 2.2)', (text, ground) => {
+    expect(contrast(of[text], of[ground])).toBeGreaterThanOrEqual(4.5);
+  });
+  it.each([
+    ['edge', 'tray'],
+    ['edge', 'raised'],
+    ['seal', 'tray'],
+  ] as const)('%s on %s is an outline that can be seen: 3 : 1 (WCAG 2.2)', (edge, ground) => {
+    expect(contrast(of[edge], of[ground])).toBeGreaterThanOrEqual(3);
+  });
+});
+
+describe('scrubbing', () => {
+  const sizes = { least: 0.5, most: 200, step: 0.5, geometric: true };
+  it('goes from end to end and back', () => {
+    for (const range of [sizes, { least: 0, most: 100, step: 1 }])
+      for (const value of [range.least, range.least + 10 * range.step, range.most])
+        expect(fromShare(asShare(value, range), range)).toBeCloseTo(value, 6);
+    expect(fromShare(2, sizes)).toBe(200);
+    expect(fromShare(-1, sizes)).toBe(0.5);
+  });
+  it('multiplies where it is geometric', () => {
+    expect(fromShare(asShare(10, sizes) + asShare(1, sizes), sizes)).toBeCloseTo(20, 0);
+  });
+  it('moves by at least one step when a key asks', () => {
+    expect(fromShare(asShare(1, sizes) + 0.0001, sizes, 1, 1)).toBe(1.5);
+    expect(fromShare(0, sizes, -1, 0.5)).toBe(0.5);
+  });
+});
+
+const touch = (pageX: number) => ({ nativeEvent: { pageX, pageY: 0, touches: [], changedTouches: [] } });
+
+describe('a number that is scrubbed', () => {
+  const setup = (disabled = false) => {
+    const [onChange, onSettled] = [jest.fn(), jest.fn()];
+    render(
+      <ScrubNumber
+        label="Size"
+        value={50}
+        onChange={onChange}
+        onSettled={onSettled}
+        least={0}
+        most={100}
+        step={1}
+        unit=" px"
+        disabled={disabled}
+      />,
+    );
+    return { onChange, onSettled, control: screen.getByLabelText('Size') };
+  };
+
+  it('says its value', () => {
+    const { control } = setup();
+    expect(control.props['aria-valuenow'] ?? control.props.accessibilityValue?.now).toBe(50);
+    expect(screen.getByText('50 px')).toBeTruthy();
+  });
+
+  it('follows a sideways drag and settles once', () => {
+    const { control, onChange, onSettled } = setup();
+    fireEvent(control, 'responderGrant', touch(100));
+    fireEvent(control, 'responderMove', touch(126));
+    fireEvent(control, 'responderMove', touch(152));
+    fireEvent(control, 'responderRelease', touch(152));
+    expect(onChange.mock.calls.map(([value]) => value)).toEqual([60, 70]);
+    expect(onSettled.mock.calls).toEqual([[70]]);
+  });
+
+  it('can be typed after a tap, within its range', () => {
+    const { control, onSettled } = setup();
+    fireEvent(control, 'responderGrant', touch(100));
+    fireEvent(control, 'responderRelease', touch(101));
+    const field = screen.getByDisplayValue('50');
+    fireEvent.changeText(field, '7,5');
+    fireEvent(field, 'submitEditing');
+    expect(onSettled).toHaveBeenLastCalledWith(7.5);
+  });
+
+  it('leaves the value alone when what was typed is no number', () => {
+    const { control, onSettled, onChange } = setup();
+    fireEvent(control, 'responderGrant', touch(100));
+    fireEvent(control, 'responderRelease', touch(100));
+    const field = screen.getByDisplayValue('50');
+    fireEvent.changeText(field, 'wide');
+    fireEvent(field, 'submitEditing');
+    expect([onChange.mock.calls, onSettled.mock.calls]).toEqual([[], []]);
+  });
+
+  it('steps by arrow keys, further with Shift', () => {
+    const { control, onSettled } = setup();
+    const press = (key: string, shiftKey = false) =>
+      fireEvent(control, 'keyDown', { key, shiftKey, preventDefault: () => undefined });
+    press('ArrowUp');
+    press('ArrowLeft');
+    press('ArrowRight', true);
+    expect(onSettled.mock.calls).toEqual([[51], [49], [60]]);
+  });
+
+  it('does nothing while it is disabled', () => {
+    expect(setup(true).control.props.onStartShouldSetResponder()).toBe(false);
+  });
+});
+
+describe('controls', () => {
+  it('a choice tells which one is chosen, and hears of another', () => {
+    const onChange = jest.fn();
+    render(
+      <Choice
+        label="Calm"
+        value="raw"
+        onChange={onChange}
+        options={[
+          { value: 'raw', label: 'Raw' },
+          { value: 'even', label: 'Even' },
+        ]}
+      />,
+    );
+    expect(screen.getByRole('radio', { name: 'Raw' })).toBeChecked();
+    fireEvent.press(screen.getByRole('radio', { name: 'Even' }));
+    expect(onChange).toHaveBeenCalledWith('even');
+  });
+
+  it('a switch turns over', () => {
+    const onChange = jest.fn();
+    render(<Switch label="With the rough" on onChange={onChange} />);
+    fireEvent.press(screen.getByRole('switch', { name: 'With the rough' }));
+    expect(onChange).toHaveBeenCalledWith(false);
+  });
+
+  it('a chip carries its word and does nothing while it is disabled', () => {
+    const onPress = jest.fn();
+    render(<Chip label="Rub" icon={Eraser} onPress={onPress} disabled />);
+    fireEvent.press(screen.getByRole('button', { name: 'Rub' }));
+    expect(onPress).not.toHaveBeenCalled();
+    expect(screen.getByText('Rub')).toBeTruthy();
+  });
+
+  it('a field hands on what is written', () => {
+    const onChange = jest.fn();
+    render(<Field label="Name" value="" onChange={onChange} />);
+    fireEvent.changeText(screen.getByLabelText('Name'), 'Quay');
+    expect(onChange).toHaveBeenCalledWith('Quay');
+  });
+});

@@ -1,0 +1,180 @@
+import { sameValue, type Page } from '@true-nib/core/page';
+import { draw, FakeOutbox, FakeServer, openSession, stroke } from './fakes';
+
+const ids = (page: Page) => [...page.entities].map(({ id }) => id).sort();
+
+beforeEach(() => jest.useFakeTimers());
+afterEach(() => jest.useRealTimers());
+
+describe('drawing on a page', () => {
+  it('is shown at once and saved behind one’s back', async () => {
+    const server = new FakeServer();
+    const { session, outbox } = await openSession(server);
+    expect(draw(session, 'a')).toBe(true);
+    expect(ids(session.page)).toEqual(['a', 'inks']);
+    expect(session.state).toMatchObject({ save: 'saving', waiting: 1 });
+    await session.flush();
+    expect(session.state).toMatchObject({ save: 'saved', waiting: 0, revision: 2 });
+    expect(ids(server.page)).toEqual(['a', 'inks']);
+    expect(outbox.changes).toEqual([]);
+  });
+
+  it('goes on while the server is gone, and catches up when it is back', async () => {
+    const server = new FakeServer();
+    const { session, outbox } = await openSession(server);
+    server.isDown = true;
+    draw(session, 'a');
+    draw(session, 'b', 100);
+    await session.flush();
+    expect(session.state).toMatchObject({ save: 'offline', waiting: 2 });
+    expect(outbox.changes).toHaveLength(2);
+    server.isDown = false;
+    await jest.advanceTimersByTimeAsync(2_500);
+    expect(session.state).toMatchObject({ save: 'saved', waiting: 0 });
+    expect(ids(server.page)).toEqual(['a', 'b', 'inks']);
+  });
+
+  it('is found again by the next tab when this one dies unsaved', async () => {
+    const server = new FakeServer();
+    const outbox = new FakeOutbox();
+    const first = await openSession(server, outbox);
+    server.isDown = true;
+    draw(first.session, 'a');
+    await first.session.flush();
+    first.session.close();
+    server.isDown = false;
+    const second = await openSession(server, outbox);
+    expect(ids(second.session.page)).toEqual(['a', 'inks']);
+    await second.session.flush();
+    expect(ids(server.page)).toEqual(['a', 'inks']);
+  });
+
+  it('is saved once though its answer was lost', async () => {
+    const server = new FakeServer();
+    const { session } = await openSession(server);
+    server.losesAnswers = true;
+    draw(session, 'a');
+    await session.flush();
+    await jest.advanceTimersByTimeAsync(2_500);
+    expect(server.journal.filter(({ label }) => label === 'Stroke')).toHaveLength(1);
+    expect(session.state.save).toBe('saved');
+  });
+});
+
+describe('undo', () => {
+  it('takes back and does again, and is itself saved', async () => {
+    const server = new FakeServer();
+    const { session } = await openSession(server);
+    draw(session, 'a');
+    await session.undo();
+    expect(ids(session.page)).toEqual(['inks']);
+    await session.redo();
+    await session.flush();
+    expect(ids(server.page)).toEqual(['a', 'inks']);
+    expect(server.journal).toHaveLength(4);
+  });
+
+  it('reaches back over a reload, and never into the work of others', async () => {
+    const server = new FakeServer();
+    const first = await openSession(server);
+    draw(first.session, 'a');
+    draw(first.session, 'b', 80);
+    await first.session.flush();
+    const second = await openSession(server);
+    expect(await second.session.undo()).toBe(true);
+    expect(await second.session.undo()).toBe(true);
+    expect(await second.session.undo()).toBe(false);
+    expect(ids(second.session.page)).toEqual(['inks']);
+  });
+
+  it('pressed fast takes back as many steps as it was pressed', async () => {
+    const { session } = await openSession(new FakeServer());
+    for (let k = 0; k < 8; k++) draw(session, `s${k}`, 10 * k);
+    await Promise.all(Array.from({ length: 5 }, () => session.undo()));
+    expect(ids(session.page)).toEqual(['inks', 's0', 's1', 's2']);
+  });
+
+  it('passes over a step that no longer fits, and says so', async () => {
+    const server = new FakeServer();
+    const mine = await openSession(server);
+    draw(mine.session, 'a');
+    await mine.session.flush();
+    const other = await openSession(server, new FakeOutbox(), 'other');
+    other.session.commit('Lift', [{ before: stroke('a'), after: null }]);
+    await other.session.flush();
+    await mine.session.refresh();
+    expect(ids(mine.session.page)).toEqual(['inks']);
+    expect(await mine.session.undo()).toBe(false);
+    expect(mine.notices.at(-1)).toMatch(/no longer on the page/);
+    expect(mine.session.state.history.done).toEqual([]);
+  });
+});
+
+describe('two tabs', () => {
+  it('do not lose each other’s strokes', async () => {
+    const server = new FakeServer();
+    const [one, two] = [await openSession(server), await openSession(server, new FakeOutbox(), 'you')];
+    draw(one.session, 'a');
+    await one.session.flush();
+    draw(two.session, 'b', 100);
+    await two.session.flush();
+    expect(ids(two.session.page)).toEqual(['a', 'b', 'inks']);
+    await one.session.refresh();
+    expect(ids(one.session.page)).toEqual(['a', 'b', 'inks']);
+    expect(sameValue([...one.session.page.entities].map(({ id }) => id).sort(), ids(server.page))).toBe(true);
+  });
+
+  it('that change the same line: the first stands, the second is told and taken back', async () => {
+    const server = new FakeServer();
+    const start = await openSession(server);
+    draw(start.session, 'a');
+    await start.session.flush();
+    const [one, two] = [await openSession(server), await openSession(server, new FakeOutbox(), 'you')];
+    one.session.commit('Move', [{ before: stroke('a'), after: stroke('a', 500) }]);
+    await one.session.flush();
+    two.session.commit('Lift', [{ before: stroke('a'), after: null }]);
+    await two.session.flush();
+    expect(two.notices.at(-1)).toMatch(/taken back/);
+    expect(two.session.page.entities.get('a')).toMatchObject({ id: 'a' });
+    expect(two.session.state.save).toBe('saved');
+  });
+});
+
+describe('pictures in the outbox', () => {
+  it('are sent before the change that needs them', async () => {
+    const server = new FakeServer();
+    const { session, outbox } = await openSession(server);
+    await session.keepBlob('ab', new Blob(['x']));
+    expect(await (await session.blob('ab')).text()).toBe('x');
+    draw(session, 'a');
+    await session.flush();
+    expect(server.sentBlobs).toEqual(['ab']);
+    expect(outbox.kept.size).toBe(0);
+    expect(await (await session.blob('ab')).text()).toBe('from the server');
+  });
+
+  it('that the server refuses do not hold up the strokes behind them', async () => {
+    const server = new FakeServer();
+    server.refusesBlobs = true;
+    const { session, notices } = await openSession(server);
+    await session.keepBlob('ab', new Blob(['x']));
+    draw(session, 'a');
+    draw(session, 'b', 100);
+    await session.flush();
+    expect(notices).toEqual([expect.stringMatching(/cut short/)]);
+    expect(ids(server.page)).toEqual(['a', 'b', 'inks']);
+    expect(session.state.save).toBe('saved');
+  });
+});
+
+it('tells who listens what has changed, until they stop', async () => {
+  const { session } = await openSession(new FakeServer());
+  const heard: string[] = [];
+  const stops = [session.onState(() => heard.push('state')), session.onPage(() => heard.push('page'))];
+  draw(session, 'a');
+  expect(heard).toContain('page');
+  stops.forEach((stop) => stop());
+  heard.length = 0;
+  draw(session, 'b', 100);
+  expect(heard).toEqual([]);
+});
