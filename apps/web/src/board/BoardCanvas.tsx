@@ -29,6 +29,7 @@ export function BoardCanvas({ session, onOpen }: BoardCanvasProps) {
         { width: element.clientWidth, height: element.clientHeight },
         isWide(window.innerWidth) ? 0 : BENCH_HEIGHT,
       );
+    board.picture.inks.onRest((isResting) => element.setAttribute('aria-busy', String(!isResting)));
     const watcher = new ResizeObserver(resize);
     watcher.observe(element);
     resize();

@@ -64,12 +64,11 @@ export function beginStroke({ picture, session, notice }: Board, desk: Desk): Ge
       picture.paintLive();
     },
     end() {
-      if (!live.isEmpty) {
-        const order = orderBetween(topOrder(session.page, layer.id), undefined);
-        const place = { strokeId: newId(), samplesId: newId(), layerId: layer.id, order };
-        session.commit('Stroke', [...edits, ...drawnEdits(live, place)], edits.length > 0 ? [] : [layer.id]);
-      }
-      picture.endLive();
+      if (live.isEmpty) return picture.endLive();
+      const order = orderBetween(topOrder(session.page, layer.id), undefined);
+      const place = { strokeId: newId(), samplesId: newId(), layerId: layer.id, order };
+      const drawn = [...edits, ...drawnEdits(live, place)];
+      picture.layDownLive(() => session.commit('Stroke', drawn, edits.length > 0 ? [] : [layer.id]));
     },
     cancel: () => picture.endLive(),
   };

@@ -39,6 +39,7 @@ export class BoardPicture {
   private ratio = 1;
   private readonly pictures: Pictures;
   private liveInk: LiveInk | undefined;
+  private isLayingDown = false;
   private painted: View;
   private composedAt = 0;
   private settleTimer: ReturnType<typeof setTimeout> | undefined;
@@ -109,7 +110,7 @@ export class BoardPicture {
   /** Takes over edits that led to `page`. */
   edit(page: Page, edits: readonly Edit[]): void {
     this.page = page;
-    this.inks.edit(page, edits);
+    this.inks.edit(page, edits, this.isLayingDown ? this.canvases.live : undefined);
     const touchesRoughs = edits.some(({ before, after }) =>
       [before, after].some((entity) => entity?.kind === 'picture' || entity?.kind === 'layer'),
     );
@@ -139,6 +140,14 @@ export class BoardPicture {
   /** Paints what the stroke in hand has gained. */
   paintLive(): void {
     this.liveInk?.paint();
+  }
+
+  /** Ends the stroke in hand by `commit`, which makes it part of the page: the very pixels that were shown are kept. */
+  layDownLive(commit: () => void): void {
+    this.isLayingDown = true;
+    commit();
+    this.isLayingDown = false;
+    this.endLive();
   }
 
   endLive(): void {

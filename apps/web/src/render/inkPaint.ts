@@ -25,9 +25,20 @@ export function pathOf(stroke: StrokeEntity, tolerance: number): Path2D {
   return path;
 }
 
+/** Page px to a point so far off that it makes any path wide. */
+const FAR = 1e5;
+
+/**
+ * Adds a closed polygon of x, y pairs to a path. The empty contour far away keeps the rasteriser on one way of counting
+ * coverage: it takes a coarser one for paths with many points to their width, and a line would look different in parts,
+ * while it is drawn, than whole (seen in Chromium's software canvas: up to 36/255 without, 3 with it).
+ */
 export function tracePairs(path: Path2D | Context2D, points: Float64Array): void {
   path.moveTo(points[0], points[1]);
   for (let i = 2; i < points.length; i += 2) path.lineTo(points[i], points[i + 1]);
+  path.closePath();
+  path.moveTo(points[0] - FAR, points[1] - FAR);
+  path.lineTo(points[0] - FAR, points[1] - FAR);
   path.closePath();
 }
 

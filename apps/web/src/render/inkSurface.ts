@@ -40,7 +40,7 @@ export class InkSurface {
   private isMoving = false;
   private settleTimer: ReturnType<typeof setTimeout> | undefined;
   private prepareTimer: ReturnType<typeof setTimeout> | undefined;
-  private readonly restListeners = new Set<() => void>();
+  private readonly restListeners = new Set<(isResting: boolean) => void>();
 
   constructor(
     private readonly canvas: HTMLCanvasElement,
@@ -60,14 +60,10 @@ export class InkSurface {
     });
   }
 
-  /** Calls back when the exact picture of the view has been laid down. Answers how to stop. */
-  onRest(listener: () => void): () => void {
+  /** Calls back when the exact picture of the view has been laid down, and when it no longer is. Answers how to stop. */
+  onRest(listener: (isResting: boolean) => void): () => void {
     this.restListeners.add(listener);
     return () => this.restListeners.delete(listener);
-  }
-
-  get isResting(): boolean {
-    return this.isExact && !this.settling;
   }
 
   dispose(): void {
@@ -82,6 +78,7 @@ export class InkSurface {
     this.map = map;
     this.viewed++;
     this.isExact = false;
+    this.restListeners.forEach((listener) => listener(false));
     this.compose();
     this.isMoving = isMoving;
     clearTimeout(this.settleTimer);
@@ -132,11 +129,14 @@ export class InkSurface {
     this.repaint(this.editedSince);
     this.editedSince = [];
     this.prepareSoon();
-    this.restListeners.forEach((listener) => listener());
+    this.restListeners.forEach((listener) => listener(true));
   }
 
-  /** Takes over edits that led to `page`, and repaints what they touched, here at once and in the worker in its turn. */
-  edit(page: Page, edits: readonly Edit[]): void {
+  /**
+   * Takes over edits that led to `page`, and repaints what they touched, here at once and in the worker in its turn. `shown`
+   * is a canvas like this one that shows the one stroke which the edits add, where it was drawn just now.
+   */
+  edit(page: Page, edits: readonly Edit[], shown?: HTMLCanvasElement): void {
     const ink = edits.filter(({ before, after }) => isInk(before) || isInk(after));
     if (ink.length === 0) return;
     const hidden = ink.flatMap(({ before }) => (before?.kind === 'stroke' ? [before] : []));
@@ -144,20 +144,27 @@ export class InkSurface {
     this.index.update(page, ink);
     const packed = pack(ink);
     void this.remote.edit(transfer(packed, [packed.buffer as ArrayBuffer]));
-    const shown = ink.flatMap(({ after }) => (after?.kind === 'stroke' ? [after] : []));
-    const isWholeLayer = ink.some(({ before, after }) => before?.kind === 'layer' || after?.kind === 'layer');
+    const added = ink.flatMap(({ after }) => (after?.kind === 'stroke' ? [after] : []));
+    // A layer that comes or goes brings or takes its strokes by edits of their own.
+    const isWholeLayer = ink.some(({ before, after }) => before?.kind === 'layer' && after?.kind === 'layer');
     if (isWholeLayer) {
       this.tiles.touch([everywhere]);
       this.show(this.map, false);
       return;
     }
-    const isAddedOnTop = hidden.length === 0 && shown.length === 1 && this.index.isTopmost(shown[0]);
-    const all = [...boxes, ...shown.flatMap((stroke) => inkBoxes(stroke))];
+    const isAddedOnTop = hidden.length === 0 && added.length === 1 && this.index.isTopmost(added[0]);
+    const all = [...boxes, ...added.flatMap((stroke) => inkBoxes(stroke))];
     this.tiles.touch(all);
     if (this.settling) this.editedSince.push(...all);
-    if (isAddedOnTop) paintStrokes(this.context, shown, this.map, paintTolerance(scaleOf(this.map)));
-    else this.repaint(all);
+    if (!isAddedOnTop) this.repaint(all);
+    else if (shown) this.stamp(shown);
+    else paintStrokes(this.context, added, this.map, paintTolerance(scaleOf(this.map)));
     this.prepareSoon();
+  }
+
+  private stamp(shown: HTMLCanvasElement): void {
+    this.context.setTransform(1, 0, 0, 1, 0, 0);
+    this.context.drawImage(shown, 0, 0);
   }
 
   /** Paints parts of the page anew, exactly; boxes in page px. */

@@ -1,0 +1,92 @@
+import type { CDPSession, Page } from '@playwright/test';
+
+export type Place = readonly [x: number, y: number];
+
+/** Places along a course, in CSS px. */
+export const along = (course: (t: number) => Place, count = 60): Place[] =>
+  Array.from({ length: count }, (_, k) => course(k / (count - 1)));
+export const line = (a: Place, b: Place, count = 40): Place[] =>
+  along((t) => [a[0] + (b[0] - a[0]) * t, a[1] + (b[1] - a[1]) * t], count);
+
+/** A real pen through the DevTools protocol, with pressure. */
+export class Pen {
+  private constructor(private readonly session: CDPSession) {}
+
+  static async for(page: Page): Promise<Pen> {
+    return new Pen(await page.context().newCDPSession(page));
+  }
+
+  private send(type: string, [x, y]: Place, force: number, buttons: number): Promise<unknown> {
+    return this.session.send('Input.dispatchMouseEvent', {
+      ...{ type: type as 'mouseMoved', x, y, force, buttons, button: 'left', pointerType: 'pen' },
+      ...{ clickCount: type === 'mousePressed' ? 1 : 0, tiltX: 20, tiltY: -10 },
+    });
+  }
+
+  async down(place: Place, force = 0.5): Promise<void> {
+    await this.send('mousePressed', place, force, 1);
+  }
+
+  /** Moves are not awaited one by one, so that they arrive coalesced, as from a real pen. */
+  async move(places: readonly Place[], pressure: (t: number) => number = () => 0.5): Promise<void> {
+    await Promise.all(
+      places.map((place, k) => this.send('mouseMoved', place, pressure(k / Math.max(1, places.length - 1)), 1)),
+    );
+  }
+
+  async up(place: Place): Promise<void> {
+    await this.send('mouseReleased', place, 0, 0);
+  }
+
+  async draw(
+    places: readonly Place[],
+    pressure: (t: number) => number = (t) => 0.2 + 0.7 * Math.sin(Math.PI * t),
+  ): Promise<void> {
+    await this.down(places[0], pressure(0));
+    await this.move(places.slice(1), pressure);
+    await this.up(places[places.length - 1]);
+  }
+}
+
+/** Fingers through the DevTools protocol. */
+export class Fingers {
+  private constructor(private readonly session: CDPSession) {}
+
+  static async for(page: Page): Promise<Fingers> {
+    return new Fingers(await page.context().newCDPSession(page));
+  }
+
+  private send(type: 'touchStart' | 'touchMove' | 'touchEnd', places: readonly Place[]): Promise<unknown> {
+    return this.session.send('Input.dispatchTouchEvent', {
+      type,
+      touchPoints: places.map(([x, y], id) => ({ x, y, id })),
+    });
+  }
+
+  async draw(places: readonly Place[]): Promise<void> {
+    await this.send('touchStart', [places[0]]);
+    for (const place of places.slice(1)) await this.send('touchMove', [place]);
+    await this.send('touchEnd', []);
+  }
+
+  /** Two fingers down, moved together in steps, and up. */
+  async pinch(from: readonly [Place, Place], to: readonly [Place, Place], steps = 12): Promise<void> {
+    await this.send('touchStart', [from[0]]);
+    await this.send('touchStart', from);
+    for (let k = 1; k <= steps; k++) {
+      const t = k / steps;
+      await this.send(
+        'touchMove',
+        from.map(([x, y], j) => [x + (to[j][0] - x) * t, y + (to[j][1] - y) * t] as const),
+      );
+    }
+    await this.send('touchEnd', []);
+  }
+}
+
+export async function mouseDraw(page: Page, places: readonly Place[]): Promise<void> {
+  await page.mouse.move(...places[0]);
+  await page.mouse.down();
+  for (const place of places.slice(1)) await page.mouse.move(...place);
+  await page.mouse.up();
+}

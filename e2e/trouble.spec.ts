@@ -1,0 +1,111 @@
+import { closeSync, ftruncateSync, openSync, writeFileSync } from 'node:fs';
+import { ofKind } from '@true-nib/core/page';
+import sharp from 'sharp';
+import { countStrokes, onServer, openBoard, saved } from './board';
+import { expect, test } from './desk';
+import { line, Pen } from './hands';
+
+test('pictures that cannot be used are refused in a sentence, and the page is unharmed', async ({
+  page,
+  desk,
+}, info) => {
+  await openBoard(page, desk, 'demo-heron');
+  await page.keyboard.press('1');
+  const before = [...(await onServer(desk, 'demo-heron')).entities].length;
+  const whole = await sharp({
+    create: {
+      width: 600,
+      height: 400,
+      channels: 3,
+      background: '#99a',
+      noise: { type: 'gaussian', mean: 128, sigma: 50 },
+    },
+  })
+    .png()
+    .toBuffer();
+  const svg = (inner: string) =>
+    Buffer.from(`<svg xmlns="http://www.w3.org/2000/svg" width="40" height="30">${inner}</svg>`);
+  const huge = info.outputPath('huge.png');
+  const handle = openSync(huge, 'w');
+  ftruncateSync(handle, 200_000_000);
+  closeSync(handle);
+  const files: [string, Buffer | undefined, RegExp][] = [
+    ['cut.png', whole.subarray(0, whole.length / 2), /cut short or damaged|cannot be read/],
+    [
+      'wide.png',
+      await sharp({ create: { width: 40_000, height: 20, channels: 3, background: '#fff' } })
+        .png()
+        .toBuffer(),
+      /40000 × 20|at most 20,000/,
+    ],
+    ['really-a-webp.png', await sharp(whole).webp().toBuffer(), /not what its name says/],
+    ['script.svg', svg('<script>alert(1)</script>'), /<script>/],
+    ['link.svg', svg('<image href="https://example.org/a.png"/>'), /outside itself/],
+    ['notes.txt', Buffer.from('hello'), /not a PNG, JPEG, WebP or SVG/],
+    ['empty.png', Buffer.alloc(0), /is empty/],
+    ['huge.png', undefined, /at most 64 MB/],
+  ];
+  for (const [name, bytes, sentence] of files) {
+    const path = info.outputPath(name);
+    if (bytes) writeFileSync(path, bytes);
+    const chooser = page.waitForEvent('filechooser');
+    await page.getByRole('button', { name: 'Bring in' }).click();
+    await (await chooser).setFiles(path);
+    await expect(page.getByRole('status').getByText(sentence)).toBeVisible();
+  }
+  expect([...(await onServer(desk, 'demo-heron')).entities]).toHaveLength(before);
+});
+
+test('a picture can be dropped on the page', async ({ page, desk }) => {
+  await openBoard(page, desk, 'demo-heron');
+  const bytes = (
+    await sharp({ create: { width: 60, height: 40, channels: 3, background: '#567' } })
+      .jpeg()
+      .toBuffer()
+  ).toString('base64');
+  const dropped = await page.evaluateHandle((coded) => {
+    const transfer = new DataTransfer();
+    transfer.items.add(
+      new File([Uint8Array.from(atob(coded), (char) => char.charCodeAt(0))], 'photo.jpg', { type: 'image/jpeg' }),
+    );
+    return transfer;
+  }, bytes);
+  await page.getByTestId('board').dispatchEvent('drop', { dataTransfer: dropped });
+  await expect.poll(async () => ofKind(await onServer(desk, 'demo-heron'), 'picture').length).toBe(2);
+  await expect(page.getByRole('tab', { name: 'Rough' })).toHaveAttribute('aria-selected', 'true');
+});
+
+test('two tabs on one page do not lose each other’s strokes', async ({ page, context, desk }) => {
+  await openBoard(page, desk, 'demo-heron');
+  const other = await context.newPage();
+  await openBoard(other, desk, 'demo-heron');
+  await (await Pen.for(other)).draw(line([640, 300], [900, 300]));
+  await saved(other);
+  await (await Pen.for(page)).draw(line([640, 340], [900, 340]));
+  await (await Pen.for(other)).draw(line([640, 380], [900, 380]));
+  await expect.poll(() => countStrokes(desk, 'demo-heron')).toBe(3);
+  await saved(page);
+  await saved(other);
+});
+
+test('addresses that lead nowhere say so and show the way back', async ({ page, desk }) => {
+  await page.goto(`${desk.address}/no/such/place`);
+  await expect(page.getByText('There is nothing here')).toBeVisible();
+  await page.goto(`${desk.address}/page/none`);
+  await expect(page.getByText('This page cannot be opened')).toBeVisible();
+  await page.goto(`${desk.address}/folio/none`);
+  await expect(page.getByText('This folio cannot be opened')).toBeVisible();
+  await page.getByRole('button', { name: 'To the shelf' }).click();
+  await expect(page.getByRole('link', { name: 'Open Saltmarsh Ferry' })).toBeVisible();
+});
+
+test('a shelf whose server is gone says what is safe, and comes back', async ({ page, desk }) => {
+  await page.goto(desk.address);
+  await expect(page.getByRole('link', { name: 'Open Saltmarsh Ferry' })).toBeVisible();
+  await desk.kill();
+  await page.getByRole('link', { name: 'Open Saltmarsh Ferry' }).click();
+  await expect(page.getByText('This folio cannot be opened')).toBeVisible();
+  await desk.start();
+  await page.getByRole('button', { name: 'To the shelf' }).click();
+  await expect(page.getByRole('link', { name: 'Open Saltmarsh Ferry' })).toBeVisible();
+});
