@@ -95,7 +95,7 @@ test('addresses that lead nowhere say so and show the way back', async ({ page, 
   await expect(page.getByText('This page cannot be opened')).toBeVisible();
   await page.goto(`${desk.address}/folio/none`);
   await expect(page.getByText('This folio cannot be opened')).toBeVisible();
-  await page.getByRole('button', { name: 'To the shelf' }).click();
+  await page.getByRole('button', { name: 'To the shelf', exact: true }).click();
   await expect(page.getByRole('link', { name: 'Open Saltmarsh Ferry' })).toBeVisible();
 });
 
@@ -106,6 +106,6 @@ test('a shelf whose server is gone says what is safe, and comes back', async ({ 
   await page.getByRole('link', { name: 'Open Saltmarsh Ferry' }).click();
   await expect(page.getByText('This folio cannot be opened')).toBeVisible();
   await desk.start();
-  await page.getByRole('button', { name: 'To the shelf' }).click();
+  await page.getByRole('button', { name: 'To the shelf', exact: true }).click();
   await expect(page.getByRole('link', { name: 'Open Saltmarsh Ferry' })).toBeVisible();
 });

@@ -48,14 +48,22 @@ function inkLayer(page: Page): { readonly layer: LayerEntity; readonly edits: re
   return { layer, edits: [{ before: null, after: layer }] };
 }
 
+/** What is left of a gesture that was refused: it neither draws nor moves the page. */
+const stillHand: Gesture = { move: () => undefined, end: () => undefined, cancel: () => undefined };
+
 const refusal = (layer: LayerEntity): string | undefined =>
   layer.locked ? `${layer.name} is locked.` : layer.hidden ? `${layer.name} is hidden.` : undefined;
 
-/** Draws a stroke with the nib in hand. Nothing when the layer takes none, after saying so. */
-export function beginStroke({ picture, session, notice }: Board, desk: Desk): Gesture | undefined {
+export function refuse(notice: Board['notice'], reason: string): Gesture {
+  notice(reason);
+  return stillHand;
+}
+
+/** Draws a stroke with the nib in hand. When the layer takes none it says so, and the hand stays still. */
+export function beginStroke({ picture, session, notice }: Board, desk: Desk): Gesture {
   const { layer, edits } = inkLayer(session.page);
   const refused = refusal(layer);
-  if (refused) return void notice(refused);
+  if (refused) return refuse(notice, refused);
   const live = new LiveStroke(nibOf(desk), calmOf(desk), zoomOf(picture.view));
   picture.beginLive(live);
   return {
@@ -75,10 +83,10 @@ export function beginStroke({ picture, session, notice }: Board, desk: Desk): Ge
 }
 
 /** Rubs or lifts along the hand's way, shown at once, one change at pen-up. */
-export function beginErasing({ picture, session, notice }: Board, desk: Desk): Gesture | undefined {
+export function beginErasing({ picture, session, notice }: Board, desk: Desk): Gesture {
   const { layer } = inkLayer(session.page);
   const refused = refusal(layer);
-  if (refused) return void notice(refused);
+  if (refused) return refuse(notice, refused);
   const isRub = desk.tool === 'rub';
   // 22 CSS px is what a finger can aim at.
   const reach = isRub ? desk.rubSize / 2 : 22 / zoomOf(picture.view);

@@ -2,9 +2,9 @@ import { scaleOf, type Point } from '@true-nib/core/math';
 import { find, type PictureEntity } from '@true-nib/core/page';
 import { draggedPlacement, gripAt } from '@true-nib/core/tools';
 import { STEM } from '../render/overlay';
-import type { Board, Gesture } from './inkHand';
+import { refuse, type Board, type Gesture } from './inkHand';
 
-/** Drags the picture in hand by what lies under the pointer; nothing when that is not the picture, or it is locked. */
+/** Drags the picture in hand by what lies under the pointer; nothing when that is not the picture. */
 export function beginPlacing(
   { picture, session, notice }: Board,
   id: string,
@@ -17,7 +17,7 @@ export function beginPlacing(
   const pxPerCss = 1 / scaleOf(picture.view);
   const grip = gripAt(start.placement, start, at, 22 * pxPerCss, STEM * pxPerCss);
   if (!grip) return undefined;
-  if (layer.locked) return void notice('The rough is locked. Unlock it to move it.');
+  if (layer.locked) return refuse(notice, 'The rough is locked. Unlock it to move it.');
   let now: PictureEntity = start;
   const show = (after: PictureEntity) => {
     picture.preview([{ before: now, after }]);
