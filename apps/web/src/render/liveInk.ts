@@ -13,7 +13,7 @@ import {
 import { paintTolerance, tracePairs, type Context2D } from './inkPaint';
 
 /** Points of the flattened line that share one box. */
-const CHUNK = 24;
+const CHUNK = 10;
 
 /**
  * Paints a stroke while it is drawn. What has settled is flattened once; each look repaints only the box of the tail, with
@@ -94,22 +94,31 @@ export class LiveInk {
     return device;
   }
 
-  /** The stretches of the line that reach into a box, each longer by a chunk at both ends so that its caps lie outside. */
+  /** The stretches of the line that reach into a box, each longer by a chunk at both ends. */
   private *runs(box: Box): Generator<Float64Array> {
-    const reaches = this.chunks.map((chunk) => boxesMeet(chunk, box));
-    const wanted = reaches.map((reach, k) => reach || reaches[k - 1] === true || reaches[k + 1] === true);
-    const last = this.chunks.length - 1;
-    if (last >= 0) wanted[last] = true;
-    let begin = -1;
+    const { chunks } = this;
+    const last = chunks.length - 1;
+    const isWanted = (k: number) =>
+      k === last ||
+      boxesMeet(chunks[k], box) ||
+      (k > 0 && boxesMeet(chunks[k - 1], box)) ||
+      boxesMeet(chunks[k + 1], box);
     for (let k = 0; k <= last; k++) {
-      if (wanted[k] && begin < 0) begin = k;
-      if (begin >= 0 && (!wanted[k + 1] || k === last)) {
-        const from = Math.max(0, begin * CHUNK - 1) * STRIDE;
-        const stretch = this.line.slice(from, (k + 1) * CHUNK * STRIDE);
-        yield Float64Array.from(k === last ? [...stretch, ...this.tail.slice(STRIDE)] : stretch);
-        begin = -1;
-      }
+      if (!isWanted(k)) continue;
+      const begin = k;
+      while (k < last && isWanted(k + 1)) k++;
+      const from = Math.max(0, begin * CHUNK - 1) * STRIDE;
+      yield this.stretch(from, Math.min(this.line.length, (k + 1) * CHUNK * STRIDE), k === last ? this.tail : []);
     }
+  }
+
+  /** Numbers `from..to` of the line, and all of `tail` but its first point, which is the line's last. */
+  private stretch(from: number, to: number, tail: readonly number[]): Float64Array {
+    const points = new Float64Array(to - from + Math.max(0, tail.length - STRIDE));
+    let end = 0;
+    for (let i = from; i < to; i++) points[end++] = this.line[i];
+    for (let i = STRIDE; i < tail.length; i++) points[end++] = tail[i];
+    return points;
   }
 }
 

@@ -6,6 +6,7 @@ const FIRST_REACH = 12;
 const MOST_TRIES = 5;
 /** Cosine of the turn from which a point is a corner: 60°. */
 const CORNER_COSINE = 0.5;
+const CORNER_COSINE_SQUARED = CORNER_COSINE * CORNER_COSINE;
 
 /** Where the fitter stands between two nodes; all that a preview must give back. */
 interface Standing {
@@ -39,17 +40,24 @@ const AT_START: Standing = {
  * adding points one by one and adding them all at once give the same spine, number for number.
  */
 export class SpineFitter {
-  private track = new Float64Array(STRIDE * 256);
-  private lengths = new Float64Array(256);
+  private track: Float64Array;
+  private lengths: Float64Array;
   private count = 0;
-  private nodes = new Float64Array(SEGMENT * 32);
+  private nodes: Float64Array = new Float64Array(SEGMENT * 32);
   private standing = AT_START;
   /** Page px over which a tangent or a corner is judged. */
   private readonly reach: number;
 
-  constructor(private readonly tolerance: number) {
+  /** `expected`: how many points to make room for. */
+  constructor(
+    private readonly tolerance: number,
+    expected = 256,
+  ) {
     if (!(tolerance > 0)) throw new RangeError(`A tolerance is a length above 0; ${tolerance} came.`);
     this.reach = 6 * tolerance;
+    const room = new Float64Array((STRIDE + 1) * expected);
+    this.track = room.subarray(0, STRIDE * expected);
+    this.lengths = room.subarray(STRIDE * expected);
   }
 
   /** Numbers of `settled()` that will not change any more. */
@@ -60,6 +68,12 @@ export class SpineFitter {
   /** Adds a point, in page px. A point on the spot of the last one only raises its width. */
   add(x: number, y: number, width: number): void {
     this.append(x, y, width);
+    this.advance(false);
+  }
+
+  /** Adds triples of points: the same as adding them one by one, and faster. */
+  addAll(points: Float64Array, to = points.length): void {
+    for (let i = 0; i < to; i += STRIDE) this.append(points[i], points[i + 1], points[i + 2]);
     this.advance(false);
   }
 
@@ -200,7 +214,7 @@ export class SpineFitter {
       const vx = track[r] - track[q];
       const vy = track[r + 1] - track[q + 1];
       const along = ux * vx + uy * vy;
-      const isHard = along <= 0 || along * along < CORNER_COSINE ** 2 * (ux * ux + uy * uy) * (vx * vx + vy * vy);
+      const isHard = along <= 0 || along * along < CORNER_COSINE_SQUARED * (ux * ux + uy * uy) * (vx * vx + vy * vy);
       if (isHard && this.isSharpest(i, this.turnCosine(i))) break;
     }
     this.standing = { ...this.standing, smooth: i };
@@ -256,7 +270,7 @@ export class SpineFitter {
   }
 }
 
-function grown(old: Float64Array<ArrayBuffer>): Float64Array<ArrayBuffer> {
+function grown(old: Float64Array): Float64Array {
   const larger = new Float64Array(old.length * 2);
   larger.set(old);
   return larger;
@@ -274,7 +288,7 @@ export interface FitSample {
  * width; ends met exactly, corners of more than 60° kept. Throws a RangeError for no samples or numbers that are not finite.
  */
 export function fitSpine(samples: readonly FitSample[], tolerance: number): Spine {
-  const fitter = new SpineFitter(tolerance);
+  const fitter = new SpineFitter(tolerance, Math.max(1, samples.length));
   for (const { x, y, width = 0 } of samples) {
     if (!Number.isFinite(x + y + width))
       throw new RangeError(`A sample needs finite numbers; ${x}, ${y}, ${width} came.`);

@@ -19,17 +19,20 @@ export class LiveStroke {
   private readonly tapers: number;
   private readonly grid: number;
   private settled = 0;
-  private readonly place = new Float64Array(STRIDE);
-  private tail = new Float64Array(STRIDE * 64);
+  private inked = new Float64Array(STRIDE * 64);
 
-  /** `zoom` is screen px per page px: calming and precision go by what the eye sees. */
+  /**
+   * `zoom` is screen px per page px: calming and precision go by what the eye sees. `expected`: how many samples to make
+   * room for.
+   */
   constructor(
     readonly nib: Nib,
     readonly calm: Calm,
     readonly zoom = 1,
+    expected = 256,
   ) {
-    this.calmer = new Calmer(calmReach(calm, zoom));
-    this.fitter = new SpineFitter(FIT_TOLERANCE / Math.max(1, zoom));
+    this.calmer = new Calmer(calmReach(calm, zoom), expected);
+    this.fitter = new SpineFitter(FIT_TOLERANCE / Math.max(1, zoom), expected);
     this.grid = gridSteps(zoom);
     this.runOut = nib.taperOut * nib.size;
     this.tapers = (nib.taperIn + nib.taperOut) * nib.size;
@@ -66,10 +69,8 @@ export class LiveStroke {
 
   /** The spine as it would be if the pen were lifted now. Throws a RangeError before the first sample. */
   spine(): Spine {
-    const rest = this.calmer.size - this.settled;
-    if (this.tail.length < rest * STRIDE) this.tail = new Float64Array(rest * STRIDE * 2);
-    for (let k = 0; k < rest; k++) this.writeInked(this.settled + k, this.tail, k * STRIDE);
-    return this.fitter.preview(this.tail, 0, rest * STRIDE);
+    const rest = this.writeInked(this.settled, this.calmer.size);
+    return this.fitter.preview(this.inked, 0, rest);
   }
 
   stroke(): Stroke {
@@ -79,20 +80,27 @@ export class LiveStroke {
   private settle(): void {
     if (this.calmer.length < this.tapers) return;
     const end = this.calmer.settled(this.runOut, this.settled);
-    const { place } = this;
-    for (; this.settled < end; this.settled++) {
-      this.writeInked(this.settled, place, 0);
-      this.fitter.add(place[0], place[1], place[2]);
-    }
+    if (end === this.settled) return;
+    const count = this.writeInked(this.settled, end);
+    this.fitter.addAll(this.inked, count);
+    this.settled = end;
   }
 
-  private writeInked(index: number, target: Float64Array, at: number): void {
-    const { points } = this.calmer;
-    const i = index * STRIDE;
-    target[at] = points[i];
-    target[at + 1] = points[i + 1];
-    const taper = taperAt(this.nib, this.calmer.lengthAt(index), this.calmer.length);
-    target[at + 2] = widthUnder(this.nib, points[i + 2]) * taper;
+  /** Writes calmed points `from..to` with their widths into `inked`; answers how many numbers. */
+  private writeInked(from: number, to: number): number {
+    const { nib, calmer } = this;
+    const { points, length } = calmer;
+    const count = (to - from) * STRIDE;
+    if (this.inked.length < count) this.inked = new Float64Array(count * 2);
+    const target = this.inked;
+    const hasTapers = this.tapers > 0;
+    for (let k = from, i = from * STRIDE, at = 0; k < to; k++, i += STRIDE, at += STRIDE) {
+      const width = widthUnder(nib, points[i + 2]);
+      target[at] = points[i];
+      target[at + 1] = points[i + 1];
+      target[at + 2] = hasTapers ? width * taperAt(nib, calmer.lengthAt(k), length) : width;
+    }
+    return count;
   }
 }
 
@@ -104,7 +112,7 @@ export function drawStroke(samples: readonly PenSample[], nib: Nib, calm: Calm, 
   for (const { x, y, pressure } of samples)
     if (!Number.isFinite(x + y + pressure))
       throw new RangeError(`A sample needs finite numbers; ${x}, ${y}, ${pressure} came.`);
-  const live = new LiveStroke(nib, calm, zoom);
+  const live = new LiveStroke(nib, calm, zoom, Math.max(1, samples.length));
   live.add(samples);
   return live.stroke();
 }

@@ -1,12 +1,12 @@
 import type { Entity, EntityId } from './entity';
 
-const WIDTH = 64;
+const WIDTH = 128;
 
 type Bucket = ReadonlyMap<EntityId, Entity>;
 type Shelf = readonly (Bucket | undefined)[];
 
 /**
- * A map of entities that is a value: `with` and `without` answer a new map and share all but 130 slots with the old one,
+ * A map of entities that is a value: `with` and `without` answer a new map and share all but 260 slots with the old one,
  * so an edit costs the same on a page of fifty strokes and on one of fifty thousand.
  */
 export class EntityMap implements Iterable<Entity> {

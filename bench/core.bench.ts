@@ -1,0 +1,106 @@
+import { drawStroke, LiveStroke, outlineOf, type Calm, type Nib } from '@true-nib/core/ink';
+import { seededRandom } from '@true-nib/core/math';
+import { EntityMap, type Entity, type PenSample } from '@true-nib/core/page';
+import getStroke from 'perfect-freehand';
+import { LiveInk } from '../apps/web/src/render/liveInk';
+import { medians, middle, report } from './timing';
+
+const nib: Nib = { name: 'Pressure nib', size: 16, thinnest: 0.1, taperIn: 0, taperOut: 0, color: '#14161a' };
+const calm: Calm = { way: 'even', strength: 40 };
+
+/** A hand that goes on in loops, about 3 page px a sample, with a tremor. */
+function hand(count: number, seed = 1): PenSample[] {
+  const random = seededRandom(seed);
+  return Array.from({ length: count }, (_, k) => ({
+    x: 300 + k * 0.9 + 120 * Math.cos(k / 38) + random(),
+    y: 400 + 120 * Math.sin(k / 38) + 60 * Math.sin(k / 170) + random(),
+    pressure: 0.5 + 0.4 * Math.sin(k / 55),
+    time: 8 * k,
+  }));
+}
+
+/** A context that takes paths and paints nothing: the bench is about the work before the rasteriser. */
+const blank = new Proxy(
+  { canvas: { width: 1280, height: 800 } },
+  { get: (target, name) => (name in target ? Reflect.get(target, name) : () => undefined) },
+);
+
+function liveStroke() {
+  const samples = hand(2_000);
+  const live = new LiveStroke(nib, calm);
+  const ink = new LiveInk(live, blank as unknown as CanvasRenderingContext2D, [1, 0, 0, 1, 0, 0], 1);
+  const ours: number[] = [];
+  const outlines: number[] = [];
+  const pipelines: number[] = [];
+  samples.forEach((sample, k) => {
+    const start = performance.now();
+    live.add([sample]);
+    ink.paint();
+    ours.push(performance.now() - start);
+    if (k < 500 || k % 25) return;
+    const spine = live.spine();
+    const naive = performance.now();
+    outlineOf({ spine, nib, ends: ['round', 'round'] }, 0.09);
+    outlines.push(performance.now() - naive);
+    const whole = performance.now();
+    outlineOf(drawStroke(samples.slice(0, k + 1), nib, calm), 0.09);
+    pipelines.push(performance.now() - whole);
+  });
+  const late = middle(ours.slice(500));
+  return [
+    {
+      what: 'Live stroke of 2,000 samples, an event',
+      ours: late,
+      other: middle(pipelines),
+      against: 'calming, fitting and outlining it all anew',
+      most: 1 / 20,
+    },
+    { what: 'The same', ours: late, other: middle(outlines), against: 'outlining the finished spine anew', most: 1 },
+  ];
+}
+
+function wholeStroke() {
+  const samples = hand(500, 3);
+  return {
+    what: 'drawStroke on 500 samples',
+    ...medians(
+      1_500,
+      () => void drawStroke(samples, nib, calm),
+      () => void getStroke(samples, { size: 16, simulatePressure: false, last: true }),
+    ),
+    against: "perfect-freehand 1.2.3's outline",
+    most: 1.5,
+  };
+}
+
+function edits() {
+  const layer = (id: string): Entity => ({
+    kind: 'layer',
+    id,
+    medium: 'ink',
+    name: id,
+    order: id,
+    hidden: false,
+    locked: false,
+  });
+  const mapOf = (count: number) => EntityMap.of(Array.from({ length: count }, (_, k) => layer(`e${k}`)));
+  const [few, many] = [mapOf(500), mapOf(50_000)];
+  const plain = new Map([...many].map((entity) => [entity.id, entity]));
+  const edit = (map: EntityMap) => () => {
+    for (let k = 0; k < 50; k++) map.with(layer(`e${k}`));
+  };
+  const copy = () => {
+    for (let k = 0; k < 50; k++) new Map(plain).set('e77', layer('e77'));
+  };
+  return [
+    {
+      what: 'Fifty edits on a page of 50,000',
+      ...medians(400, edit(many), edit(few)),
+      against: 'on a page of 500',
+      most: 3,
+    },
+    { what: 'The same', ...medians(3, edit(many), copy), against: 'copying a plain Map', most: 1 / 20 },
+  ];
+}
+
+process.exitCode = report([...liveStroke(), wholeStroke(), ...edits()]) ? 0 : 1;

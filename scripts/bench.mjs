@@ -1,0 +1,28 @@
+// Measures against naive methods and libraries, in the same run, and prints ratios.
+import { spawnSync } from 'node:child_process';
+import { join } from 'node:path';
+import { requireChromium } from './chromium.mjs';
+import { installPackages, root } from './install.mjs';
+
+installPackages();
+const env = { ...process.env, CHROMIUM: requireChromium() };
+
+// Bundled as a browser gets it: run from its sources, every import would cost a call.
+async function run(bench) {
+  const { build } = await import('esbuild');
+  const outfile = join(root, '.cache', `${bench}.mjs`);
+  const external = ['esbuild', '@playwright/test'];
+  await build({
+    entryPoints: [join(root, 'bench', `${bench}.ts`)],
+    outfile,
+    bundle: true,
+    platform: 'node',
+    format: 'esm',
+    external,
+    logLevel: 'error',
+  });
+  return spawnSync(process.execPath, [outfile], { cwd: root, stdio: 'inherit', env }).status;
+}
+
+const results = [await run('core.bench'), await run('board.bench')];
+process.exit(results.every((status) => status === 0) ? 0 : 1);
