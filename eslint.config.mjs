@@ -56,6 +56,10 @@ export default [
   },
   {
     files: ['**/*.test.{ts,tsx}', '**/tests/**', 'e2e/**', 'bench/**'],
-    rules: { '@typescript-eslint/no-non-null-assertion': 'off', 'max-lines': 'off' },
+    rules: {
+      '@typescript-eslint/no-non-null-assertion': 'off',
+      'import/no-named-as-default-member': 'off',
+      'max-lines': 'off',
+    },
   },
 ];

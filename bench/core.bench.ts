@@ -1,7 +1,7 @@
 import { drawStroke, LiveStroke, outlineOf, type Calm, type Nib } from '@true-nib/core/ink';
 import { seededRandom } from '@true-nib/core/math';
 import { EntityMap, type Entity, type PenSample } from '@true-nib/core/page';
-import getStroke from 'perfect-freehand';
+import { getStroke } from 'perfect-freehand';
 import { LiveInk } from '../apps/web/src/render/liveInk';
 import { medians, middle, report } from './timing';
 

@@ -73,11 +73,13 @@ function freePort(): Promise<number> {
 
 /** Every story gets a desk with the demo folio, and a page that shows the shelf at its address. */
 export const test = base.extend<{ desk: Desk }>({
-  desk: async ({}, use) => {
+  // Playwright reads the fixtures that are asked for off the first parameter: none.
+  // eslint-disable-next-line no-empty-pattern
+  desk: async ({}, provide) => {
     const folder = mkdtempSync(join(tmpdir(), 'true-nib-story-'));
     cpSync(SEEDED, folder, { recursive: true });
     const desk = await Desk.open(folder);
-    await use(desk);
+    await provide(desk);
     await desk.kill();
     rmSync(folder, { recursive: true, force: true });
   },

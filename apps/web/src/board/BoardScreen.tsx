@@ -10,6 +10,7 @@ import { BoardContext, type OpenBoard } from './boardContext';
 import { Bench } from './Bench';
 import { BenchColumn } from './BenchColumn';
 import { StatusLine } from './StatusLine';
+import { useDesk } from './desk';
 import { Strip } from './Strip';
 import { useBoardKeys } from './useBoardKeys';
 import { usePageSession } from './usePageSession';
@@ -46,15 +47,18 @@ function Desk({ session }: { readonly session: PageSession }) {
   const { width } = useWindowDimensions();
   const [board, setBoard] = useState<OpenBoard | undefined>();
   const wide = isWide(width);
+  const isBare = useDesk((desk) => desk.onlyPage);
   return (
     <BoardContext value={board}>
       <View className="flex-1 bg-desk" role="main">
-        {board ? <Strip /> : <View className="h-12 border-b border-rule bg-tray" />}
+        {isBare ? null : board ? <Strip /> : <View className="h-12 border-b border-rule bg-tray" />}
         <View className="min-h-0 flex-1 flex-row">
-          {wide && <View className="w-[276px] border-r border-rule bg-tray">{board && <BenchColumn />}</View>}
+          {wide && !isBare && (
+            <View className="w-[276px] border-r border-rule bg-tray">{board && <BenchColumn />}</View>
+          )}
           <View className="min-w-0 flex-1">
             <BoardCanvas session={session} onOpen={setBoard} />
-            {board && (wide ? <StatusLine /> : <Bench />)}
+            {board && !isBare && (wide ? <StatusLine /> : <Bench />)}
           </View>
         </View>
         {board && <Habits />}

@@ -1,4 +1,5 @@
 import { router } from 'expo-router';
+import type { History } from '@true-nib/core/page';
 import ChevronLeft from 'lucide-react-native/icons/chevron-left';
 import Redo2 from 'lucide-react-native/icons/redo-2';
 import { useState } from 'react';
@@ -51,6 +52,9 @@ export function Strip() {
           {`${where}${saved}`}
         </Text>
       </Pressable>
+      <Text role="status" aria-live="polite" className="absolute h-px w-px overflow-hidden opacity-0">
+        {lastStepInWords(history)}
+      </Text>
       <UndoButton />
       <IconButton
         label="Redo"
@@ -63,4 +67,12 @@ export function Strip() {
       {isOpen && <PageSheet card={card} onClose={() => setOpen(false)} />}
     </View>
   );
+}
+
+/** For a screen reader: what the last step did, or took back. */
+function lastStepInWords({ done, undone }: History): string {
+  const taken = undone.at(-1);
+  if (taken) return `Taken back: ${taken.label}`;
+  const last = done.at(-1);
+  return last ? `Done: ${last.label}` : '';
 }

@@ -1,7 +1,7 @@
 import { say } from '../look/notices';
 import { fitted } from '../render/view';
 import type { OpenBoard } from './boardContext';
-import { scaleTool, setStage, takeTool, toggleCalm, useDesk } from './desk';
+import { scaleTool, setStage, takeTool, toggleCalm, togglePage, useDesk } from './desk';
 
 /**
  * Everything that a key or a button can do on the board. The one table: keys, tooltips and the list of keys are read from
@@ -40,6 +40,7 @@ export const COMMANDS = [
     key: 'f',
     run: ({ picture, hand }) => hand.show(fitted(picture.shownPage.size, picture.free)),
   },
+  { id: 'only-page', label: 'Only the page, or all again', key: 'b', run: () => togglePage() },
   { id: 'turn-left', label: 'Turn left', key: 'z', run: ({ hand }) => hand.turnBy(-TURN_STEP) },
   { id: 'turn-right', label: 'Turn right', key: 'c', run: ({ hand }) => hand.turnBy(TURN_STEP) },
   { id: 'upright', label: 'Upright', key: 'x', run: ({ hand }) => hand.turnBy(-useDesk.getState().turn) },

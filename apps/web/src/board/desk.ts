@@ -20,6 +20,8 @@ export interface Desk {
   readonly rubSize: number;
   readonly roughId: EntityId | undefined;
   readonly peeking: boolean;
+  /** Bench and strip are put away: only the page is left. */
+  readonly onlyPage: boolean;
   /** A stroke, a rub or a drag of the rough is under way. */
   readonly isDrawing: boolean;
   readonly penSeen: boolean;
@@ -46,6 +48,7 @@ export const useDesk = create<Desk>()(
       rubSize: 48,
       roughId: undefined,
       peeking: false,
+      onlyPage: false,
       isDrawing: false,
       penSeen: false,
       fingerDraws: true,
@@ -99,3 +102,5 @@ export function scaleTool(factor: number): void {
 export const rubLimits = RUB_SIZES;
 
 export const toggleCalm = (): void => set({ calmWay: useDesk.getState().calmWay === 'raw' ? 'even' : 'raw' });
+
+export const togglePage = (): void => set({ onlyPage: !useDesk.getState().onlyPage });

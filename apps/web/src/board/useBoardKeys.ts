@@ -42,7 +42,7 @@ export function useBoardKeys(): void {
       window.removeEventListener('keydown', down);
       window.removeEventListener('keyup', up);
       window.removeEventListener('blur', releaseAll);
-      useDesk.setState({ peeking: false });
+      useDesk.setState({ peeking: false, onlyPage: false });
     };
   }, [board]);
 }

@@ -28,6 +28,8 @@ export interface Transport {
 }
 
 const packed = { accept: PACKED_TYPE };
+/** Entities checked in one go: a few ms. */
+const PART = 1_000;
 
 async function packedPair(response: Response): Promise<readonly [unknown, readonly unknown[]]> {
   const pair = unpack(new Uint8Array(await response.arrayBuffer()));
@@ -41,10 +43,20 @@ async function changesIn(response: Response): Promise<{ revision: number; change
   return { revision: Number(revision), changes: changes.map(checkChange) };
 }
 
+/** Checks a page's entities part by part, so that opening a full page never holds up the screen. */
+async function checkedInParts(values: readonly unknown[]): Promise<Entity[]> {
+  const entities: Entity[] = [];
+  for (const value of values) {
+    entities.push(checkEntity(value));
+    if (entities.length % PART === 0) await new Promise((resolve) => setTimeout(resolve));
+  }
+  return entities;
+}
+
 export const httpTransport: Transport = {
   async load(pageId) {
     const [card, entities] = await packedPair(await request(`/pages/${pageId}`, { headers: packed }));
-    return { card: card as PageCard, entities: entities.map(checkEntity) };
+    return { card: card as PageCard, entities: await checkedInParts(entities) };
   },
   async headers(pageId) {
     return (await requestJson<{ changes: ChangeHeader[] }>(`/pages/${pageId}/changes?only=headers`)).changes;

@@ -13,7 +13,7 @@ import type {
   StrokeOrigin,
 } from './entity';
 import { PageError } from './errors';
-import { unpackSamples } from './samples';
+import { checkPacked } from './samples';
 
 /** Limits on what a page may hold; all of them lie far beyond honest work. */
 export const ENTITY_LIMITS = {
@@ -143,7 +143,7 @@ function checkSamples(fields: Fields): SamplesEntity {
   const { packed } = fields;
   if (!(packed instanceof Uint8Array) || packed.length > ENTITY_LIMITS.samplesBytes)
     throw new PageError('Samples come as packed bytes of at most 4 MB.');
-  unpackSamples(packed);
+  checkPacked(packed);
   return { kind: 'samples', id: id(fields.id, 'id'), packed: new Uint8Array(packed) };
 }
 

@@ -1,7 +1,7 @@
 import { generateKeyBetween } from 'fractional-indexing';
 import type { Entity, EntityId, EntityKind, EntityOf, LayerEntity } from './entity';
 import { EntityMap } from './entityMap';
-import { checkSize, type PageSize } from './format';
+import { checkSize, sizeOf, type PageFormat, type PageSize } from './format';
 
 /** A page as a value: its size and everything on it. Coordinates are page px, y down. */
 export interface Page {
@@ -9,8 +9,11 @@ export interface Page {
   readonly entities: EntityMap;
 }
 
-/** An empty page. Throws a PageError for a size no page can have. */
-export const newPage = (size: PageSize): Page => ({ size: checkSize(size), entities: EntityMap.empty });
+/** An empty page of a format on offer, or of any size in px. Throws a PageError for a size no page can have. */
+export const newPage = (format: PageFormat | PageSize): Page => ({
+  size: 'unit' in format ? sizeOf(format) : checkSize(format),
+  entities: EntityMap.empty,
+});
 
 /** The entity of that id and kind, or nothing. */
 export function find<K extends EntityKind>(page: Page, kind: K, id: EntityId): EntityOf<K> | undefined {

@@ -49,7 +49,8 @@ describe('page formats', () => {
 
   it('can all be made into a page, upright and lying', () => {
     for (const one of PAGE_FORMATS) {
-      const { width, height } = newPage(sizeOf(one)).size;
+      const { width, height } = newPage(one).size;
+      expect(newPage(sizeOf(one)).size).toEqual(newPage(one).size);
       const lying = sizeOf(one, { lying: true });
       expect([lying.width, lying.height]).toEqual([Math.max(width, height), Math.min(width, height)]);
     }

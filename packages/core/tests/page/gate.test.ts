@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import {
   checkChange,
   checkEntity,
+  checkPacked,
   fromJson,
   gridSteps,
   pack,
@@ -131,6 +132,32 @@ describe('samples', () => {
       fc.property(fc.array(sample), (all) =>
         expect(unpackSamples(packSamples(all))).toEqual(all.map((one) => ({ ...one, x: one.x + 0, y: one.y + 0 }))),
       ),
+    );
+  });
+
+  it('are told from other bytes just as unpacking tells them', () => {
+    const refuses = (work: () => void) => {
+      try {
+        work();
+        return false;
+      } catch (error) {
+        expect(error).toBeInstanceOf(PageError);
+        return true;
+      }
+    };
+    fc.assert(
+      fc.property(
+        fc.array(sample, { maxLength: 6 }),
+        fc.integer({ min: -3, max: 3 }),
+        fc.nat(255),
+        (all, cut, byte) => {
+          const whole = packSamples(all);
+          const bytes =
+            cut < 0 ? whole.slice(0, cut) : Uint8Array.from([...whole, ...new Array<number>(cut).fill(byte)]);
+          expect(refuses(() => checkPacked(bytes))).toBe(refuses(() => unpackSamples(bytes)));
+        },
+      ),
+      { numRuns: 300 },
     );
   });
 
