@@ -1,0 +1,74 @@
+// Takes the pictures under docs/screenshots from the demo data: one of each main view. Run after a view has changed.
+import { spawn } from 'node:child_process';
+import { mkdirSync, mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { chromium } from '@playwright/test';
+import { buildAll } from './build.mjs';
+import { requireChromium } from './chromium.mjs';
+import { root } from './install.mjs';
+
+const PORT = '4877';
+const address = `http://127.0.0.1:${PORT}`;
+const target = join(root, 'docs', 'screenshots');
+
+await buildAll();
+mkdirSync(target, { recursive: true });
+const folder = mkdtempSync(join(tmpdir(), 'true-nib-shots-'));
+const server = spawn(process.execPath, [join(root, 'apps/server/dist/main.cjs')], {
+  env: { ...process.env, TRUE_NIB_DATA: folder, PORT },
+  stdio: ['ignore', 'pipe', 'inherit'],
+});
+await new Promise((resolve) => server.stdout.on('data', (text) => text.includes('True Nib is at') && resolve()));
+const browser = await chromium.launch({
+  executablePath: requireChromium(),
+  args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'],
+});
+
+const WIDE = { viewport: { width: 1280, height: 800 } };
+const PHONE = { viewport: { width: 390, height: 844 }, hasTouch: true };
+
+async function shoot(name, where, { prepare, ...options }) {
+  const tab = await browser.newPage(options);
+  await tab.goto(`${address}${where}`);
+  if (where.startsWith('/page')) await tab.locator('[data-testid="board"][aria-busy="false"]').waitFor();
+  await prepare?.(tab);
+  // Thumbnails and roughs arrive by themselves.
+  await tab.waitForLoadState('networkidle');
+  await tab.waitForTimeout(1_500);
+  await tab.screenshot({ path: join(target, `${name}.png`) });
+  await tab.close();
+  console.log(name);
+}
+
+const stage = (name) => (tab) => tab.getByRole('tab', { name }).click();
+const board = '/page/demo-quay';
+const folio = '/folio/demo-saltmarsh-ferry';
+await shoot('shelf-wide', '/', WIDE);
+await shoot('folio-wide', folio, WIDE);
+await shoot('folio-phone', folio, PHONE);
+await shoot('new-page-phone', folio, {
+  ...PHONE,
+  prepare: (tab) => tab.getByRole('button', { name: 'New page' }).click(),
+});
+await shoot('board-wide-light', board, WIDE);
+await shoot('board-wide-dark', board, { ...WIDE, colorScheme: 'dark' });
+await shoot('ink-phone-light', board, PHONE);
+await shoot('ink-phone-dark', board, { ...PHONE, colorScheme: 'dark' });
+await shoot('settings-phone', board, {
+  ...PHONE,
+  prepare: (tab) => tab.getByRole('button', { name: 'All settings' }).click(),
+});
+const unlocked = async (tab) => {
+  await stage('Rough')(tab);
+  await tab.getByRole('button', { name: 'Unlock' }).click();
+  await tab.keyboard.press('-');
+};
+await shoot('rough-wide', '/page/demo-stair', { ...WIDE, prepare: unlocked });
+await shoot('rough-phone', '/page/demo-heron', { ...PHONE, prepare: unlocked });
+await shoot('finish-wide', board, { ...WIDE, prepare: stage('Finish') });
+await shoot('finish-phone', board, { ...PHONE, prepare: stage('Finish') });
+
+await browser.close();
+server.kill('SIGTERM');
+rmSync(folder, { recursive: true, force: true });
