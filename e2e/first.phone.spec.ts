@@ -69,6 +69,27 @@ test('once a pen was seen, one finger moves the page; it can be switched back', 
   await expect.poll(() => countStrokes(desk, 'demo-heron')).toBe(2);
 });
 
+test('a palm that rests on the glass neither draws, nor moves the page, nor keeps the pen from drawing', async ({
+  page,
+  desk,
+}) => {
+  await openBoard(page, desk, 'demo-heron');
+  const pen = await Pen.for(page);
+  await pen.draw(line([100, 250], [280, 250]));
+  await expect.poll(() => countStrokes(desk, 'demo-heron')).toBe(1);
+  const start = await viewInWords(page);
+  const palm = await Fingers.for(page);
+  await palm.rest([300, 420]);
+  await pen.draw(line([100, 300], [280, 300]));
+  await palm.lift();
+  await expect.poll(() => countStrokes(desk, 'demo-heron')).toBe(2);
+  expect(await viewInWords(page)).toEqual(start);
+  const [a, b] = strokesOf(await onServer(desk, 'demo-heron'));
+  // Drawn 50 CSS px apart, and so they lie on the page: it was not moved in between.
+  const zoom = 362 / 2800;
+  expect(Math.abs(Math.abs(a.spine.points[1] - b.spine.points[1]) * zoom - 50)).toBeLessThan(2);
+});
+
 test('the bench gives way while a line is drawn, and shows all settings when it is pulled up', async ({
   page,
   desk,

@@ -69,6 +69,14 @@ export class Fingers {
     await this.send('touchEnd', []);
   }
 
+  async rest(place: Place): Promise<void> {
+    await this.send('touchStart', [place]);
+  }
+
+  async lift(): Promise<void> {
+    await this.send('touchEnd', []);
+  }
+
   /** Two fingers down, moved together in steps, and up. */
   async pinch(from: readonly [Place, Place], to: readonly [Place, Place], steps = 12): Promise<void> {
     await this.send('touchStart', [from[0]]);

@@ -36,6 +36,7 @@ async function shoot(name, where, { prepare, ...options }) {
   // Thumbnails and roughs arrive by themselves.
   await tab.waitForLoadState('networkidle');
   await tab.waitForTimeout(1_500);
+  await tab.evaluate(() => document.activeElement?.blur());
   await tab.screenshot({ path: join(target, `${name}.png`) });
   await tab.close();
   console.log(name);

@@ -77,9 +77,8 @@ export function Bench() {
 const FOLD = BENCH_HEIGHT - 14;
 
 function NowSettings() {
-  const { stage, tool, zoom } = useDesk();
-  const nib = useDesk(nibOf);
-  const rough = useRough();
+  const { stage, tool } = useDesk();
+  if (stage === 'rough') return <RoughNow />;
   if (stage === 'finish')
     return (
       <>
@@ -87,33 +86,45 @@ function NowSettings() {
         <ScaleChoice />
       </>
     );
-  if (stage === 'rough')
-    return rough ? (
-      <>
-        <OpacitySetting {...rough} />
-        <ScaleSetting {...rough} />
-        <TurnSetting {...rough} />
-      </>
-    ) : (
-      <Text className="grow font-sans text-14 text-faint">Bring in a sketch, a scan or a photo to draw over.</Text>
-    );
   if (tool === 'lift')
     return <Text className="grow font-sans text-14 text-faint">Touch a line to lift it off the page.</Text>;
   return (
     <>
-      {tool === 'nib' && (
-        <Pressable
-          role="button"
-          aria-label={`Next nib; ${nib.name} is in hand`}
-          onPress={takeNextNib}
-          className="overflow-hidden rounded-xl border border-edge bg-paper"
-        >
-          <LiveNib nib={nib} zoom={zoom} width={92} height={48} />
-        </Pressable>
-      )}
+      {tool === 'nib' && <NibInHand />}
       <SizeSetting />
       {tool === 'nib' && <CalmSetting />}
     </>
+  );
+}
+
+function RoughNow() {
+  const rough = useRough();
+  if (!rough)
+    return (
+      <Text className="grow font-sans text-14 text-faint">Bring in a sketch, a scan or a photo to draw over.</Text>
+    );
+  return (
+    <>
+      <OpacitySetting {...rough} />
+      <ScaleSetting {...rough} />
+      <TurnSetting {...rough} />
+    </>
+  );
+}
+
+/** The nib in hand as the line it draws; a tap takes the next one. */
+function NibInHand() {
+  const zoom = useDesk((desk) => desk.zoom);
+  const nib = useDesk(nibOf);
+  return (
+    <Pressable
+      role="button"
+      aria-label={`Next nib; ${nib.name} is in hand`}
+      onPress={takeNextNib}
+      className="overflow-hidden rounded-xl border border-edge bg-paper"
+    >
+      <LiveNib nib={nib} zoom={zoom} width={92} height={48} />
+    </Pressable>
   );
 }
 
@@ -123,8 +134,8 @@ function takeNextNib() {
 }
 
 function AllSettings({ width }: { readonly width: number }) {
-  const { stage } = useDesk();
-  const rough = useRough();
+  const stage = useDesk((desk) => desk.stage);
+  if (stage === 'rough') return <RoughAll />;
   if (stage === 'finish')
     return (
       <>
@@ -132,24 +143,28 @@ function AllSettings({ width }: { readonly width: number }) {
         <DeliveryInWords />
       </>
     );
-  if (stage === 'rough')
-    return rough ? (
-      <>
-        <TintSetting {...rough} />
-        <OrderSetting {...rough} />
-        <View className="flex-row gap-2">
-          <PlaceSetting axis="x" {...rough} />
-          <PlaceSetting axis="y" {...rough} />
-        </View>
-        <RemoveRough {...rough} />
-      </>
-    ) : null;
   return (
     <>
-      <NibRack isRow width={Math.floor((width - 16) / 3)} />
+      <NibRack isRow width={Math.floor((width - 28) / 3)} />
       <ColourSetting />
       <ShapeSettings />
       <CalmChoice />
+    </>
+  );
+}
+
+function RoughAll() {
+  const rough = useRough();
+  if (!rough) return null;
+  return (
+    <>
+      <TintSetting {...rough} />
+      <OrderSetting {...rough} />
+      <View className="flex-row gap-2">
+        <PlaceSetting axis="x" {...rough} />
+        <PlaceSetting axis="y" {...rough} />
+      </View>
+      <RemoveRough {...rough} />
     </>
   );
 }

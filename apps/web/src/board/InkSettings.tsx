@@ -1,8 +1,10 @@
 import { INK_BLACK, NIB_SIZES, PAPER_WHITE } from '@true-nib/core/ink';
 import { pxToMm } from '@true-nib/core/page';
+import Palette from 'lucide-react-native/icons/palette';
 import { useState } from 'react';
 import { Pressable, Text, useWindowDimensions, View } from 'react-native';
 import { Choice } from '../look/Choice';
+import { Icon } from '../look/Icon';
 import { ScrubNumber } from '../look/ScrubNumber';
 import { web } from '../look/web';
 import { isWide } from '../look/wide';
@@ -138,7 +140,7 @@ function Dot({ colour, label, isChosen, onPress }: DotProps) {
         className={`h-8 w-8 items-center justify-center rounded-full border ${isChosen ? 'border-2 border-seal' : 'border-edge'}`}
         style={{ backgroundColor: colour ?? 'transparent' }}
       >
-        {colour === undefined && <Text className="font-bold text-14 text-ink">?</Text>}
+        {colour === undefined && <Icon of={Palette} size={18} />}
       </View>
     </Pressable>
   );

@@ -160,5 +160,5 @@ export const OrderSetting = ({ isOver, lay }: RoughActions) => (
 );
 
 export const RemoveRough = ({ layer, remove }: RoughActions) => (
-  <Button label="Take it off the page" icon={Trash} disabled={layer.locked} onPress={remove} />
+  <Button label="Take away" icon={Trash} disabled={layer.locked} onPress={remove} />
 );

@@ -21,6 +21,8 @@ import { beginPlacing } from './roughHand';
 const DRAW_SLOP = 24;
 /** Two fingers nearer than this, CSS px, tell no turn and no zoom. */
 const LEAST_PINCH = 10;
+/** The button that the far end of a pen reports (W3C Pointer Events, chorded button interactions). */
+const ERASER_END = 5;
 
 /**
  * Turns pointers on the board into gestures: a pen, a mouse or one finger uses the tool in hand, two fingers, the wheel
@@ -55,6 +57,7 @@ export class BoardHand {
       listen('pointermove', (event) => this.move(event)),
       listen('pointerup', (event) => this.up(event, false)),
       listen('pointercancel', (event) => this.up(event, true)),
+      listen('pointerenter', () => this.findPlace()),
       listen('pointerleave', () => this.board.picture.setRing(undefined)),
       listen('wheel', (event) => this.wheel(event), { passive: false }),
       listen('contextmenu', (event) => event.preventDefault()),
@@ -119,15 +122,28 @@ export class BoardHand {
     return { x: width / 2, y: height / 2 };
   }
 
+  private findPlace(): void {
+    const { left, top } = this.element.getBoundingClientRect();
+    this.origin = { x: left, y: top };
+  }
+
   private down(event: PointerEvent): void {
-    const bounds = this.element.getBoundingClientRect();
-    this.origin = { x: bounds.left, y: bounds.top };
-    capture(this.element, event.pointerId);
+    this.findPlace();
     const at = this.place(event);
     const desk = useDesk.getState();
-    if (event.pointerType === 'pen' && !desk.penSeen) useDesk.setState({ penSeen: true, fingerDraws: false });
     if (event.pointerType === 'touch') {
+      // A palm that comes down while the pen draws is not meant at all.
+      if (this.gesture && !this.fingers.has(this.gesture.pointer)) return;
       this.fingers.set(event.pointerId, at);
+    } else if (event.pointerType === 'pen') {
+      // And one that lay there before gives way to the pen.
+      this.fingers.clear();
+      this.isPinching = false;
+      this.panning = undefined;
+      if (!desk.penSeen) useDesk.setState({ penSeen: true, fingerDraws: false });
+    }
+    capture(this.element, event.pointerId);
+    if (event.pointerType === 'touch') {
       if (this.fingers.size === 2) return this.beginPinch();
       if (this.fingers.size > 2 || this.isPinching) return;
       if (desk.penSeen && !desk.fingerDraws) return this.beginPan(event.pointerId, at);
@@ -145,6 +161,7 @@ export class BoardHand {
     if (desk.stage === 'finish') return undefined;
     if (desk.stage === 'rough')
       return desk.roughId ? beginPlacing(this.board, desk.roughId, this.page(event), () => this.holdsShift) : undefined;
+    if (event.button === ERASER_END) return beginErasing(this.board, { ...desk, tool: 'rub' });
     return desk.tool === 'nib' ? beginStroke(this.board, desk) : beginErasing(this.board, desk);
   }
 

@@ -23,7 +23,7 @@ export function Choice<T extends string>({ label, value, options, onChange }: Ch
             role="radio"
             aria-checked={isChosen}
             onPress={() => onChange(option.value)}
-            className={`min-h-[44px] flex-1 items-center justify-center px-2 ${k > 0 ? 'border-l border-rule' : ''} ${isChosen ? 'bg-tray' : ''}`}
+            className={`min-h-[44px] flex-1 items-center justify-center px-1 ${k > 0 ? 'border-l border-rule' : ''} ${isChosen ? 'bg-tray' : ''}`}
           >
             <Text
               className={`text-14 ${isChosen ? 'font-bold text-seal underline' : 'font-sans text-ink'}`}
