@@ -2,6 +2,7 @@
 // --demo starts on a fresh copy of the demo folio in a folder of its own.
 import { rmSync } from 'node:fs';
 import { join } from 'node:path';
+import { pathToFileURL } from 'node:url';
 import { buildAll } from './build.mjs';
 import { installPackages, root } from './install.mjs';
 import { requireNode } from './requirements.mjs';
@@ -15,4 +16,4 @@ if (process.argv.includes('--demo')) {
   rmSync(process.env.TRUE_NIB_DATA, { recursive: true, force: true });
 }
 process.env.TRUE_NIB_DATA ??= join(root, 'data');
-await import('../apps/server/dist/main.cjs');
+await import(pathToFileURL(join(root, 'apps/server/dist/main.cjs')).href);

@@ -21,12 +21,13 @@ import {
 } from './RoughSettings';
 import { StageTools } from './StageTools';
 import { Thread } from './Thread';
+import { useShallow } from 'zustand/react/shallow';
 
 /** The bench of a phone, under the thumb: what matters now, the tools of the stage, the stages. Pulled up it shows all. */
 export function Bench() {
   const { height, width } = useWindowDimensions();
   const [isUp, setUp] = useState(false);
-  const { stage } = useDesk();
+  const stage = useDesk((desk) => desk.stage);
   const isFolded = useFolded();
   return (
     <View
@@ -77,7 +78,7 @@ export function Bench() {
 const FOLD = BENCH_HEIGHT - 14;
 
 function NowSettings() {
-  const { stage, tool } = useDesk();
+  const { stage, tool } = useDesk(useShallow(({ stage, tool }) => ({ stage, tool })));
   if (stage === 'rough') return <RoughNow />;
   if (stage === 'finish')
     return (

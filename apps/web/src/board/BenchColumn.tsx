@@ -21,7 +21,7 @@ const WIDTH = 180;
 
 /** The bench of a wide screen, one column beside the page: the stages, the tools of the stage, then all its settings. */
 export function BenchColumn() {
-  const { stage } = useDesk();
+  const stage = useDesk((desk) => desk.stage);
   return (
     <View className="flex-1 flex-row" testID="bench">
       <Thread isUpright />
@@ -78,7 +78,7 @@ function RoughColumn() {
 }
 
 function InkColumn() {
-  const { tool } = useDesk();
+  const tool = useDesk((desk) => desk.tool);
   if (tool === 'lift') return <Hint>Touch a line, or drag over several, to lift them off the page.</Hint>;
   return (
     <>

@@ -10,6 +10,7 @@ import { say, sayError } from '../look/notices';
 import { Switch } from '../look/Switch';
 import { useBoard, usePage } from './boardContext';
 import { useDesk } from './desk';
+import { useShallow } from 'zustand/react/shallow';
 
 const SCALES = [
   { value: '1', label: '100 %' },
@@ -53,7 +54,7 @@ function useDelivery() {
 
 export function DeliverButton() {
   const { delivery, progress, stop } = useDelivery();
-  const { deliverAs } = useDesk();
+  const deliverAs = useDesk((desk) => desk.deliverAs);
   if (!delivery.isPending)
     return (
       <Button
@@ -96,7 +97,9 @@ export function FileKindSetting() {
 }
 
 export function ScaleChoice() {
-  const { deliverAs, deliverScale } = useDesk();
+  const { deliverAs, deliverScale } = useDesk(
+    useShallow(({ deliverAs, deliverScale }) => ({ deliverAs, deliverScale })),
+  );
   if (deliverAs === 'svg') return null;
   const value = SCALES.find((scale) => Number(scale.value) === deliverScale)?.value ?? '1';
   return (
@@ -118,7 +121,9 @@ export function WithRoughSwitch() {
 
 /** What the file will be, in words. */
 export function DeliveryInWords() {
-  const { deliverAs, deliverScale } = useDesk();
+  const { deliverAs, deliverScale } = useDesk(
+    useShallow(({ deliverAs, deliverScale }) => ({ deliverAs, deliverScale })),
+  );
   const { width, height, ppi } = usePage(useBoard()).size;
   const px = (length: number) => Math.max(1, Math.round(length * deliverScale));
   const mm = (length: number) => pxToMm(length, ppi).toFixed(1);

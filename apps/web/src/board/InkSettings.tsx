@@ -12,13 +12,13 @@ import { useBoard } from './boardContext';
 import { ColourSheet } from './ColourSheet';
 import { changeNib, nibOf, rubLimits, setNibSize, setRubSize, takeNib, useDesk } from './desk';
 import { LiveNib } from './LiveNib';
+import { useShallow } from 'zustand/react/shallow';
 
 /** The size of the tool in hand, in px and as printed. */
 export function SizeSetting() {
-  const desk = useDesk();
+  const isRub = useDesk((desk) => desk.tool === 'rub');
+  const value = useDesk((desk) => (desk.tool === 'rub' ? desk.rubSize : nibOf(desk).size));
   const { ppi } = useBoard().session.card;
-  const isRub = desk.tool === 'rub';
-  const value = isRub ? desk.rubSize : nibOf(desk).size;
   const mm = pxToMm(value, ppi);
   const isRoomy = isWide(useWindowDimensions().width);
   const shown = isRoomy ? `${value} px · ${mm < 1 ? mm.toFixed(2) : mm.toFixed(1)} mm` : `${value} px`;
@@ -40,7 +40,7 @@ export function SizeSetting() {
 }
 
 export function CalmSetting() {
-  const { calmWay, calmStrength } = useDesk();
+  const { calmWay, calmStrength } = useDesk(useShallow(({ calmWay, calmStrength }) => ({ calmWay, calmStrength })));
   const isRaw = calmWay === 'raw';
   return (
     <ScrubNumber
@@ -57,7 +57,9 @@ export function CalmSetting() {
 
 /** The nibs that lie ready, each as the line it draws. */
 export function NibRack({ width, isRow = false }: { readonly width: number; readonly isRow?: boolean }) {
-  const { nibs, nibInHand, tool, zoom } = useDesk();
+  const { nibs, nibInHand, tool, zoom } = useDesk(
+    useShallow(({ nibs, nibInHand, tool, zoom }) => ({ nibs, nibInHand, tool, zoom })),
+  );
   return (
     <View role="radiogroup" aria-label="Nib rack" className={isRow ? 'flex-row gap-2' : 'gap-2'}>
       {nibs.map((nib, k) => {
@@ -91,8 +93,7 @@ const DOTS = [
 ];
 
 export function ColourSetting() {
-  const desk = useDesk();
-  const { color } = nibOf(desk);
+  const color = useDesk((desk) => nibOf(desk).color);
   const [isChoosing, setChoosing] = useState(false);
   const isOwn = DOTS.every(({ colour }) => colour !== color);
   return (
@@ -163,7 +164,7 @@ export function CalmChoice() {
 
 /** How much of the width is left without pressure, and how far the line swells in and runs out. */
 export function ShapeSettings() {
-  const { thinnest, taperIn, taperOut } = nibOf(useDesk());
+  const { thinnest, taperIn, taperOut } = useDesk(nibOf);
   return (
     <>
       <ScrubNumber

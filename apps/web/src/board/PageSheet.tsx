@@ -16,13 +16,16 @@ import { Switch } from '../look/Switch';
 import { useBoard } from './boardContext';
 import { COMMANDS, HOLD_KEYS, keyInWords, runCommand, withKey } from './commands';
 import { useDesk } from './desk';
+import { useShallow } from 'zustand/react/shallow';
 
 /** The page as a sheet of paper: its name and size, how it lies on the desk, and the keys. */
 export function PageSheet({ card, onClose }: { readonly card: PageCard; readonly onClose: () => void }) {
   const board = useBoard();
   const [name, setName] = useState(card.name);
   const queries = useQueryClient();
-  const { fingerDraws, zoom, turn } = useDesk();
+  const { fingerDraws, zoom, turn } = useDesk(
+    useShallow(({ fingerDraws, zoom, turn }) => ({ fingerDraws, zoom, turn })),
+  );
   const save = useMutation({
     mutationFn: () => rename('pages', card.id, name.trim()),
     onSuccess: async () => {

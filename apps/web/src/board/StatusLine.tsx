@@ -1,16 +1,17 @@
 import { Text, View } from 'react-native';
 import { HOLD_KEYS, keyInWords } from './commands';
 import { nibOf, useDesk, type Desk } from './desk';
+import { useShallow } from 'zustand/react/shallow';
 
 /** Under the page of a wide screen: what the tool in hand will do next, how the page lies, and the keys to hold. */
 export function StatusLine() {
-  const desk = useDesk();
-  const { zoom, turn } = desk;
+  const { zoom, turn } = useDesk(useShallow(({ zoom, turn }) => ({ zoom, turn })));
+  const next = useDesk(nextInWords);
   const holds = HOLD_KEYS.map(({ key, label }) => `${keyInWords(key)}: ${label.toLowerCase()}`).join(' · ');
   return (
     <View className="absolute bottom-3 left-3 rounded-lg border border-rule bg-tray px-3 py-1" pointerEvents="none">
       <Text className="font-sans text-12 text-faint" numberOfLines={1}>
-        <Text className="font-bold text-ink">{nextInWords(desk)}</Text>
+        <Text className="font-bold text-ink">{next}</Text>
         {` · ${Math.round(zoom * 100)} % · ${Math.round((turn * 180) / Math.PI)}° · hold ${holds}`}
       </Text>
     </View>

@@ -35,6 +35,7 @@ export class BoardHand {
   private readonly fingers = new Map<number, Point>();
   private panning: { readonly pointer: number; last: Point } | undefined;
   private isPinching = false;
+  private telling: ReturnType<typeof setTimeout> | undefined;
   private origin: Point = { x: 0, y: 0 };
   private holdsMoveKey = false;
   private holdsShift = false;
@@ -66,6 +67,7 @@ export class BoardHand {
   }
 
   dispose(): void {
+    clearTimeout(this.telling);
     this.cancel();
     this.stop();
   }
@@ -102,7 +104,17 @@ export class BoardHand {
   show(view: View, isMoving = false): void {
     if (this.gesture) return;
     this.board.picture.show(isMoving ? view : aligned(view), isMoving);
-    useDesk.setState({ zoom: zoomOf(view), turn: turnOf(view) });
+    // The panels hear of the view when it rests: a wheel that turns is no time to draw them anew.
+    clearTimeout(this.telling);
+    if (isMoving) this.telling = setTimeout(() => this.tell(), 120);
+    else this.tell();
+  }
+
+  private tell(): void {
+    const { view } = this.board.picture;
+    const [zoom, turn] = [zoomOf(view), turnOf(view)];
+    const desk = useDesk.getState();
+    if (zoom !== desk.zoom || turn !== desk.turn) useDesk.setState({ zoom, turn });
   }
 
   zoomBy(factor: number, at = this.middle()): void {

@@ -1,5 +1,5 @@
 import { say } from '../look/notices';
-import { fitted } from '../render/view';
+import { fitted, turnOf } from '../render/view';
 import type { OpenBoard } from './boardContext';
 import { scaleTool, setStage, takeTool, toggleCalm, togglePage, useDesk } from './desk';
 
@@ -43,7 +43,7 @@ export const COMMANDS = [
   { id: 'only-page', label: 'Only the page, or all again', key: 'b', run: () => togglePage() },
   { id: 'turn-left', label: 'Turn left', key: 'z', run: ({ hand }) => hand.turnBy(-TURN_STEP) },
   { id: 'turn-right', label: 'Turn right', key: 'c', run: ({ hand }) => hand.turnBy(TURN_STEP) },
-  { id: 'upright', label: 'Upright', key: 'x', run: ({ hand }) => hand.turnBy(-useDesk.getState().turn) },
+  { id: 'upright', label: 'Upright', key: 'x', run: ({ hand, picture }) => hand.turnBy(-turnOf(picture.view)) },
   { id: 'zoom-in', label: 'Zoom in', key: '+', also: ['Shift++', '='], run: ({ hand }) => hand.zoomBy(1.25) },
   { id: 'zoom-out', label: 'Zoom out', key: '-', run: ({ hand }) => hand.zoomBy(1 / 1.25) },
   { id: 'pan-left', label: 'Page to the right', key: 'ArrowLeft', run: ({ hand }) => hand.panBy(PAN_STEP, 0) },

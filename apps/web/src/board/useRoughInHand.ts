@@ -2,6 +2,7 @@ import { find, ofKind, byOrder, type Page, type PictureEntity } from '@true-nib/
 import { useEffect } from 'react';
 import { useBoard, usePage } from './boardContext';
 import { useDesk } from './desk';
+import { useShallow } from 'zustand/react/shallow';
 
 /** The rough that the Rough stage works on: the one last chosen, or the highest there is. */
 export function roughInHand(page: Page, roughId: string | undefined): PictureEntity | undefined {
@@ -13,7 +14,9 @@ export function roughInHand(page: Page, roughId: string | undefined): PictureEnt
 export function useRoughInHand(): void {
   const board = useBoard();
   const page = usePage(board);
-  const { stage, roughId, peeking } = useDesk();
+  const { stage, roughId, peeking } = useDesk(
+    useShallow(({ stage, roughId, peeking }) => ({ stage, roughId, peeking })),
+  );
   useEffect(() => {
     const rough = stage === 'rough' ? roughInHand(page, roughId) : undefined;
     const isLoose = rough !== undefined && find(page, 'layer', rough.layerId)?.locked === false;

@@ -43,6 +43,7 @@ export class SpineFitter {
   private track: Float64Array;
   private lengths: Float64Array;
   private count = 0;
+  private readonly one = new Float64Array(STRIDE);
   private nodes: Float64Array = new Float64Array(SEGMENT * 32);
   private standing = AT_START;
   /** Page px over which a tangent or a corner is judged. */
@@ -73,7 +74,7 @@ export class SpineFitter {
 
   /** Adds triples of points: the same as adding them one by one, and faster. */
   addAll(points: Float64Array, to = points.length): void {
-    for (let i = 0; i < to; i += STRIDE) this.append(points[i], points[i + 1], points[i + 2]);
+    this.appendAll(points, 0, to);
     this.advance(false);
   }
 
@@ -81,7 +82,7 @@ export class SpineFitter {
   preview(further: Float64Array, from = 0, to = further.length): Spine {
     const { standing, count } = this;
     const lastWidth = count > 0 ? this.track[count * STRIDE - 1] : 0;
-    for (let i = from; i < to; i += STRIDE) this.append(further[i], further[i + 1], further[i + 2]);
+    this.appendAll(further, from, to);
     const spine = this.finish();
     this.standing = standing;
     this.count = count;
@@ -103,26 +104,45 @@ export class SpineFitter {
   }
 
   private append(x: number, y: number, width: number): void {
-    const { count } = this;
-    if (count * STRIDE === this.track.length) {
+    this.one[0] = x;
+    this.one[1] = y;
+    this.one[2] = width;
+    this.appendAll(this.one, 0, STRIDE);
+  }
+
+  /** A point on the spot of the last one only raises its width. */
+  private appendAll(points: Float64Array, from: number, to: number): void {
+    this.reserve(this.count + (to - from) / STRIDE);
+    const { track, lengths } = this;
+    let count = this.count;
+    for (let k = from, i = count * STRIDE; k < to; k += STRIDE) {
+      const x = points[k];
+      const y = points[k + 1];
+      const width = points[k + 2];
+      if (count > 0) {
+        const dx = x - track[i - 3];
+        const dy = y - track[i - 2];
+        const step = Math.sqrt(dx * dx + dy * dy);
+        if (step < 1e-9) {
+          if (width > track[i - 1]) track[i - 1] = width;
+          continue;
+        }
+        lengths[count] = lengths[count - 1] + step;
+      } else lengths[0] = 0;
+      track[i] = x;
+      track[i + 1] = y;
+      track[i + 2] = width;
+      i += STRIDE;
+      count++;
+    }
+    this.count = count;
+  }
+
+  private reserve(count: number): void {
+    while (count > this.lengths.length) {
       this.track = grown(this.track);
       this.lengths = grown(this.lengths);
     }
-    const i = count * STRIDE;
-    if (count > 0) {
-      const dx = x - this.track[i - 3];
-      const dy = y - this.track[i - 2];
-      const step = Math.sqrt(dx * dx + dy * dy);
-      if (step < 1e-9) {
-        this.track[i - 1] = Math.max(width, this.track[i - 1]);
-        return;
-      }
-      this.lengths[count] = this.lengths[count - 1] + step;
-    } else this.lengths[0] = 0;
-    this.track[i] = x;
-    this.track[i + 1] = y;
-    this.track[i + 2] = width;
-    this.count++;
   }
 
   private writeFirstNode(): void {
@@ -203,9 +223,11 @@ export class SpineFitter {
     while (a > 0 && lengths[i] - lengths[a] < reach) a--;
     let c = i + 1;
     for (; i <= end; i++) {
-      while (a < i - 1 && lengths[i] - lengths[a + 1] >= reach) a++;
+      const before = lengths[i] - reach;
+      const behind = lengths[i] + reach;
+      while (a < i - 1 && lengths[a + 1] <= before) a++;
       if (c <= i) c = i + 1;
-      while (c < count - 1 && lengths[c] - lengths[i] < reach) c++;
+      while (c < count - 1 && lengths[c] < behind) c++;
       const p = a * STRIDE;
       const q = i * STRIDE;
       const r = c * STRIDE;
