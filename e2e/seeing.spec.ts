@@ -1,4 +1,6 @@
+import { readFileSync } from 'node:fs';
 import { ofKind } from '@true-nib/core/page';
+import { decode } from 'fast-png';
 import {
   AROUND_THE_PAGE,
   countStrokes,
@@ -79,6 +81,36 @@ test('a rough over the inks multiplies and is drawn through', async ({ page, des
   await (await Pen.for(page)).draw(line([640, 200], [900, 220]));
   await expect.poll(() => countStrokes(desk)).toBe(before + 1);
   expect(ofKind(await onServer(desk), 'picture')).toHaveLength(1);
+});
+
+test('an SVG without a size of its own is shown as a rough, and delivered with the page when asked for', async ({
+  page,
+  desk,
+}) => {
+  await openBoard(page, desk, 'demo-heron');
+  await page.keyboard.press('1');
+  const svg =
+    '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 300 200"><rect width="300" height="200" fill="#204080"/></svg>';
+  const chooser = page.waitForEvent('filechooser');
+  await page.getByRole('button', { name: 'Bring in' }).click();
+  await (await chooser).setFiles({ name: 'sea.svg', mimeType: 'image/svg+xml', buffer: Buffer.from(svg) });
+  await expect.poll(async () => ofKind(await onServer(desk, 'demo-heron'), 'picture').length).toBe(2);
+  await page.getByRole('radio', { name: 'As it is' }).click();
+  await page.getByRole('radio', { name: 'Over inks' }).click();
+  // Half of #204080 on white.
+  const middle = { x: 770, y: 420, width: 4, height: 4 };
+  await expect
+    .poll(async () => Array.from((await pixels(page, ['over'], middle)).slice(0, 3)))
+    .toEqual([143, 159, 191]);
+  await page.keyboard.press('3');
+  await page.getByRole('radio', { name: '25 %' }).click();
+  await page.getByRole('switch', { name: 'With the rough' }).click();
+  const download = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Deliver PNG' }).click();
+  const { data, width } = decode(readFileSync(await (await download).path()));
+  const at = (350 * width + 350) * 3;
+  expect(Math.abs(data[at] - 143)).toBeLessThanOrEqual(2);
+  expect(Math.abs(data[at + 2] - 191)).toBeLessThanOrEqual(2);
 });
 
 test('a locked rough stays where it is; unlocked it is turned by its knob, and undo puts it back', async ({

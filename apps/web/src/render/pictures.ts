@@ -49,7 +49,10 @@ export class Pictures {
   }
 }
 
-/** Bytes that a worker can decode: an SVG is turned into pixels here, 2048 px on its long side. */
+/** Px on the long side of an SVG that is brought in. */
+const SVG_SIDE = 4096;
+
+/** Bytes that a worker can decode: an SVG is turned into pixels here. */
 export async function decodable(bytes: Blob): Promise<Blob | ImageBitmap> {
   if (bytes.type !== 'image/svg+xml') return bytes;
   const address = URL.createObjectURL(bytes);
@@ -57,12 +60,13 @@ export async function decodable(bytes: Blob): Promise<Blob | ImageBitmap> {
     const image = new Image();
     image.src = address;
     await image.decode();
-    const scale = 2048 / Math.max(image.naturalWidth, image.naturalHeight, 1);
-    const [resizeWidth, resizeHeight] = [
-      Math.round(image.naturalWidth * scale),
-      Math.round(image.naturalHeight * scale),
-    ];
-    return await createImageBitmap(image, { resizeWidth, resizeHeight, resizeQuality: 'high' });
+    const scale = SVG_SIDE / Math.max(image.naturalWidth, image.naturalHeight, 1);
+    const width = Math.max(1, Math.round(image.naturalWidth * scale));
+    const height = Math.max(1, Math.round(image.naturalHeight * scale));
+    const canvas = new OffscreenCanvas(width, height);
+    // Made into a bitmap directly, an SVG that has a viewBox but no size comes out empty in Chromium.
+    canvas.getContext('2d')?.drawImage(image, 0, 0, width, height);
+    return canvas.transferToImageBitmap();
   } finally {
     URL.revokeObjectURL(address);
   }
