@@ -1,32 +1,30 @@
-import { router } from 'expo-router';
-import type { History } from '@true-nib/core/page';
 import ChevronLeft from 'lucide-react-native/icons/chevron-left';
 import Redo2 from 'lucide-react-native/icons/redo-2';
+import { router } from 'expo-router';
 import { useState } from 'react';
 import { Pressable, Text, useWindowDimensions, View } from 'react-native';
 import { IconButton } from '../look/Button';
 import { web } from '../look/web';
 import { isWide } from '../look/wide';
+import type { SessionState } from '../session/pageSession';
 import { useBoard, useSessionState } from './boardContext';
-import { useFolioOf } from './useFolioOf';
 import { runCommand, withKey } from './commands';
 import { PageSheet } from './PageSheet';
 import { PeekButton } from './PeekButton';
 import { UndoButton } from './UndoButton';
+import { useFolioOf } from './useFolioOf';
 import { sendThumbnail } from './useThumbnail';
 
 /** The strip above the page: where one is, whether it is saved, back and forth in time, and peek. */
 export function Strip() {
   const board = useBoard();
   const { session } = board;
-  const { save, waiting, history } = useSessionState(board);
   const folio = useFolioOf(session.card.folioId).data;
   const [isOpen, setOpen] = useState(false);
-  const card = folio?.pages.find((page) => page.id === session.card.id) ?? session.card;
-  const number = folio ? folio.pages.findIndex((page) => page.id === session.card.id) + 1 : 0;
-  const saved = { saved: 'saved', saving: 'saving', offline: `offline, ${waiting} waiting` }[save];
   const isRoomy = isWide(useWindowDimensions().width);
-  const where = folio ? `${isRoomy ? `${folio.name} · ` : ''}page ${number} of ${folio.pages.length} · ` : '';
+  const index = folio?.pages.findIndex((page) => page.id === session.card.id) ?? -1;
+  const card = folio?.pages[index] ?? session.card;
+  const where = folio ? `${isRoomy ? `${folio.name} · ` : ''}page ${index + 1} of ${folio.pages.length} · ` : '';
   const leave = async () => {
     await Promise.race([sendThumbnail(board), new Promise((resolve) => setTimeout(resolve, 1_200))]);
     router.replace(`/folio/${session.card.folioId}`);
@@ -44,33 +42,59 @@ export function Strip() {
         <Text role="heading" aria-level={1} className="font-bold text-14 text-ink" numberOfLines={1}>
           {card.name}
         </Text>
-        <Text
-          className={`text-12 ${save === 'offline' ? 'font-bold text-seal' : 'font-sans text-faint'}`}
-          numberOfLines={1}
-          testID="save-state"
-        >
-          {`${where}${saved}`}
-        </Text>
+        <SaveLine where={where} />
       </Pressable>
-      <Text role="status" aria-live="polite" className="absolute h-px w-px overflow-hidden opacity-0">
-        {lastStepInWords(history)}
-      </Text>
+      <LastStep />
       <UndoButton />
-      <IconButton
-        label="Redo"
-        tooltip={withKey('redo')}
-        icon={Redo2}
-        disabled={history.undone.length === 0}
-        onPress={() => runCommand('redo', board)}
-      />
+      <RedoButton />
       <PeekButton />
       {isOpen && <PageSheet card={card} onClose={() => setOpen(false)} />}
     </View>
   );
 }
 
+function SaveLine({ where }: { readonly where: string }) {
+  const saved = useSessionState(useBoard(), savedInWords);
+  const isOffline = saved.startsWith('offline');
+  return (
+    <Text
+      className={`text-12 ${isOffline ? 'font-bold text-seal' : 'font-sans text-faint'}`}
+      numberOfLines={1}
+      testID="save-state"
+    >
+      {`${where}${saved}`}
+    </Text>
+  );
+}
+
+const savedInWords = ({ save, waiting }: SessionState): string =>
+  save === 'offline' ? `offline, ${waiting} waiting` : save;
+
+function RedoButton() {
+  const board = useBoard();
+  const isEmpty = useSessionState(board, ({ history }) => history.undone.length === 0);
+  return (
+    <IconButton
+      label="Redo"
+      tooltip={withKey('redo')}
+      icon={Redo2}
+      disabled={isEmpty}
+      onPress={() => runCommand('redo', board)}
+    />
+  );
+}
+
 /** For a screen reader: what the last step did, or took back. */
-function lastStepInWords({ done, undone }: History): string {
+function LastStep() {
+  const words = useSessionState(useBoard(), lastStepInWords);
+  return (
+    <Text role="status" aria-live="polite" className="absolute h-px w-px overflow-hidden opacity-0">
+      {words}
+    </Text>
+  );
+}
+
+function lastStepInWords({ history: { done, undone } }: SessionState): string {
   const taken = undone.at(-1);
   if (taken) return `Taken back: ${taken.label}`;
   const last = done.at(-1);

@@ -22,10 +22,9 @@ interface Drag {
 /** Takes back the last step; dragged sideways it scrubs through the history, live: left is earlier, right is later. */
 export function UndoButton() {
   const board = useBoard();
-  const { history } = useSessionState(board);
+  const isEmpty = useSessionState(board, ({ history }) => history.done.length === 0);
   const drag = useRef<Drag | undefined>(undefined);
   const [scrubbed, setScrubbed] = useState<number | undefined>();
-  const isEmpty = history.done.length === 0;
 
   const begin = ({ nativeEvent }: GestureResponderEvent) => {
     const { done, undone } = board.session.state.history;

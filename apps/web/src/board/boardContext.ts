@@ -17,11 +17,17 @@ export function useBoard(): OpenBoard {
   return board;
 }
 
-/** How the page is saved and what can be undone, as it changes. */
-export function useSessionState({ session }: Pick<Board, 'session'>): SessionState {
+/**
+ * Something about how the page is saved or what can be undone, as it changes. `pick` answers a plain value: whoever asks for
+ * less is drawn anew less often.
+ */
+export function useSessionState<T extends string | number | boolean>(
+  { session }: Pick<Board, 'session'>,
+  pick: (state: SessionState) => T,
+): T {
   return useSyncExternalStore(
     (listener) => session.onState(listener),
-    () => session.state,
+    () => pick(session.state),
   );
 }
 

@@ -4,7 +4,6 @@ import {
   layersOf,
   mergeEdits,
   orderBetween,
-  topOrder,
   type Edit,
   type LayerEntity,
   type Page,
@@ -73,7 +72,7 @@ export function beginStroke({ picture, session, notice }: Board, desk: Desk): Ge
     },
     end() {
       if (live.isEmpty) return picture.endLive();
-      const order = orderBetween(topOrder(session.page, layer.id), undefined);
+      const order = orderBetween(picture.inks.index.topOrder(layer.id), undefined);
       const place = { strokeId: newId(), samplesId: newId(), layerId: layer.id, order };
       const drawn = [...edits, ...drawnEdits(live, place)];
       picture.layDownLive(() => session.commit('Stroke', drawn, edits.length > 0 ? [] : [layer.id]));

@@ -1,6 +1,13 @@
 import type { LiveStroke } from '@true-nib/core/ink';
 import { scaleOf, scaling, then, type Box, type Matrix, type Point } from '@true-nib/core/math';
-import type { Edit, EntityId, Page, PictureEntity, StrokeEntity } from '@true-nib/core/page';
+import {
+  editedId,
+  type Edit,
+  type EntityId,
+  type Page,
+  type PictureEntity,
+  type StrokeEntity,
+} from '@true-nib/core/page';
 import { applyEdits } from './draft';
 import { InkSurface, MOST_SIDE } from './inkSurface';
 import { LiveInk } from './liveInk';
@@ -107,11 +114,14 @@ export class BoardPicture {
     this.settleTimer = setTimeout(() => this.compose(false), 140);
   }
 
-  /** Takes over edits that led to `page`. */
+  /** Takes over edits that led to `page`. Those that a preview has shown already cost nothing. */
   edit(page: Page, edits: readonly Edit[]): void {
+    const shown = this.page.entities;
+    const fresh = edits.filter((edit) => (shown.get(editedId(edit)) ?? null) !== edit.after);
     this.page = page;
-    this.inks.edit(page, edits, this.isLayingDown ? this.canvases.live : undefined);
-    const touchesRoughs = edits.some(({ before, after }) =>
+    if (fresh.length === 0) return;
+    this.inks.edit(page, fresh, this.isLayingDown ? this.canvases.live : undefined);
+    const touchesRoughs = fresh.some(({ before, after }) =>
       [before, after].some((entity) => entity?.kind === 'picture' || entity?.kind === 'layer'),
     );
     if (touchesRoughs) this.paintRoughs();

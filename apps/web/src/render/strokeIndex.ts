@@ -1,4 +1,4 @@
-import { boxesMeet, type Box } from '@true-nib/core/math';
+import type { Box } from '@true-nib/core/math';
 import {
   byOrder,
   layersOf,
@@ -20,12 +20,13 @@ interface Leaf extends Box {
 export class StrokeIndex {
   private readonly tree = new RBush<Leaf>();
   private readonly leaves = new Map<EntityId, Leaf>();
+  private readonly tops = new Map<EntityId, string>();
   private layers = new Map<EntityId, { readonly layer: LayerEntity; readonly rank: number }>();
 
   constructor(page: Page) {
     this.rank(page);
     const leaves = ofKind(page, 'stroke').map(leafOf);
-    for (const leaf of leaves) this.leaves.set(leaf.stroke.id, leaf);
+    for (const leaf of leaves) this.note(leaf);
     this.tree.load(leaves);
   }
 
@@ -58,12 +59,15 @@ export class StrokeIndex {
 
   /** Whether nothing visible that touches the stroke's box is painted after it. */
   isTopmost(stroke: StrokeEntity): boolean {
-    const box = strokeBox(stroke);
-    return (
-      this.within(box)
-        .filter((other) => boxesMeet(strokeBox(other), box))
-        .at(-1) === stroke
-    );
+    const later = (other: StrokeEntity) => this.rankOf(other) - this.rankOf(stroke) || byOrder(other, stroke);
+    return this.tree
+      .search(strokeBox(stroke))
+      .every(({ stroke: other }) => later(other) <= 0 || !this.isVisible(other));
+  }
+
+  /** An order key at least as high as any that a stroke of the layer has; nothing for a layer that never had one. */
+  topOrder(layerId: EntityId): string | undefined {
+    return this.tops.get(layerId);
   }
 
   isVisible(stroke: StrokeEntity): boolean {
@@ -82,8 +86,15 @@ export class StrokeIndex {
   private insert(stroke: StrokeEntity): void {
     this.remove(stroke.id);
     const leaf = leafOf(stroke);
-    this.leaves.set(stroke.id, leaf);
+    this.note(leaf);
     this.tree.insert(leaf);
+  }
+
+  private note(leaf: Leaf): void {
+    const { id, layerId, order } = leaf.stroke;
+    this.leaves.set(id, leaf);
+    const top = this.tops.get(layerId);
+    if (top === undefined || order > top) this.tops.set(layerId, order);
   }
 
   private remove(id: EntityId): void {

@@ -1,33 +1,41 @@
-import type { Entity, EntityId } from './entity';
+import type { Entity, EntityId, EntityKind } from './entity';
 
 const WIDTH = 128;
 
 type Bucket = ReadonlyMap<EntityId, Entity>;
 type Shelf = readonly (Bucket | undefined)[];
 
+/** Kinds of which a page may hold tens of thousands. All others are also kept apart, so that they are found at once. */
+const COMMON: ReadonlySet<EntityKind> = new Set(['stroke', 'samples']);
+const isRare = (entity: Entity): boolean => !COMMON.has(entity.kind);
+
 /**
  * A map of entities that is a value: `with` and `without` answer a new map and share all but 260 slots with the old one,
  * so an edit costs the same on a page of fifty strokes and on one of fifty thousand.
  */
 export class EntityMap implements Iterable<Entity> {
-  static readonly empty = new EntityMap([], 0);
+  static readonly empty = new EntityMap([], 0, new Map());
 
   private constructor(
     private readonly shelves: readonly (Shelf | undefined)[],
     readonly size: number,
+    private readonly rare: Bucket,
   ) {}
 
   /** A map of many entities at once; a later one replaces an earlier one of the same id. */
   static of(entities: Iterable<Entity>): EntityMap {
     const shelves: Map<EntityId, Entity>[][] = [];
+    const rare = new Map<EntityId, Entity>();
     let size = 0;
     for (const entity of entities) {
       const [high, low] = slots(entity.id);
       const bucket = ((shelves[high] ??= [])[low] ??= new Map());
       if (!bucket.has(entity.id)) size++;
       bucket.set(entity.id, entity);
+      if (isRare(entity)) rare.set(entity.id, entity);
+      else rare.delete(entity.id);
     }
-    return new EntityMap(shelves, size);
+    return new EntityMap(shelves, size, rare);
   }
 
   get(id: EntityId): Entity | undefined {
@@ -39,15 +47,19 @@ export class EntityMap implements Iterable<Entity> {
     const bucket = new Map(this.bucket(entity.id));
     const size = this.size + (bucket.has(entity.id) ? 0 : 1);
     bucket.set(entity.id, entity);
-    return this.replaced(entity.id, bucket, size);
+    const rare = isRare(entity) ? new Map(this.rare).set(entity.id, entity) : withoutKey(this.rare, entity.id);
+    return this.replaced(entity.id, bucket, size, rare);
   }
 
   without(id: EntityId): EntityMap {
     const old = this.bucket(id);
     if (!old?.has(id)) return this;
-    const bucket = new Map(old);
-    bucket.delete(id);
-    return this.replaced(id, bucket, this.size - 1);
+    return this.replaced(id, withoutKey(old, id), this.size - 1, withoutKey(this.rare, id));
+  }
+
+  /** All entities of a kind, in no order; those of rare kinds without looking at any other. */
+  *ofKind(kind: EntityKind): Generator<Entity> {
+    for (const entity of COMMON.has(kind) ? this : this.rare.values()) if (entity.kind === kind) yield entity;
   }
 
   *[Symbol.iterator](): Iterator<Entity> {
@@ -59,14 +71,21 @@ export class EntityMap implements Iterable<Entity> {
     return this.shelves[high]?.[low];
   }
 
-  private replaced(id: EntityId, bucket: Bucket, size: number): EntityMap {
+  private replaced(id: EntityId, bucket: Bucket, size: number, rare: Bucket): EntityMap {
     const [high, low] = slots(id);
     const shelf = this.shelves[high]?.slice() ?? [];
     shelf[low] = bucket;
     const shelves = this.shelves.slice();
     shelves[high] = shelf;
-    return new EntityMap(shelves, size);
+    return new EntityMap(shelves, size, rare);
   }
+}
+
+function withoutKey(bucket: Bucket, id: EntityId): Bucket {
+  if (!bucket.has(id)) return bucket;
+  const copy = new Map(bucket);
+  copy.delete(id);
+  return copy;
 }
 
 /** Two slot numbers from an id by FNV-1a (Fowler, Noll, Vo 1991). */

@@ -23,7 +23,7 @@ export function find<K extends EntityKind>(page: Page, kind: K, id: EntityId): E
 
 export function ofKind<K extends EntityKind>(page: Page, kind: K): EntityOf<K>[] {
   const found: EntityOf<K>[] = [];
-  for (const entity of page.entities) if (isKind(entity, kind)) found.push(entity);
+  for (const entity of page.entities.ofKind(kind)) if (isKind(entity, kind)) found.push(entity);
   return found;
 }
 
@@ -46,12 +46,3 @@ export const layersOf = (page: Page): LayerEntity[] => ofKind(page, 'layer').sor
 /** The key of something that goes above the key `below` (or to the very bottom) and below `above` (or to the top). */
 export const orderBetween = (below: string | undefined, above: string | undefined): string =>
   generateKeyBetween(below ?? null, above ?? null);
-
-/** The highest order key in use on a layer; nothing for an empty one. */
-export function topOrder(page: Page, layerId: EntityId): string | undefined {
-  let top: string | undefined;
-  for (const entity of page.entities)
-    if ('layerId' in entity && entity.layerId === layerId && (top === undefined || entity.order > top))
-      top = entity.order;
-  return top;
-}

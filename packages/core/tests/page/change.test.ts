@@ -14,7 +14,6 @@ import {
   orderBetween,
   remember,
   sameValue,
-  topOrder,
   type Change,
   type Edit,
   type Entity,
@@ -125,6 +124,15 @@ describe('the map of entities', () => {
     );
   });
 
+  it('finds the few layers among many strokes, and forgets those that are gone or replaced', () => {
+    const many = EntityMap.of([...Array.from({ length: 100 }, (_, k) => stroke(`s${k}`, k)), layer('a'), layer('b')]);
+    const kinds = (map: EntityMap, kind: 'layer' | 'stroke') => [...map.ofKind(kind)].map(({ id }) => id).sort();
+    expect(kinds(many, 'layer')).toEqual(['a', 'b']);
+    expect(kinds(many.without('a').with(layer('c')).without('s1'), 'layer')).toEqual(['b', 'c']);
+    expect(kinds(many.with(stroke('a')), 'layer')).toEqual(['b']);
+    expect(kinds(many, 'stroke')).toHaveLength(100);
+  });
+
   it('shares what an edit does not touch, on a page of fifty thousand', () => {
     const many = EntityMap.of(Array.from({ length: 50_000 }, (_, k) => stroke(`s${k}`, k)));
     const more = many.with(stroke('new'));
@@ -181,14 +189,11 @@ describe('layers', () => {
     expect(layersOf(page).map(({ id }) => id)).toEqual(['c', 'a', 'b']);
   });
 
-  it('take new things between and above', () => {
+  it('take new things between', () => {
     const above = orderBetween('a0', undefined);
     expect('a0' < above).toBe(true);
     const between = orderBetween('a0', above);
     expect('a0' < between && between < above).toBe(true);
-    const page = applyChange(blank, change(adding(layer('inks'), { ...stroke('a'), order: 'a3' }, stroke('b'))));
-    expect(topOrder(page, 'inks')).toBe('a3');
-    expect(topOrder(page, 'none')).toBeUndefined();
   });
 
   it('are found by kind', () => {
