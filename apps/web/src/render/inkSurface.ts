@@ -38,6 +38,7 @@ export class InkSurface {
   private settling = false;
   private isExact = false;
   private isMoving = false;
+  private composeFrame = 0;
   private settleTimer: ReturnType<typeof setTimeout> | undefined;
   private prepareTimer: ReturnType<typeof setTimeout> | undefined;
   private readonly restListeners = new Set<(isResting: boolean) => void>();
@@ -55,9 +56,7 @@ export class InkSurface {
     const entities = pack([...page.entities].filter((entity) => isInk(entity)));
     void this.remote.load(page.size, transfer(entities, [entities.buffer as ArrayBuffer]));
     this.tiles = new Tiles((map, side) => this.remote.picture(map, side, side));
-    this.tiles.onArrival(() => {
-      if (!this.isExact) this.compose();
-    });
+    this.tiles.onArrival(() => this.composeSoon());
   }
 
   /** Calls back when the exact picture of the view has been laid down, and when it no longer is. Answers how to stop. */
@@ -69,6 +68,7 @@ export class InkSurface {
   dispose(): void {
     clearTimeout(this.settleTimer);
     clearTimeout(this.prepareTimer);
+    cancelAnimationFrame(this.composeFrame);
     this.tiles.clear();
     this.worker.terminate();
   }
@@ -96,6 +96,15 @@ export class InkSurface {
     context.setTransform(1, 0, 0, 1, 0, 0);
     context.clearRect(0, 0, canvas.width, canvas.height);
     this.repaint(this.tiles.draw(context, map, scaleOf(map), this.seen()));
+  }
+
+  /** Tiles arrive in bursts: one new picture a frame is enough. */
+  private composeSoon(): void {
+    if (this.isExact || this.composeFrame !== 0) return;
+    this.composeFrame = requestAnimationFrame(() => {
+      this.composeFrame = 0;
+      if (!this.isExact) this.compose();
+    });
   }
 
   /** Brings the tiles of the view up to date once the hand rests, so that the next move finds them ready. */

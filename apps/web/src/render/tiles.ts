@@ -6,8 +6,8 @@ const BLEED = 1;
 const MOST = 320;
 /** Beyond so many touched boxes a tile counts as touched everywhere. */
 const MOST_BOXES = 40;
-/** Tiles asked for and not yet there: more would only make the newest wait. */
-const MOST_AWAITED = 48;
+/** Tiles asked for and not yet there: more would only make the newest, and the exact view behind them, wait. */
+const MOST_AWAITED = 16;
 const LEVELS = { least: -6, most: 3 } as const;
 
 interface Tile {
