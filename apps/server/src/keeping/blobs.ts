@@ -1,12 +1,9 @@
 import { createHash } from 'node:crypto';
 import { checkSvgPicture } from '@true-nib/core/formats';
-import { PageError } from '@true-nib/core/page';
+import { PageError, PICTURE_LIMITS } from '@true-nib/core/page';
 import sharp from 'sharp';
 import { Problem } from '../problem';
 import type { Store } from './query';
-
-/** The largest picture that is taken in: bytes, px a side, px in all. */
-export const PICTURE_LIMITS = { bytes: 64 * 1024 * 1024, side: 20_000, area: 80_000_000 } as const;
 
 const TYPES: Readonly<Record<string, string>> = {
   png: 'image/png',

@@ -1,5 +1,6 @@
+import { PICTURE_LIMITS } from '@true-nib/core/page';
 import { raw, Router } from 'express';
-import { getBlob, keepBlob, PICTURE_LIMITS } from '../keeping/blobs';
+import { getBlob, keepBlob } from '../keeping/blobs';
 import type { Store } from '../keeping/query';
 import { Problem } from '../problem';
 

@@ -15,6 +15,7 @@ import Trash from 'lucide-react-native/icons/trash';
 import { Button } from '../look/Button';
 import { Choice } from '../look/Choice';
 import { ScrubNumber } from '../look/ScrubNumber';
+import { splitRoughs } from '../render/roughSurface';
 import { useBoard, usePage } from './boardContext';
 import { useDesk } from './desk';
 import { roughInHand } from './useRoughInHand';
@@ -30,12 +31,10 @@ export function useRough() {
   const layer = rough && find(page, 'layer', rough.layerId);
   if (!rough || !layer) return undefined;
   const { session, picture } = board;
-  const isOver =
-    layersOf(page).findIndex(({ id }) => id === layer.id) > layersOf(page).findIndex(({ medium }) => medium === 'ink');
   return {
     rough,
     layer,
-    isOver: isOver && layersOf(page).some(({ medium }) => medium === 'ink'),
+    isOver: splitRoughs(page).over.includes(rough),
     /** Shows a change without making it. */
     show: (change: Partial<PictureEntity>) => {
       const shown = find(picture.shownPage, 'picture', rough.id) ?? rough;

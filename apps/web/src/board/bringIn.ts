@@ -3,6 +3,7 @@ import {
   layersOf,
   orderBetween,
   PageError,
+  PICTURE_LIMITS,
   type Edit,
   type LayerEntity,
   type PictureEntity,
@@ -12,8 +13,6 @@ import { ApiProblem, Offline } from '../api/request';
 import { newId } from '../session/ids';
 import type { PageSession } from '../session/pageSession';
 
-const MOST_BYTES = 64 * 1024 * 1024;
-const MOST_AREA = 80_000_000;
 const TYPES = new Set(['image/png', 'image/jpeg', 'image/webp', 'image/svg+xml']);
 
 /** A picture file that cannot be brought in; the message says why and what to do. */
@@ -26,7 +25,7 @@ export class RefusedPicture extends Error {
  * new picture's id. Throws a RefusedPicture, with the page as it was, when the file is no picture we can use.
  */
 export async function bringIn(session: PageSession, file: File): Promise<string> {
-  if (file.size > MOST_BYTES)
+  if (file.size > PICTURE_LIMITS.bytes)
     throw new RefusedPicture(
       `${file.name} has ${Math.round(file.size / 1e6)} MB; at most 64 MB can be brought in. Make it smaller first.`,
     );
@@ -98,7 +97,7 @@ async function measured(bytes: Blob, name: string): Promise<{ width: number; hei
       image.onerror = reject;
     });
     const { naturalWidth: width, naturalHeight: height } = image;
-    if (width * height > MOST_AREA || Math.max(width, height) > 20_000)
+    if (width * height > PICTURE_LIMITS.area || Math.max(width, height) > PICTURE_LIMITS.side)
       throw new RefusedPicture(
         `${name} is ${width} × ${height} px; at most 20,000 px a side and 80 million px in all can be brought in.`,
       );

@@ -1,10 +1,9 @@
 import { PngWriter } from '@true-nib/core/formats';
 import { scaling, then, type Matrix } from '@true-nib/core/math';
 import type { Entity, PageSize, PictureEntity } from '@true-nib/core/page';
-import { placementMatrix } from '@true-nib/core/tools';
 import { expose } from 'comlink';
 import { InkDesk, unpackedList } from '../render/inkDesk';
-import { drawPyramid, pyramidOf, type PyramidLevel } from '../render/picturePieces';
+import { drawPicture, pyramidOf, type PyramidLevel } from '../render/picturePieces';
 
 const BAND = 512;
 
@@ -60,15 +59,7 @@ function band(desk: InkDesk, roughs: readonly Prepared[], map: Matrix, width: nu
   if (!context) throw new Error('This browser cannot paint off the screen.');
   context.fillStyle = '#ffffff';
   context.fillRect(0, 0, width, rows);
-  const draw = ({ picture, levels }: Prepared) => {
-    const own = then(placementMatrix(picture.placement, picture), map);
-    const decoded = Math.max(...levels[0].pieces.map((piece) => piece.x + piece.width));
-    const ratio = picture.width / decoded;
-    context.setTransform(...then([ratio, 0, 0, ratio, 0, 0], own));
-    context.globalAlpha = picture.opacity;
-    drawPyramid(context, levels, Math.hypot(own[0], own[1]) * ratio);
-    context.globalAlpha = 1;
-  };
+  const draw = ({ picture, levels }: Prepared) => drawPicture(context, picture, levels, map);
   roughs.filter((rough) => !rough.isOver).forEach(draw);
   desk.paint(context, map, { minX: 0, minY: 0, maxX: width, maxY: rows });
   context.globalCompositeOperation = 'multiply';

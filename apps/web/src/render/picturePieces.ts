@@ -1,4 +1,6 @@
-import { TINT_COLOURS, type Tint } from '@true-nib/core/page';
+import { scaleOf, then, type Matrix } from '@true-nib/core/math';
+import { TINT_COLOURS, type PictureEntity, type Tint } from '@true-nib/core/page';
+import { placementMatrix } from '@true-nib/core/tools';
 
 /** A part of a picture at one size: where it lies in the picture's own px, and its pixels. */
 export interface Piece {
@@ -65,13 +67,21 @@ function applyTint(context: OffscreenCanvasRenderingContext2D, tint: Tint): void
   context.globalCompositeOperation = 'source-over';
 }
 
-/** Draws a picture's pieces; the context's map must take the picture's own px to device px, `scale` of them per px. */
-export function drawPyramid(
+/** Draws a placed picture at its opacity, from the size that suits the map from page px to device px. */
+export function drawPicture(
   context: CanvasRenderingContext2D | OffscreenCanvasRenderingContext2D,
+  picture: PictureEntity,
   levels: readonly PyramidLevel[],
-  scale: number,
+  map: Matrix,
 ): void {
+  const own = then(placementMatrix(picture.placement, picture), map);
+  // Decoded px may be fewer or more than the entity's own: an SVG is drawn at a size of its own.
+  const ratio = picture.width / Math.max(...levels[0].pieces.map((piece) => piece.x + piece.width));
+  const scale = scaleOf(own) * ratio;
   const fit = [...levels].reverse().find(({ share }) => share >= scale * 0.99) ?? levels[0];
+  context.setTransform(...then([ratio, 0, 0, ratio, 0, 0], own));
+  context.globalAlpha = picture.opacity;
   context.imageSmoothingQuality = 'medium';
   for (const { bitmap, x, y, width, height } of fit.pieces) context.drawImage(bitmap, x, y, width, height);
+  context.globalAlpha = 1;
 }

@@ -1,7 +1,6 @@
-import { scaleOf, then, type Matrix } from '@true-nib/core/math';
+import type { Matrix } from '@true-nib/core/math';
 import { byOrder, layersOf, ofKind, type LayerEntity, type Page, type PictureEntity } from '@true-nib/core/page';
-import { placementMatrix } from '@true-nib/core/tools';
-import { drawPyramid } from './picturePieces';
+import { drawPicture } from './picturePieces';
 import type { Pictures } from './pictures';
 
 /** The roughs that lie under the lowest inks, and those that lie over them, lowest first; hidden ones left out. */
@@ -26,17 +25,8 @@ export function drawRoughs(
 ): void {
   for (const picture of pictures) {
     const levels = store.levels(picture);
-    if (!levels) continue;
-    const own = then(placementMatrix(picture.placement, picture), map);
-    // Decoded px may be fewer or more than the entity's own: an SVG is drawn at a size of its own.
-    const [first] = levels;
-    const decoded = Math.max(...first.pieces.map((piece) => piece.x + piece.width));
-    const ratio = picture.width / decoded;
-    context.setTransform(...then([ratio, 0, 0, ratio, 0, 0], own));
-    context.globalAlpha = picture.opacity;
-    drawPyramid(context, levels, scaleOf(own) * ratio);
+    if (levels) drawPicture(context, picture, levels, map);
   }
-  context.globalAlpha = 1;
 }
 
 /** White paper, the one white thing in the room. */

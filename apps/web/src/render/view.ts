@@ -2,8 +2,6 @@ import {
   about,
   angleOf,
   apply,
-  boxOfPoints,
-  boxCorners,
   chain,
   clamp,
   invert,
@@ -12,7 +10,6 @@ import {
   scaling,
   then,
   translation,
-  type Box,
   type Matrix,
   type Point,
 } from '@true-nib/core/math';
@@ -94,14 +91,6 @@ export function straightened(view: View, at: Point): View {
   const turn = turnOf(view);
   return Math.abs(turn) < (2 * Math.PI) / 180 ? turnedAt(view, at, -turn) : view;
 }
-
-/** The part of the page plane that the board shows, page px. */
-export const seenBox = (view: View, board: Extent): Box => {
-  const back = invert(view);
-  return boxOfPoints(
-    boxCorners({ minX: 0, minY: 0, maxX: board.width, maxY: board.height }).map((corner) => apply(back, corner)),
-  );
-};
 
 /** The map that moves what was painted for `painted` to where it belongs under `wanted`. */
 export const between = (painted: View, wanted: View): Matrix => chain(invert(painted), wanted);

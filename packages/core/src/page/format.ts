@@ -43,6 +43,9 @@ export const PAGE_FORMATS: readonly PageFormat[] = [
 /** The greatest side and area of a page, and the range of its ppi. */
 export const PAGE_LIMITS = { side: 20_000, area: 200_000_000, leastPpi: 30, mostPpi: 1_200 } as const;
 
+/** The largest picture that is taken in as a rough: bytes, px a side, px in all. */
+export const PICTURE_LIMITS = { bytes: 64 * 1024 * 1024, side: 20_000, area: 80_000_000 } as const;
+
 /** Below this many px on its short side a page does not print well (common practice). */
 export const PRINTABLE_SHORT_SIDE = 2_000;
 
