@@ -74,23 +74,16 @@ function wholeStroke() {
 }
 
 function edits() {
-  const layer = (id: string): Entity => ({
-    kind: 'layer',
-    id,
-    medium: 'ink',
-    name: id,
-    order: id,
-    hidden: false,
-    locked: false,
-  });
-  const mapOf = (count: number) => EntityMap.of(Array.from({ length: count }, (_, k) => layer(`e${k}`)));
+  const packed = new Uint8Array(8);
+  const samplesOf = (id: string): Entity => ({ kind: 'samples', id, packed });
+  const mapOf = (count: number) => EntityMap.of(Array.from({ length: count }, (_, k) => samplesOf(`e${k}`)));
   const [few, many] = [mapOf(500), mapOf(50_000)];
   const plain = new Map([...many].map((entity) => [entity.id, entity]));
   const edit = (map: EntityMap) => () => {
-    for (let k = 0; k < 50; k++) map.with(layer(`e${k}`));
+    for (let k = 0; k < 50; k++) map.with(samplesOf(`e${k}`));
   };
   const copy = () => {
-    for (let k = 0; k < 50; k++) new Map(plain).set('e77', layer('e77'));
+    for (let k = 0; k < 50; k++) new Map(plain).set('e77', samplesOf('e77'));
   };
   return [
     {

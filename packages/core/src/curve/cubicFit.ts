@@ -20,12 +20,13 @@ let parameters = new Float64Array(512);
 
 /**
  * Fits one cubic in (x, y, width) to the triples `first..last` of `track`, through both ends, leaving along `start` and
- * arriving along `end` where these are given (both point forward). After Schneider, "An algorithm for automatically
+ * arriving along `end` where these are given (both point forward); `lengths` is the way up to each triple. After Schneider, "An algorithm for automatically
  * fitting digitized curves" (Graphics Gems, 1990); a missing tangent is taken from an unconstrained least-squares fit.
  * Stops as soon as every triple is within `tolerance` page px, or when that is out of reach; the error tells which.
  */
 export function fitCubic(
   track: Float64Array,
+  lengths: Float64Array,
   first: number,
   last: number,
   start: Direction | undefined,
@@ -33,7 +34,7 @@ export function fitCubic(
   tolerance: number,
 ): CubicFit {
   if (last - first < 2) return { handles: straight(track, first, last, start, end), error: 0 };
-  const length = chordParameters(track, first, last);
+  const length = chordParameters(lengths, first, last);
   let before = 8 * tolerance;
   for (let pass = 1; ; pass++) {
     // A tangent that is not given is read off anew as the parameters settle.
@@ -80,19 +81,13 @@ function straight(
 }
 
 /** Fills `parameters` by chord length and answers the length of the polyline. */
-function chordParameters(track: Float64Array, first: number, last: number): number {
+function chordParameters(lengths: Float64Array, first: number, last: number): number {
   const count = last - first + 1;
   if (parameters.length < count) parameters = new Float64Array(count * 2);
-  parameters[0] = 0;
-  let length = 0;
-  for (let k = 1; k < count; k++) {
-    const i = (first + k) * STRIDE;
-    const dx = track[i] - track[i - 3];
-    const dy = track[i + 1] - track[i - 2];
-    length += Math.sqrt(dx * dx + dy * dy);
-    parameters[k] = length;
-  }
-  if (length > 0) for (let k = 1; k < count; k++) parameters[k] /= length;
+  const begin = lengths[first];
+  const length = lengths[last] - begin;
+  const share = length > 0 ? 1 / length : 0;
+  for (let k = 0; k < count; k++) parameters[k] = (lengths[first + k] - begin) * share;
   return length;
 }
 

@@ -159,7 +159,15 @@ export class SpineFitter {
       const corner = this.firstCorner(Math.min(next, last));
       const tried = corner ?? Math.min(next, last);
       const isEnd = tried === last || corner !== undefined;
-      const fit = fitCubic(this.track, node, tried, tangent, isEnd ? undefined : this.tangent(tried), this.tolerance);
+      const fit = fitCubic(
+        this.track,
+        this.lengths,
+        node,
+        tried,
+        tangent,
+        isEnd ? undefined : this.tangent(tried),
+        this.tolerance,
+      );
       if (fit.error > this.tolerance) this.shorten(tried, fit.error);
       else if (isEnd) this.lay(tried, fit.handles, corner !== undefined);
       else this.lengthen(tried, fit);
@@ -223,8 +231,9 @@ export class SpineFitter {
     while (a > 0 && lengths[i] - lengths[a] < reach) a--;
     let c = i + 1;
     for (; i <= end; i++) {
-      const before = lengths[i] - reach;
-      const behind = lengths[i] + reach;
+      const here = lengths[i];
+      const before = here - reach;
+      const behind = here + reach;
       while (a < i - 1 && lengths[a + 1] <= before) a++;
       if (c <= i) c = i + 1;
       while (c < count - 1 && lengths[c] < behind) c++;

@@ -25,7 +25,7 @@ const STEPS = [4096, 4096, PRESSURE_STEPS, 1, 1, 1, 4] as const;
 export const gridSteps = (zoom: number): number => Math.min(4096, 16 * 2 ** Math.max(0, Math.ceil(Math.log2(zoom))));
 
 /** A place on the grid on which all later work rests. */
-export const quantised = (value: number, steps: number): number => Math.round(value * steps) / steps;
+export const quantised = (value: number, steps: number): number => Math.floor(value * steps + 0.5) / steps;
 
 /** Samples as zigzag varints of second differences in place and differences elsewhere: some 5 to 8 bytes a sample. */
 export function packSamples(samples: readonly PenSample[]): Uint8Array {
