@@ -20,10 +20,20 @@ function hand(count: number, seed = 1): PenSample[] {
 }
 
 /** A context that takes paths and paints nothing: the bench is about the work before the rasteriser. */
-const blank = new Proxy(
-  { canvas: { width: 1280, height: 800 } },
-  { get: (target, name) => (name in target ? Reflect.get(target, name) : () => undefined) },
-);
+const nothing = () => undefined;
+const blank = {
+  save: nothing,
+  restore: nothing,
+  setTransform: nothing,
+  clearRect: nothing,
+  rect: nothing,
+  clip: nothing,
+  beginPath: nothing,
+  moveTo: nothing,
+  lineTo: nothing,
+  closePath: nothing,
+  fill: nothing,
+};
 
 function liveStroke() {
   const samples = hand(2_000);
