@@ -2,10 +2,10 @@ import { drawStroke, type Nib } from '@true-nib/core/ink';
 import { seededRandom, then, translation } from '@true-nib/core/math';
 import {
   applyChange,
+  newLayer,
   newPage,
   orderBetween,
   type Entity,
-  type LayerEntity,
   type Page,
   type StrokeEntity,
 } from '@true-nib/core/page';
@@ -17,15 +17,7 @@ import { zoomOf } from '../../apps/web/src/render/view';
 
 const SIZE = { width: 2650, height: 4100, ppi: 400 };
 const nib: Nib = { name: 'Pressure nib', size: 10, thinnest: 0.2, taperIn: 0, taperOut: 0, color: '#14161a' };
-const layer: LayerEntity = {
-  kind: 'layer',
-  id: 'inks',
-  medium: 'ink',
-  name: 'Inks',
-  order: 'a0',
-  hidden: false,
-  locked: false,
-};
+const layer = newLayer({ id: 'inks', medium: 'ink', name: 'Inks', order: 'a0' });
 
 function strokes(count: number): StrokeEntity[] {
   const random = seededRandom(5);

@@ -3,6 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import {
   applyChange,
+  newLayer,
   newPage,
   PACKED_TYPE,
   pack,
@@ -53,15 +54,7 @@ export async function folioWithPage(app: Express): Promise<{ folioId: string; pa
   return { folioId: folio.body.id, pageId: page.body.id };
 }
 
-export const layer = {
-  kind: 'layer',
-  id: 'inks',
-  medium: 'ink',
-  name: 'Inks',
-  order: 'a0',
-  hidden: false,
-  locked: false,
-} as const;
+export const layer = newLayer({ id: 'inks', medium: 'ink', name: 'Inks', order: 'a0' });
 
 export const stroke = (id: string, x = 0) =>
   ({

@@ -1,20 +1,12 @@
 import { makeSpine } from '@true-nib/core/curve';
-import { applyChange, newPage, type Change, type LayerEntity, type Page, type StrokeEntity } from '@true-nib/core/page';
+import { applyChange, newLayer, newPage, type Change, type Page, type StrokeEntity } from '@true-nib/core/page';
 import { Offline, ApiProblem } from '../src/api/request';
 import type { PageCard } from '../src/api/shelf';
 import type { Outbox } from '../src/session/outbox';
 import { PageSession } from '../src/session/pageSession';
 import { ConflictAnswer, type Transport } from '../src/session/transport';
 
-export const inks: LayerEntity = {
-  kind: 'layer',
-  id: 'inks',
-  medium: 'ink',
-  name: 'Inks',
-  order: 'a0',
-  hidden: false,
-  locked: false,
-};
+export const inks = newLayer({ id: 'inks', medium: 'ink', name: 'Inks', order: 'a0' });
 
 export const stroke = (id: string, x = 0, order = 'a0'): StrokeEntity => ({
   kind: 'stroke',

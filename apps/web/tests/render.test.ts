@@ -100,9 +100,11 @@ describe('the index of strokes', () => {
     add(stroke('b', 0, 'a1'), stroke('a', 20, 'a0'), { ...stroke('h'), layerId: 'hidden' }, stroke('far', 900)),
   );
 
+  const idsIn = (index: StrokeIndex, box: Box) => [...index.within(box).values()].flat().map(({ id }) => id);
+
   it('finds what lies in a box, lowest first, hidden layers left out', () => {
     const index = new StrokeIndex(drawnPage);
-    expect(index.within({ minX: 0, minY: 0, maxX: 100, maxY: 100 }).map(({ id }) => id)).toEqual(['a', 'b']);
+    expect(idsIn(index, { minX: 0, minY: 0, maxX: 100, maxY: 100 })).toEqual(['a', 'b']);
     expect(index.onLayer('hidden', { minX: 0, minY: 0, maxX: 100, maxY: 100 }).map(({ id }) => id)).toEqual(['h']);
     expect(index.size).toBe(4);
   });
@@ -111,7 +113,7 @@ describe('the index of strokes', () => {
     const index = new StrokeIndex(drawnPage);
     const moved = stroke('a', 2_000);
     index.update(drawnPage, [{ before: stroke('a', 20), after: moved }]);
-    expect(index.within({ minX: 1_990, minY: 0, maxX: 2_100, maxY: 100 }).map(({ id }) => id)).toEqual(['a']);
+    expect(idsIn(index, { minX: 1_990, minY: 0, maxX: 2_100, maxY: 100 })).toEqual(['a']);
     expect(index.isTopmost(moved)).toBe(true);
     index.update(drawnPage, [{ before: moved, after: null }]);
     expect(index.size).toBe(3);

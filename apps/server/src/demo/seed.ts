@@ -2,6 +2,7 @@ import { INK_BLACK, NIBS, drawStroke } from '@true-nib/core/ink';
 import { seededRandom } from '@true-nib/core/math';
 import {
   applyChange,
+  newLayer,
   newPage,
   orderBetween,
   packSamples,
@@ -150,15 +151,8 @@ async function thumbnailOf(page: Page, rough: Buffer): Promise<Buffer> {
   return sharp(Buffer.from(svg), { unlimited: true }).resize({ width: 320 }).webp({ quality: 82 }).toBuffer();
 }
 
-const layer = (id: string, medium: LayerEntity['medium'], name: string, order: string): LayerEntity => ({
-  kind: 'layer',
-  id,
-  medium,
-  name,
-  order,
-  hidden: false,
-  locked: medium === 'rough',
-});
+const layer = (id: string, medium: LayerEntity['medium'], name: string, order: string): LayerEntity =>
+  newLayer({ id, medium, name, order, locked: medium === 'rough' });
 
 const change = (id: string, label: string, edits: readonly Edit[], needs: readonly string[] = []): Change => ({
   id,

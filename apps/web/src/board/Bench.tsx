@@ -19,6 +19,7 @@ import {
   TurnSetting,
   useRough,
 } from './RoughSettings';
+import { SelectBy, SelectedInWords, SelectSettings } from './select/SelectSettings';
 import { StageTools } from './StageTools';
 import { Thread } from './Thread';
 import { useShallow } from 'zustand/react/shallow';
@@ -87,6 +88,13 @@ function NowSettings() {
         <ScaleChoice />
       </>
     );
+  if (tool === 'select')
+    return (
+      <>
+        <SelectBy />
+        <SelectedInWords />
+      </>
+    );
   if (tool === 'lift')
     return <Text className="grow font-sans text-14 text-faint">Touch a line to lift it off the page.</Text>;
   return (
@@ -135,7 +143,7 @@ function takeNextNib() {
 }
 
 function AllSettings({ width }: { readonly width: number }) {
-  const stage = useDesk((desk) => desk.stage);
+  const { stage, tool } = useDesk(useShallow(({ stage, tool }) => ({ stage, tool })));
   if (stage === 'rough') return <RoughAll />;
   if (stage === 'finish')
     return (
@@ -144,6 +152,7 @@ function AllSettings({ width }: { readonly width: number }) {
         <DeliveryInWords />
       </>
     );
+  if (tool === 'select') return <SelectSettings />;
   return (
     <>
       <NibRack isRow width={Math.floor((width - 28) / 3)} />

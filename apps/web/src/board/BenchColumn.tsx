@@ -13,6 +13,7 @@ import {
   TurnSetting,
   useRough,
 } from './RoughSettings';
+import { SelectSettings } from './select/SelectSettings';
 import { StageTools } from './StageTools';
 import { Thread } from './Thread';
 
@@ -79,6 +80,7 @@ function RoughColumn() {
 
 function InkColumn() {
   const tool = useDesk((desk) => desk.tool);
+  if (tool === 'select') return <SelectSettings />;
   if (tool === 'lift') return <Hint>Touch a line, or drag over several, to lift them off the page.</Hint>;
   return (
     <>

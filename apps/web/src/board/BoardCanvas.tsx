@@ -2,11 +2,13 @@ import { useEffect, useRef } from 'react';
 import { View } from 'react-native';
 import { say } from '../look/notices';
 import { isWide } from '../look/wide';
-import { BoardPicture, type BoardCanvases } from '../render/boardPicture';
+import { BoardPicture, HARD_EDGE, type BoardCanvases } from '../render/boardPicture';
 import type { PageSession } from '../session/pageSession';
 import type { OpenBoard } from './boardContext';
 import { BoardHand } from './boardHand';
 import { BENCH_HEIGHT } from './benchHeight';
+import { useDesk, type Desk } from './desk';
+import { Selection } from './select/selection';
 import { useDropPicture } from './useDropPicture';
 
 interface BoardCanvasProps {
@@ -41,13 +43,16 @@ export function BoardCanvas({ session, onOpen }: BoardCanvasProps) {
     const theme = window.matchMedia('(prefers-color-scheme: dark)');
     const repaint = () => board.picture.repaintColours();
     theme.addEventListener('change', repaint);
+    const stopFollowing = followDesk(board);
     onOpen(board);
     return () => {
       onOpen(undefined);
+      stopFollowing();
       stop();
       theme.removeEventListener('change', repaint);
       watcher.disconnect();
       board.hand.dispose();
+      board.selection.dispose();
       board.picture.dispose();
     };
   }, [session, onOpen]);
@@ -68,6 +73,13 @@ export function BoardCanvas({ session, onOpen }: BoardCanvasProps) {
           isolation: 'isolate',
         }}
       >
+        <svg width="0" height="0" aria-hidden style={{ position: 'absolute' }}>
+          <filter id={HARD_EDGE} colorInterpolationFilters="sRGB">
+            <feComponentTransfer>
+              <feFuncA type="discrete" tableValues="0 1" />
+            </feComponentTransfer>
+          </filter>
+        </svg>
         {LAYERS.map((name) => (
           <canvas
             key={name}
@@ -88,6 +100,25 @@ export function BoardCanvas({ session, onOpen }: BoardCanvasProps) {
   );
 }
 
+/** Shows what the desk says about looks and selections; leaving the page keeps what is being transformed. */
+function followDesk({ picture, selection }: OpenBoard): () => void {
+  const follow = (desk: Desk, before?: Desk) => {
+    selection.setVisible(desk.stage === 'ink' && (desk.lender ?? desk.tool) === 'select');
+    if (desk.solo !== before?.solo || desk.standIns !== before.standIns)
+      picture.setLook({ solo: desk.solo, standIns: desk.standIns });
+    if (before && desk.layerId !== before.layerId && desk.layerId !== selection.layerId) selection.clear();
+  };
+  const keep = () => void selection.keep();
+  const stop = useDesk.subscribe(follow);
+  follow(useDesk.getState());
+  window.addEventListener('pagehide', keep);
+  return () => {
+    keep();
+    stop();
+    window.removeEventListener('pagehide', keep);
+  };
+}
+
 function open(ground: HTMLElement, session: PageSession): OpenBoard {
   const layer = (name: (typeof LAYERS)[number]): HTMLCanvasElement => {
     const canvas = ground.querySelector<HTMLCanvasElement>(`canvas[data-layer="${name}"]`);
@@ -105,5 +136,6 @@ function open(ground: HTMLElement, session: PageSession): OpenBoard {
   });
   const picture = new BoardPicture(canvases, session.page, (blob) => session.blob(blob), colours, say);
   const board = { picture, session, notice: say };
-  return { ...board, hand: new BoardHand(ground, board) };
+  const selecting = { ...board, selection: new Selection(board) };
+  return { ...selecting, hand: new BoardHand(ground, selecting) };
 }

@@ -3,12 +3,21 @@ import { useState } from 'react';
 import { useWindowDimensions, View } from 'react-native';
 import { Button } from '../look/Button';
 import { Empty, Loading } from '../look/Empty';
+import { Drawer } from '../look/Drawer';
+import { TipLine } from '../look/TipLine';
 import { isWide } from '../look/wide';
 import type { PageSession } from '../session/pageSession';
 import { BoardCanvas } from './BoardCanvas';
 import { BoardContext, type OpenBoard } from './boardContext';
 import { Bench } from './Bench';
 import { BenchColumn } from './BenchColumn';
+import { FindSheet } from './keys/FindSheet';
+import { KeysSheet } from './keys/KeysSheet';
+import { useKeySet } from './keys/keySet';
+import { Navigator } from './Navigator';
+import { RulerSheet } from './RulerSheet';
+import { SideColumn } from './SideColumn';
+import { StackPanel } from './stack/StackPanel';
 import { StatusLine } from './StatusLine';
 import { useDesk } from './desk';
 import { Strip } from './Strip';
@@ -48,20 +57,26 @@ function Desk({ session }: { readonly session: PageSession }) {
   const [board, setBoard] = useState<OpenBoard | undefined>();
   const wide = isWide(width);
   const isBare = useDesk((desk) => desk.onlyPage);
+  const isStackOpen = useDesk((desk) => desk.stackOpen);
+  const isLeft = useKeySet((set) => set.hand === 'left');
   return (
     <BoardContext value={board}>
       <View className="flex-1 bg-desk" role="main">
         {isBare ? null : board ? <Strip /> : <View className="h-12 border-b border-rule bg-tray" />}
-        <View className="min-h-0 flex-1 flex-row">
+        <View className={`min-h-0 flex-1 ${isLeft ? 'flex-row-reverse' : 'flex-row'}`}>
           {wide && !isBare && (
             <View className="w-[276px] border-r border-rule bg-tray">{board && <BenchColumn />}</View>
           )}
           <View className="min-w-0 flex-1">
             <BoardCanvas session={session} onOpen={setBoard} />
-            {board && !isBare && (wide ? <StatusLine /> : <Bench />)}
+            {board && <Navigator />}
+            {board && !isBare && (wide ? <StatusLine /> : isStackOpen ? <StackDrawer /> : <Bench />)}
           </View>
+          {wide && !isBare && <SideColumn isOpen={board !== undefined} />}
         </View>
         {board && <Habits />}
+        {board && <OpenSheet />}
+        <TipLine />
       </View>
     </BoardContext>
   );
@@ -72,5 +87,21 @@ function Habits() {
   useBoardKeys();
   useRoughInHand();
   useThumbnail();
+  return null;
+}
+
+const StackDrawer = () => (
+  <Drawer title="Stack" onClose={() => useDesk.setState({ stackOpen: false })}>
+    <StackPanel />
+  </Drawer>
+);
+
+/** The sheet that a key or a button has asked for. */
+function OpenSheet() {
+  const sheet = useDesk((desk) => desk.sheet);
+  const close = () => useDesk.setState({ sheet: undefined });
+  if (sheet === 'keys') return <KeysSheet onClose={close} />;
+  if (sheet === 'find') return <FindSheet onClose={close} />;
+  if (sheet === 'ruler') return <RulerSheet onClose={close} />;
   return null;
 }

@@ -3,7 +3,14 @@ import { printsWell, PRINTABLE_SHORT_SIDE, pxToMm } from '@true-nib/core/page';
 import Maximize from 'lucide-react-native/icons/maximize';
 import RotateCcw from 'lucide-react-native/icons/rotate-ccw';
 import RotateCw from 'lucide-react-native/icons/rotate-cw';
+import ArrowLeftRight from 'lucide-react-native/icons/arrow-left-right';
 import ArrowUp from 'lucide-react-native/icons/arrow-up';
+import Crosshair from 'lucide-react-native/icons/crosshair';
+import Grid from 'lucide-react-native/icons/grid-3x3';
+import MoveHorizontal from 'lucide-react-native/icons/move-horizontal';
+import Ruler from 'lucide-react-native/icons/ruler';
+import Search from 'lucide-react-native/icons/search';
+import type { LucideIcon } from 'lucide-react-native';
 import { useState } from 'react';
 import { Text, View } from 'react-native';
 import { rename, type PageCard } from '../api/shelf';
@@ -14,9 +21,27 @@ import { sayError } from '../look/notices';
 import { Sheet } from '../look/Sheet';
 import { Switch } from '../look/Switch';
 import { useBoard } from './boardContext';
-import { COMMANDS, HOLD_KEYS, keyInWords, runCommand, withKey } from './commands';
+import { runCommand, type CommandId } from './commands';
+import { withKey } from './keys/keySet';
 import { useDesk } from './desk';
 import { useShallow } from 'zustand/react/shallow';
+
+const VIEWS: readonly (readonly { readonly id: CommandId; readonly label: string; readonly icon: LucideIcon }[])[] = [
+  [
+    { id: 'fit', label: 'Fit', icon: Maximize },
+    { id: 'fit-width', label: 'Width', icon: MoveHorizontal },
+    { id: 'one-to-one', label: '1 : 1', icon: Grid },
+    { id: 'print-size', label: 'Print', icon: Ruler },
+    { id: 'reset-zoom', label: 'Zoom', icon: Search },
+  ],
+  [
+    { id: 'turn-left', label: 'Left', icon: RotateCcw },
+    { id: 'turn-right', label: 'Right', icon: RotateCw },
+    { id: 'upright', label: 'Upright', icon: ArrowUp },
+    { id: 'flip', label: 'Over', icon: ArrowLeftRight },
+    { id: 'centre', label: 'Middle', icon: Crosshair },
+  ],
+];
 
 /** The page as a sheet of paper: its name and size, how it lies on the desk, and the keys. */
 export function PageSheet({ card, onClose }: { readonly card: PageCard; readonly onClose: () => void }) {
@@ -48,46 +73,22 @@ export function PageSheet({ card, onClose }: { readonly card: PageCard; readonly
           `. Under ${PRINTABLE_SHORT_SIDE.toLocaleString('en')} px on its short side it will not print well.`}
       </Text>
       <Text className="font-sans text-14 text-faint">{`Shown at ${Math.round(zoom * 100)} %, turned by ${Math.round((turn * 180) / Math.PI)}°`}</Text>
-      <View className="flex-row gap-2">
-        <Chip label="Fit" icon={Maximize} tooltip={withKey('fit')} onPress={() => runCommand('fit', board)} />
-        <Chip
-          label="Turn left"
-          icon={RotateCcw}
-          tooltip={withKey('turn-left')}
-          onPress={() => runCommand('turn-left', board)}
-        />
-        <Chip
-          label="Turn right"
-          icon={RotateCw}
-          tooltip={withKey('turn-right')}
-          onPress={() => runCommand('turn-right', board)}
-        />
-        <Chip
-          label="Upright"
-          icon={ArrowUp}
-          tooltip={withKey('upright')}
-          onPress={() => runCommand('upright', board)}
-        />
-      </View>
+      {VIEWS.map((row, k) => (
+        <View key={k} className="flex-row gap-1">
+          {row.map(({ id, label, icon }) => (
+            <Chip key={id} label={label} icon={icon} tooltip={withKey(id)} onPress={() => runCommand(id, board)} />
+          ))}
+        </View>
+      ))}
       <Switch
         label="Fingers draw (off: they only move the page)"
         on={fingerDraws}
         onChange={(on) => useDesk.setState({ fingerDraws: on })}
       />
-      <Text role="heading" className="pt-1 font-bold text-14 text-ink">
-        Keys
-      </Text>
-      <View className="flex-row flex-wrap">
-        {[...COMMANDS, ...HOLD_KEYS].map((command) => (
-          <View key={command.id} className="w-1/2 flex-row items-center gap-2 py-1 pr-2">
-            <Text className="min-w-[56px] rounded-md border border-rule bg-raised px-2 text-center font-bold text-12 text-ink">
-              {keyInWords(command.key)}
-            </Text>
-            <Text className="shrink font-sans text-12 text-faint">
-              {'hold' in command ? `${command.label} (hold)` : command.label}
-            </Text>
-          </View>
-        ))}
+      <View className="flex-row flex-wrap gap-2">
+        <Button label="Keys" onPress={() => useDesk.setState({ sheet: 'keys' })} />
+        <Button label="Find a command" onPress={() => useDesk.setState({ sheet: 'find' })} />
+        <Button label="Measure this screen" onPress={() => useDesk.setState({ sheet: 'ruler' })} />
       </View>
     </Sheet>
   );

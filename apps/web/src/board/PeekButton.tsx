@@ -3,7 +3,7 @@ import EyeOff from 'lucide-react-native/icons/eye-off';
 import { Pressable } from 'react-native';
 import { Icon } from '../look/Icon';
 import { web } from '../look/web';
-import { withKey } from './commands';
+import { withKey } from './keys/keySet';
 import { useDesk } from './desk';
 
 const peek = (peeking: boolean) => useDesk.setState({ peeking });

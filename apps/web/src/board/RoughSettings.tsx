@@ -1,16 +1,6 @@
 import { clamp } from '@true-nib/core/math';
-import {
-  find,
-  layersOf,
-  mmToPx,
-  orderBetween,
-  pxToMm,
-  type Edit,
-  type PictureEntity,
-  type Placement,
-  type Tint,
-} from '@true-nib/core/page';
-import { fittedPlacement } from '@true-nib/core/tools';
+import { changeLayers, find, mmToPx, pxToMm, type PictureEntity, type Placement, type Tint } from '@true-nib/core/page';
+import { changeRough, fitRough, layRough, removeRough } from '@true-nib/core/tools';
 import Trash from 'lucide-react-native/icons/trash';
 import { Button } from '../look/Button';
 import { Choice } from '../look/Choice';
@@ -42,32 +32,14 @@ export function useRough() {
       picture.preview([{ before: shown, after }]);
       if (!layer.locked) picture.setGrips(after);
     },
-    change: (label: string, change: Partial<PictureEntity>) =>
-      session.commit(label, [{ before: rough, after: { ...rough, ...change } }], [layer.id]),
-    changeLayer: (label: string, change: { readonly locked?: boolean; readonly order?: string }) =>
-      session.commit(label, [{ before: layer, after: { ...layer, ...change } }]),
-    /** Lays the rough under everything, or over it. */
-    lay: (place: 'under' | 'over') => {
-      const others = layersOf(page).filter(({ id }) => id !== layer.id);
-      const order =
-        place === 'over' ? orderBetween(others.at(-1)?.order, undefined) : orderBetween(undefined, others[0]?.order);
-      session.commit(place === 'over' ? 'Rough over the inks' : 'Rough under the inks', [
-        { before: layer, after: { ...layer, order } },
-      ]);
-    },
-    fit: () =>
-      session.commit(
-        'Fit the rough',
-        [{ before: rough, after: { ...rough, placement: fittedPlacement(rough, page.size) } }],
-        [layer.id],
+    change: (label: string, change: Partial<PictureEntity>) => session.make(changeRough(rough, label, change)),
+    lock: (locked: boolean) =>
+      session.attempt((now) =>
+        changeLayers(now, [layer.id], locked ? 'Lock the rough' : 'Unlock the rough', { locked }),
       ),
-    remove: () => {
-      const edits: Edit[] = [
-        { before: rough, after: null },
-        { before: layer, after: null },
-      ];
-      session.commit('Remove the rough', edits);
-    },
+    lay: (place: 'under' | 'over') => session.make(layRough(page, layer, place)),
+    fit: () => session.make(fitRough(page, rough)),
+    remove: () => session.make(removeRough(layer, rough)),
   };
 }
 

@@ -1,5 +1,6 @@
 import Eraser from 'lucide-react-native/icons/eraser';
 import ImagePlus from 'lucide-react-native/icons/image-plus';
+import Lasso from 'lucide-react-native/icons/lasso';
 import Lock from 'lucide-react-native/icons/lock';
 import LockOpen from 'lucide-react-native/icons/lock-open';
 import Maximize from 'lucide-react-native/icons/maximize';
@@ -7,7 +8,7 @@ import PenTool from 'lucide-react-native/icons/pen-tool';
 import ArrowUpFromLine from 'lucide-react-native/icons/arrow-up-from-line';
 import { Chip } from '../look/Chip';
 import { useBoard } from './boardContext';
-import { withKey } from './commands';
+import { withKey } from './keys/keySet';
 import { takeTool, useDesk } from './desk';
 import { useRough } from './RoughSettings';
 import { chooseRough } from './takeRough';
@@ -44,11 +45,7 @@ function RoughTools() {
             label={actions.layer.locked ? 'Unlock' : 'Lock'}
             icon={actions.layer.locked ? Lock : LockOpen}
             tooltip="A locked rough cannot be moved"
-            onPress={() =>
-              actions.changeLayer(actions.layer.locked ? 'Unlock the rough' : 'Lock the rough', {
-                locked: !actions.layer.locked,
-              })
-            }
+            onPress={() => actions.lock(!actions.layer.locked)}
           />
         </>
       )}
@@ -80,6 +77,13 @@ function InkTools() {
         isChosen={tool === 'lift'}
         tooltip={withKey('lift')}
         onPress={() => takeTool('lift')}
+      />
+      <Chip
+        label="Select"
+        icon={Lasso}
+        isChosen={tool === 'select'}
+        tooltip={withKey('select')}
+        onPress={() => takeTool('select')}
       />
     </>
   );

@@ -1,5 +1,7 @@
 import { Text, View } from 'react-native';
-import { HOLD_KEYS, keyInWords } from './commands';
+import { HOLD_COMMANDS } from './commands';
+import { keyInWords } from './keys/keyNames';
+import { keyIn, useKeySet } from './keys/keySet';
 import { nibOf, useDesk, type Desk } from './desk';
 import { useShallow } from 'zustand/react/shallow';
 
@@ -7,7 +9,11 @@ import { useShallow } from 'zustand/react/shallow';
 export function StatusLine() {
   const { zoom, turn } = useDesk(useShallow(({ zoom, turn }) => ({ zoom, turn })));
   const next = useDesk(nextInWords);
-  const holds = HOLD_KEYS.map(({ key, label }) => `${keyInWords(key)}: ${label.toLowerCase()}`).join(' · ');
+  const keys = useKeySet();
+  const holds = HOLD_COMMANDS.flatMap(({ id, label }) => {
+    const key = keyIn(keys, id);
+    return key === undefined ? [] : [`${keyInWords(key)}: ${label.toLowerCase()}`];
+  }).join(' · ');
   return (
     <View className="absolute bottom-3 left-3 rounded-lg border border-rule bg-tray px-3 py-1" pointerEvents="none">
       <Text className="font-sans text-12 text-faint" numberOfLines={1}>
@@ -22,6 +28,8 @@ function nextInWords(desk: Desk): string {
   if (desk.stage === 'rough') return 'Drag the rough, its corners or its knob';
   if (desk.stage === 'finish') return 'The page, ready to deliver';
   if (desk.tool === 'rub') return 'Rub takes away what it touches';
+  if (desk.tool === 'select')
+    return { loop: 'Draw a loop round lines', rect: 'Draw a box over lines', touch: 'Touch lines' }[desk.selectBy];
   if (desk.tool === 'lift') return 'Lift takes whole lines';
   return `${nibOf(desk).name} draws`;
 }

@@ -1,14 +1,16 @@
 import ChevronLeft from 'lucide-react-native/icons/chevron-left';
+import Layers from 'lucide-react-native/icons/layers';
 import Redo2 from 'lucide-react-native/icons/redo-2';
 import { router } from 'expo-router';
-import { useState } from 'react';
 import { Pressable, Text, useWindowDimensions, View } from 'react-native';
 import { IconButton } from '../look/Button';
 import { web } from '../look/web';
 import { isWide } from '../look/wide';
 import type { SessionState } from '../session/pageSession';
 import { useBoard, useSessionState } from './boardContext';
-import { runCommand, withKey } from './commands';
+import { runCommand } from './commands';
+import { withKey } from './keys/keySet';
+import { useDesk } from './desk';
 import { PageSheet } from './PageSheet';
 import { PeekButton } from './PeekButton';
 import { UndoButton } from './UndoButton';
@@ -20,7 +22,7 @@ export function Strip() {
   const board = useBoard();
   const { session } = board;
   const folio = useFolioOf(session.card.folioId).data;
-  const [isOpen, setOpen] = useState(false);
+  const isOpen = useDesk((desk) => desk.sheet === 'page');
   const isRoomy = isWide(useWindowDimensions().width);
   const index = folio?.pages.findIndex((page) => page.id === session.card.id) ?? -1;
   const card = folio?.pages[index] ?? session.card;
@@ -35,7 +37,7 @@ export function Strip() {
       <Pressable
         role="button"
         aria-label={`${card.name}, page settings`}
-        onPress={() => setOpen(true)}
+        onPress={() => useDesk.setState({ sheet: 'page' })}
         className="min-h-[44px] shrink grow justify-center"
         {...web({ title: 'Name, size and view of the page' })}
       >
@@ -48,7 +50,10 @@ export function Strip() {
       <UndoButton />
       <RedoButton />
       <PeekButton />
-      {isOpen && <PageSheet card={card} onClose={() => setOpen(false)} />}
+      {!isRoomy && (
+        <IconButton label="Stack" tooltip={withKey('stack')} icon={Layers} onPress={() => runCommand('stack', board)} />
+      )}
+      {isOpen && <PageSheet card={card} onClose={() => useDesk.setState({ sheet: undefined })} />}
     </View>
   );
 }

@@ -1,7 +1,7 @@
 import { Pressable, Text, View } from 'react-native';
 import Svg, { Path } from 'react-native-svg';
 import { web } from '../look/web';
-import { withKey } from './commands';
+import { withKey } from './keys/keySet';
 import { setStage, useDesk } from './desk';
 import { STAGES } from './stages';
 

@@ -5,7 +5,8 @@ import { Text, View, type GestureResponderEvent } from 'react-native';
 import { Icon } from '../look/Icon';
 import { web } from '../look/web';
 import { useBoard, useSessionState } from './boardContext';
-import { runCommand, withKey } from './commands';
+import { runCommand } from './commands';
+import { withKey } from './keys/keySet';
 
 /** CSS px of a sideways drag for one step of the history. */
 const STEP = 16;

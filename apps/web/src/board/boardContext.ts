@@ -3,10 +3,12 @@ import type { Page } from '@true-nib/core/page';
 import type { SessionState } from '../session/pageSession';
 import type { BoardHand } from './boardHand';
 import type { Board } from './inkHand';
+import type { Selection } from './select/selection';
 
 /** What an open board is made of: the page's session, its picture, and the hand that draws on it. */
 export interface OpenBoard extends Board {
   readonly hand: BoardHand;
+  readonly selection: Selection;
 }
 
 export const BoardContext = createContext<OpenBoard | undefined>(undefined);

@@ -3,24 +3,33 @@ import { distance, type Point } from '@true-nib/core/math';
 import type { PenSample } from '@true-nib/core/page';
 import {
   aligned,
+  centredAt,
+  flippedAt,
+  isFlipped,
   panned,
   pinched,
   straightened,
   toPage,
   turnedAt,
   turnOf,
+  withinReach,
   zoomedAt,
   zoomOf,
   type View,
 } from '../render/view';
+import { sayAt } from '../look/notices';
 import { nibOf, useDesk, type Desk } from './desk';
 import { beginErasing, beginStroke, type Board, type Gesture } from './inkHand';
 import { beginPlacing } from './roughHand';
+import { beginSelecting, type Modifiers } from './select/selectHand';
+import type { Selection } from './select/selection';
 
 /** A finger that has gone less far than this, CSS px, has not begun to draw when a second one comes down. */
 const DRAW_SLOP = 24;
 /** Two fingers nearer than this, CSS px, tell no turn and no zoom. */
 const LEAST_PINCH = 10;
+/** Zoom per CSS px of a sideways drag with the zoom key held: 200 px are some three times. */
+const SCRUB = 0.006;
 /** The button that the far end of a pen reports (W3C Pointer Events, chorded button interactions). */
 const ERASER_END = 5;
 
@@ -33,17 +42,18 @@ export class BoardHand {
     | { readonly pointer: number; readonly gesture: Gesture; readonly startedAt: number; readonly from: Point }
     | undefined;
   private readonly fingers = new Map<number, Point>();
-  private panning: { readonly pointer: number; last: Point } | undefined;
+  private panning: { readonly pointer: number; readonly zoomsAt: Point | undefined; last: Point } | undefined;
   private isPinching = false;
   private telling: ReturnType<typeof setTimeout> | undefined;
   private origin: Point = { x: 0, y: 0 };
   private holdsMoveKey = false;
-  private holdsShift = false;
+  private holdsZoomKey = false;
+  private modifiers: Modifiers = { shiftKey: false, altKey: false };
   private readonly stop: () => void;
 
   constructor(
     private readonly element: HTMLElement,
-    private readonly board: Board,
+    private readonly board: Board & { readonly selection: Selection },
   ) {
     const listen = <K extends keyof HTMLElementEventMap>(
       type: K,
@@ -77,8 +87,18 @@ export class BoardHand {
     this.holdsMoveKey = isHeld;
   }
 
-  setShift(isHeld: boolean): void {
-    this.holdsShift = isHeld;
+  /** While held, dragging sideways zooms at the place where the pointer came down. */
+  setZoomKey(isHeld: boolean): void {
+    this.holdsZoomKey = isHeld;
+  }
+
+  /** What is held beside a pointer or a key: it bends what the tool in hand does. */
+  setModifiers({ shiftKey, altKey }: Modifiers): void {
+    this.modifiers = { shiftKey, altKey };
+  }
+
+  get isShifted(): boolean {
+    return this.modifiers.shiftKey;
   }
 
   /** Gives up the gesture under way, leaving no trace. Answers whether there was one. */
@@ -103,7 +123,8 @@ export class BoardHand {
 
   show(view: View, isMoving = false): void {
     if (this.gesture) return;
-    this.board.picture.show(isMoving ? view : aligned(view), isMoving);
+    const reached = withinReach(view, this.board.session.page.size, this.middle());
+    this.board.picture.show(isMoving ? reached : aligned(reached), isMoving);
     // The panels hear of the view when it rests: a wheel that turns is no time to draw them anew.
     clearTimeout(this.telling);
     if (isMoving) this.telling = setTimeout(() => this.tell(), 120);
@@ -112,13 +133,18 @@ export class BoardHand {
 
   private tell(): void {
     const { view } = this.board.picture;
-    const [zoom, turn] = [zoomOf(view), turnOf(view)];
+    const [zoom, turn, flipped] = [zoomOf(view), turnOf(view), isFlipped(view)];
     const desk = useDesk.getState();
-    if (zoom !== desk.zoom || turn !== desk.turn) useDesk.setState({ zoom, turn });
+    if (zoom !== desk.zoom || turn !== desk.turn || flipped !== desk.flipped) useDesk.setState({ zoom, turn, flipped });
   }
 
   zoomBy(factor: number, at = this.middle()): void {
     this.show(zoomedAt(this.board.picture.view, at, factor));
+  }
+
+  /** Zooms to `zoom` CSS px per page px about the middle of the board. */
+  zoomTo(zoom: number): void {
+    this.zoomBy(zoom / zoomOf(this.board.picture.view));
   }
 
   turnBy(angle: number): void {
@@ -127,6 +153,14 @@ export class BoardHand {
 
   panBy(dx: number, dy: number): void {
     this.show(panned(this.board.picture.view, dx, dy));
+  }
+
+  flip(): void {
+    this.show(flippedAt(this.board.picture.view, this.middle()));
+  }
+
+  centre(): void {
+    this.show(centredAt(this.board.picture.view, this.board.session.page.size, this.middle()));
   }
 
   private middle(): Point {
@@ -141,6 +175,7 @@ export class BoardHand {
 
   private down(event: PointerEvent): void {
     this.findPlace();
+    this.setModifiers(event);
     const at = this.place(event);
     const desk = useDesk.getState();
     if (event.pointerType === 'touch') {
@@ -161,7 +196,7 @@ export class BoardHand {
       if (desk.penSeen && !desk.fingerDraws) return this.beginPan(event.pointerId, at);
     }
     if (this.gesture || this.panning) return;
-    const isMoving = this.holdsMoveKey || event.button === 1 || event.button === 2;
+    const isMoving = this.holdsMoveKey || this.holdsZoomKey || event.button === 1 || event.button === 2;
     const gesture = isMoving ? undefined : this.begin(desk, event);
     if (!gesture) return this.beginPan(event.pointerId, at);
     this.gesture = { pointer: event.pointerId, gesture, startedAt: event.timeStamp, from: at };
@@ -172,9 +207,14 @@ export class BoardHand {
   private begin(desk: Desk, event: PointerEvent): Gesture | undefined {
     if (desk.stage === 'finish') return undefined;
     if (desk.stage === 'rough')
-      return desk.roughId ? beginPlacing(this.board, desk.roughId, this.page(event), () => this.holdsShift) : undefined;
-    if (event.button === ERASER_END) return beginErasing(this.board, { ...desk, tool: 'rub' });
-    return desk.tool === 'nib' ? beginStroke(this.board, desk) : beginErasing(this.board, desk);
+      return desk.roughId
+        ? beginPlacing(this.board, desk.roughId, this.page(event), () => this.modifiers.shiftKey)
+        : undefined;
+    const tip = { x: event.clientX, y: event.clientY };
+    const board = { ...this.board, notice: (message: string) => sayAt(message, tip) };
+    if (event.button === ERASER_END) return beginErasing(board, { ...desk, tool: 'rub' });
+    if (desk.tool === 'select') return beginSelecting(board, desk, this.page(event), () => this.modifiers);
+    return desk.tool === 'nib' ? beginStroke(board, desk) : beginErasing(board, desk);
   }
 
   private move(event: PointerEvent): void {
@@ -188,8 +228,11 @@ export class BoardHand {
       this.gesture.gesture.move((events.length > 0 ? events : [event]).map((one) => this.sample(one)));
     } else if (this.panning?.pointer === event.pointerId) {
       const { last } = this.panning;
+      const { zoomsAt } = this.panning;
+      const { view } = this.board.picture;
       this.panning.last = at;
-      this.show(panned(this.board.picture.view, at.x - last.x, at.y - last.y), true);
+      if (zoomsAt) this.show(zoomedAt(view, zoomsAt, Math.exp((at.x - last.x) * SCRUB)), true);
+      else this.show(panned(view, at.x - last.x, at.y - last.y), true);
     }
   }
 
@@ -211,7 +254,7 @@ export class BoardHand {
   }
 
   private beginPan(pointer: number, at: Point): void {
-    this.panning = { pointer, last: at };
+    this.panning = { pointer, last: at, zoomsAt: this.holdsZoomKey ? at : undefined };
   }
 
   /** A second finger: what the first one had hardly begun was meant to move the page. */
@@ -246,7 +289,7 @@ export class BoardHand {
   /** Shows the tool's true size under a pen or mouse that hovers. */
   private ring(event: PointerEvent): void {
     const desk = useDesk.getState();
-    const isDrawing = desk.stage === 'ink' && desk.tool !== 'lift';
+    const isDrawing = desk.stage === 'ink' && (desk.tool === 'nib' || desk.tool === 'rub');
     const radius = desk.tool === 'rub' ? desk.rubSize / 2 : nibOf(desk).size / 2;
     const isShown = isDrawing && (desk.tool === 'rub' || !this.gesture);
     this.board.picture.setRing(isShown ? { at: this.place(event), radius } : undefined);

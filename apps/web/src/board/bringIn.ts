@@ -1,14 +1,6 @@
 import { checkSvgPicture } from '@true-nib/core/formats';
-import {
-  layersOf,
-  orderBetween,
-  PageError,
-  PICTURE_LIMITS,
-  type Edit,
-  type LayerEntity,
-  type PictureEntity,
-} from '@true-nib/core/page';
-import { fittedPlacement } from '@true-nib/core/tools';
+import { PageError, PICTURE_LIMITS } from '@true-nib/core/page';
+import { bringInRough } from '@true-nib/core/tools';
 import { ApiProblem, Offline } from '../api/request';
 import { newId } from '../session/ids';
 import type { PageSession } from '../session/pageSession';
@@ -36,34 +28,10 @@ export async function bringIn(session: PageSession, file: File): Promise<string>
   const size = await measured(bytes, file.name);
   const sha256 = await sha256Of(bytes);
   await send(session, sha256, bytes);
-  const layers = layersOf(session.page);
-  const layer: LayerEntity = {
-    kind: 'layer',
-    id: newId(),
-    medium: 'rough',
-    name: 'Rough',
-    order: orderBetween(undefined, layers[0]?.order),
-    hidden: false,
-    locked: false,
-  };
-  const picture: PictureEntity = {
-    kind: 'picture',
-    id: newId(),
-    layerId: layer.id,
-    order: orderBetween(undefined, undefined),
-    blob: sha256,
-    ...size,
-    placement: fittedPlacement(size, session.page.size),
-    opacity: 0.5,
-    tint: 'blue',
-  };
-  const edits: Edit[] = [
-    { before: null, after: layer },
-    { before: null, after: picture },
-  ];
-  if (!session.commit('Bring in a rough', edits))
+  const ids = { layer: newId(), picture: newId() };
+  if (!session.make(bringInRough(session.page, { blob: sha256, ...size }, ids)))
     throw new RefusedPicture('The page changed meanwhile. Try once more.');
-  return picture.id;
+  return ids.picture;
 }
 
 /** The server looks at the whole file and says what is wrong with it; while it is away the outbox keeps the bytes. */

@@ -1,17 +1,46 @@
+import { PLAIN_STYLE } from '@true-nib/core/page';
 import { say } from '../look/notices';
-import { fitted, turnOf } from '../render/view';
+import { fitted, fittedToWidth, fitZoom, turnOf } from '../render/view';
 import type { OpenBoard } from './boardContext';
-import { scaleTool, setStage, takeTool, toggleCalm, togglePage, useDesk } from './desk';
+import {
+  borrowTool,
+  giveBack,
+  scaleTool,
+  setStage,
+  takeTool,
+  toggleCalm,
+  togglePage,
+  useDesk,
+  type DeskSheet,
+} from './desk';
+import { layerInHand } from './inkHand';
+import { nudgeOr, selectionCommands } from './select/selectionCommands';
+import {
+  addLayer,
+  deleteChosen,
+  duplicateChosen,
+  groupChosen,
+  mergeDown,
+  tellLayers,
+  toggleSolo,
+  walkStack,
+} from './stack/layerCommands';
+
+/** The parts of the desk that commands belong to, as the lists of them are ordered. */
+export const ROOMS = ['Draw', 'Select', 'Layers', 'See', 'Desk'] as const;
+export type Room = (typeof ROOMS)[number];
 
 /**
- * Everything that a key or a button can do on the board. The one table: keys, tooltips and the list of keys are read from
- * it. `key` is written as `tinykeys` takes it; `$mod` is Ctrl, or Cmd on a Mac.
+ * Everything that a key or a button can do on the board. The one table: keys, tooltips, lists and the search are read from
+ * it. `key` is written as `tinykeys` takes it: a `code` (the place on the keyboard) for plain keys, a character with `$mod`
+ * (Ctrl, or Cmd on a Mac), as browsers have it. Left out where a command has no key of its own.
  */
 export interface Command {
   readonly id: string;
   readonly label: string;
-  readonly key: string;
-  /** Further keys that do the same: signs that need Shift on some keyboards. */
+  readonly room: Room;
+  readonly key?: string;
+  /** Further keys that do the same and cannot be changed. */
   readonly also?: readonly string[];
   readonly run: (board: OpenBoard) => void;
 }
@@ -21,41 +50,223 @@ const PAN_STEP = 80;
 
 const undo = ({ session, hand }: OpenBoard) => void (hand.isBusy || session.undo());
 const redo = ({ session, hand }: OpenBoard) => void (hand.isBusy || session.redo());
+const open = (sheet: DeskSheet) => () => useDesk.setState({ sheet });
+
+/** An arrow key: 1 px of the selection, 10 px with Shift, or a step of the page. */
+function step(board: OpenBoard, x: number, y: number): void {
+  const px = board.hand.isShifted ? 10 : 1;
+  nudgeOr(board, x * px, y * px, () => board.hand.panBy(-x * PAN_STEP, -y * PAN_STEP));
+}
+
+const inHand = ({ session }: OpenBoard) => layerInHand(session.page, useDesk.getState().layerId)?.layer;
+
+function tellHand(board: OpenBoard, name: 'hidden' | 'locked', words: readonly [on: string, off: string]): void {
+  const layer = inHand(board);
+  if (layer) tellLayers(board, [layer.id], `${words[layer[name] ? 1 : 0]} ${layer.name}`, { [name]: !layer[name] });
+}
 
 export const COMMANDS = [
-  { id: 'undo', label: 'Undo', key: '$mod+z', run: undo },
-  { id: 'redo', label: 'Redo', key: '$mod+Shift+z', also: ['$mod+y'], run: redo },
-  { id: 'stage-rough', label: 'Rough', key: '1', run: () => setStage('rough') },
-  { id: 'stage-ink', label: 'Ink', key: '2', run: () => setStage('ink') },
-  { id: 'stage-finish', label: 'Finish', key: '3', run: () => setStage('finish') },
-  { id: 'nib', label: 'Nib', key: 'q', run: () => takeTool('nib') },
-  { id: 'rub', label: 'Rub', key: 'w', run: () => takeTool('rub') },
-  { id: 'lift', label: 'Lift', key: 'e', run: () => takeTool('lift') },
-  { id: 'thinner', label: 'Smaller', key: 'a', run: () => scaleTool(1 / 1.12) },
-  { id: 'thicker', label: 'Larger', key: 's', run: () => scaleTool(1.12) },
-  { id: 'calm', label: 'Calm on or off', key: 'd', run: () => toggleCalm() },
+  { id: 'undo', label: 'Undo', room: 'Draw', key: '$mod+z', run: undo },
+  { id: 'redo', label: 'Redo', room: 'Draw', key: '$mod+Shift+z', also: ['$mod+y'], run: redo },
+  { id: 'stage-rough', label: 'Rough', room: 'Desk', key: 'Digit1', run: () => setStage('rough') },
+  { id: 'stage-ink', label: 'Ink', room: 'Desk', key: 'Digit2', run: () => setStage('ink') },
+  { id: 'stage-finish', label: 'Finish', room: 'Desk', key: 'Digit3', run: () => setStage('finish') },
+  { id: 'nib', label: 'Nib', room: 'Draw', key: 'KeyQ', run: () => takeTool('nib') },
+  { id: 'rub', label: 'Rub', room: 'Draw', key: 'KeyW', run: () => takeTool('rub') },
+  { id: 'lift', label: 'Lift', room: 'Draw', key: 'KeyE', run: () => takeTool('lift') },
+  { id: 'select', label: 'Select', room: 'Select', key: 'Digit4', run: () => takeTool('select') },
+  { id: 'thinner', label: 'Smaller', room: 'Draw', key: 'KeyA', run: () => scaleTool(1 / 1.12) },
+  { id: 'thicker', label: 'Larger', room: 'Draw', key: 'KeyS', run: () => scaleTool(1.12) },
+  { id: 'calm', label: 'Calm on or off', room: 'Draw', key: 'KeyD', run: () => toggleCalm() },
+  ...selectionCommands,
+  {
+    id: 'add-layer',
+    label: 'Add an Ink layer',
+    room: 'Layers',
+    key: 'Shift+KeyA',
+    run: (board) => addLayer(board, 'ink'),
+  },
+  {
+    id: 'group-layers',
+    label: 'Group the chosen layers',
+    room: 'Layers',
+    key: 'Shift+KeyG',
+    run: (board) => void groupChosen(board),
+  },
+  {
+    id: 'duplicate-layers',
+    label: 'Copy the chosen layers',
+    room: 'Layers',
+    key: 'Shift+KeyC',
+    run: (board) => void duplicateChosen(board),
+  },
+  {
+    id: 'merge-down',
+    label: 'Merge with the layer below',
+    room: 'Layers',
+    key: 'Shift+KeyF',
+    run: (board) => void mergeDown(board),
+  },
+  { id: 'delete-layers', label: 'Delete the chosen layers', room: 'Layers', run: (board) => void deleteChosen(board) },
+  {
+    id: 'layer-up',
+    label: 'Take the layer above in hand',
+    room: 'Layers',
+    key: 'Shift+KeyE',
+    run: (board) => walkStack(board, 1),
+  },
+  {
+    id: 'layer-down',
+    label: 'Take the layer below in hand',
+    room: 'Layers',
+    key: 'Shift+KeyD',
+    run: (board) => walkStack(board, -1),
+  },
+  {
+    id: 'hide-layer',
+    label: 'Hide or show the layer in hand',
+    room: 'Layers',
+    key: 'Shift+KeyQ',
+    run: (board) => tellHand(board, 'hidden', ['Hide', 'Show']),
+  },
+  {
+    id: 'lock-layer',
+    label: 'Lock or unlock the layer in hand',
+    room: 'Layers',
+    key: 'Shift+KeyW',
+    run: (board) => tellHand(board, 'locked', ['Lock', 'Unlock']),
+  },
+  {
+    id: 'solo-layer',
+    label: 'The layer in hand alone, or all again',
+    room: 'Layers',
+    key: 'Shift+KeyS',
+    run: (board) => {
+      const layer = inHand(board);
+      if (layer) toggleSolo(layer);
+    },
+  },
+  {
+    id: 'plain-lines',
+    label: 'All lines of the layer as drawn',
+    room: 'Layers',
+    run: (board) => {
+      const layer = inHand(board);
+      if (layer) tellLayers(board, [layer.id], 'Lines as drawn', { style: PLAIN_STYLE });
+    },
+  },
+  {
+    id: 'stand-ins',
+    label: 'Stand-in or real colours',
+    room: 'Layers',
+    key: 'Shift+KeyR',
+    run: () => useDesk.setState({ standIns: !useDesk.getState().standIns }),
+  },
+  { id: 'stack', label: 'Open or close the stack', room: 'Desk', key: 'Shift+KeyX', run: () => toggleStack() },
   {
     id: 'fit',
     label: 'Fit the page',
-    key: 'f',
+    room: 'See',
+    key: 'KeyF',
     run: ({ picture, hand }) => hand.show(fitted(picture.shownPage.size, picture.free)),
   },
-  { id: 'only-page', label: 'Only the page, or all again', key: 'b', run: () => togglePage() },
-  { id: 'turn-left', label: 'Turn left', key: 'z', run: ({ hand }) => hand.turnBy(-TURN_STEP) },
-  { id: 'turn-right', label: 'Turn right', key: 'c', run: ({ hand }) => hand.turnBy(TURN_STEP) },
-  { id: 'upright', label: 'Upright', key: 'x', run: ({ hand, picture }) => hand.turnBy(-turnOf(picture.view)) },
-  { id: 'zoom-in', label: 'Zoom in', key: '+', also: ['Shift++', '='], run: ({ hand }) => hand.zoomBy(1.25) },
-  { id: 'zoom-out', label: 'Zoom out', key: '-', run: ({ hand }) => hand.zoomBy(1 / 1.25) },
-  { id: 'pan-left', label: 'Page to the right', key: 'ArrowLeft', run: ({ hand }) => hand.panBy(PAN_STEP, 0) },
-  { id: 'pan-right', label: 'Page to the left', key: 'ArrowRight', run: ({ hand }) => hand.panBy(-PAN_STEP, 0) },
-  { id: 'pan-up', label: 'Page down', key: 'ArrowUp', run: ({ hand }) => hand.panBy(0, PAN_STEP) },
-  { id: 'pan-down', label: 'Page up', key: 'ArrowDown', run: ({ hand }) => hand.panBy(0, -PAN_STEP) },
+  {
+    id: 'fit-width',
+    label: 'Fit the width',
+    room: 'See',
+    key: 'Shift+KeyV',
+    run: ({ picture, hand }) => hand.show(fittedToWidth(picture.shownPage.size, picture.free)),
+  },
+  {
+    id: 'one-to-one',
+    label: 'One page px on one screen px',
+    room: 'See',
+    key: 'KeyG',
+    run: ({ hand }) => hand.zoomTo(1 / (window.devicePixelRatio || 1)),
+  },
+  {
+    id: 'print-size',
+    label: 'As large as in print',
+    room: 'See',
+    key: 'Shift+KeyB',
+    run: ({ hand, session }) => hand.zoomTo((useDesk.getState().pxPerMm * 25.4) / session.page.size.ppi),
+  },
+  { id: 'ruler', label: 'Measure this screen with a ruler', room: 'See', run: open('ruler') },
+  {
+    id: 'reset-zoom',
+    label: 'Zoom back to the whole page',
+    room: 'See',
+    run: ({ hand, picture }) => hand.zoomTo(fitZoom(picture.shownPage.size, picture.free)),
+  },
+  { id: 'centre', label: 'Page back to the middle', room: 'See', key: 'Shift+KeyZ', run: ({ hand }) => hand.centre() },
+  { id: 'flip', label: 'Turn the page over', room: 'See', key: 'Digit5', run: ({ hand }) => hand.flip() },
+  { id: 'only-page', label: 'Only the page, or all again', room: 'Desk', key: 'KeyB', run: () => togglePage() },
+  { id: 'turn-left', label: 'Turn left', room: 'See', key: 'KeyZ', run: ({ hand }) => hand.turnBy(-TURN_STEP) },
+  { id: 'turn-right', label: 'Turn right', room: 'See', key: 'KeyC', run: ({ hand }) => hand.turnBy(TURN_STEP) },
+  {
+    id: 'upright',
+    label: 'Upright',
+    room: 'See',
+    key: 'KeyX',
+    run: ({ hand, picture }) => hand.turnBy(-turnOf(picture.view)),
+  },
+  {
+    id: 'zoom-in',
+    label: 'Zoom in',
+    room: 'See',
+    key: '+',
+    also: ['Shift++', '='],
+    run: ({ hand }) => hand.zoomBy(1.25),
+  },
+  { id: 'zoom-out', label: 'Zoom out', room: 'See', key: '-', run: ({ hand }) => hand.zoomBy(1 / 1.25) },
+  {
+    id: 'pan-left',
+    label: 'Selection left, or page right',
+    room: 'See',
+    key: 'ArrowLeft',
+    also: ['Shift+ArrowLeft'],
+    run: (board) => step(board, -1, 0),
+  },
+  {
+    id: 'pan-right',
+    label: 'Selection right, or page left',
+    room: 'See',
+    key: 'ArrowRight',
+    also: ['Shift+ArrowRight'],
+    run: (board) => step(board, 1, 0),
+  },
+  {
+    id: 'pan-up',
+    label: 'Selection up, or page down',
+    room: 'See',
+    key: 'ArrowUp',
+    also: ['Shift+ArrowUp'],
+    run: (board) => step(board, 0, -1),
+  },
+  {
+    id: 'pan-down',
+    label: 'Selection down, or page up',
+    room: 'See',
+    key: 'ArrowDown',
+    also: ['Shift+ArrowDown'],
+    run: (board) => step(board, 0, 1),
+  },
+  {
+    id: 'navigator',
+    label: 'Small view of the whole page',
+    room: 'See',
+    run: () => useDesk.setState({ navigator: !useDesk.getState().navigator }),
+  },
+  { id: 'find', label: 'Find a command', room: 'Desk', key: 'Backquote', run: open('find') },
+  { id: 'keys', label: 'Keys', room: 'Desk', run: open('keys') },
   {
     id: 'drop',
     label: 'Let go of what is being drawn',
+    room: 'Draw',
     key: 'Escape',
-    run: ({ hand }) => {
-      if (hand.cancel()) say('Let go: nothing was drawn.');
+    run: (board) => {
+      if (board.hand.cancel()) say('Let go: nothing was drawn.');
+      else if (!board.selection.takeBack()) board.selection.clear();
     },
   },
 ] as const satisfies readonly Command[];
@@ -63,44 +274,54 @@ export const COMMANDS = [
 export type CommandId = (typeof COMMANDS)[number]['id'];
 
 /** What is so only while its key is down. */
-export interface HoldKey {
-  readonly id: 'peek' | 'move';
+export interface HoldCommand {
+  readonly id: string;
   readonly label: string;
+  readonly room: Room;
   readonly key: string;
   readonly hold: (board: OpenBoard, isHeld: boolean) => void;
 }
 
-export const HOLD_KEYS: readonly HoldKey[] = [
-  { id: 'peek', label: 'Peek: hide the rough', key: 'r', hold: (_board, peeking) => useDesk.setState({ peeking }) },
-  { id: 'move', label: 'Move the page', key: 'v', hold: ({ hand }, isHeld) => hand.setMoveKey(isHeld) },
-];
+export const HOLD_COMMANDS = [
+  {
+    id: 'peek',
+    label: 'Peek: hide the rough',
+    room: 'See',
+    key: 'KeyR',
+    hold: (_board, peeking) => useDesk.setState({ peeking }),
+  },
+  { id: 'move', label: 'Move the page', room: 'See', key: 'KeyV', hold: ({ hand }, isHeld) => hand.setMoveKey(isHeld) },
+  {
+    id: 'scrub-zoom',
+    label: 'Zoom by dragging',
+    room: 'See',
+    key: 'Digit6',
+    hold: ({ hand }, isHeld) => hand.setZoomKey(isHeld),
+  },
+  {
+    id: 'borrow',
+    label: 'Borrow a tool',
+    room: 'Draw',
+    key: 'KeyT',
+    hold: (_board, isHeld) => {
+      const { borrowed, tool, lender } = useDesk.getState();
+      if (isHeld) borrowTool(borrowed[lender ?? tool]);
+      else giveBack();
+    },
+  },
+] as const satisfies readonly HoldCommand[];
 
-const isMac = typeof navigator !== 'undefined' && navigator.platform?.startsWith('Mac') === true;
-const WORDS: Readonly<Record<string, string>> = {
-  $mod: isMac ? 'Cmd' : 'Ctrl',
-  ArrowLeft: 'Left',
-  ArrowRight: 'Right',
-  ArrowUp: 'Up',
-  ArrowDown: 'Down',
-  Escape: 'Esc',
-};
+export type HoldId = (typeof HOLD_COMMANDS)[number]['id'];
 
-/** A key as a person reads it: "Ctrl Z". */
-export const keyInWords = (key: string): string =>
-  key === '+'
-    ? '+'
-    : key
-        .split('+')
-        .map((part) => WORDS[part] ?? (part.length === 1 ? part.toUpperCase() : part))
-        .join(' ');
-
-/** The name of a command with its key, for tooltips. */
-export function withKey(id: CommandId | HoldKey['id']): string {
-  const command = [...COMMANDS, ...HOLD_KEYS].find((one) => one.id === id);
-  return command ? `${command.label} (${'hold' in command ? 'hold ' : ''}${keyInWords(command.key)})` : '';
-}
+/** Every command and hold command, as the keys see them. */
+export const ALL_COMMANDS: readonly (Command | HoldCommand)[] = [...COMMANDS, ...HOLD_COMMANDS];
 
 export function runCommand(id: CommandId, board: OpenBoard): void {
   const command: Command | undefined = COMMANDS.find((one) => one.id === id);
   command?.run(board);
+}
+
+function toggleStack(): void {
+  const { stackOpen, sideFolded } = useDesk.getState();
+  useDesk.setState({ stackOpen: !stackOpen, sideFolded: !sideFolded });
 }

@@ -5,7 +5,9 @@ import { create } from 'zustand';
 import { createJSONStorage, persist } from 'zustand/middleware';
 
 export type Stage = 'rough' | 'ink' | 'finish';
-export type Tool = 'nib' | 'rub' | 'lift';
+export type Tool = 'nib' | 'rub' | 'lift' | 'select';
+
+export type DeskSheet = 'keys' | 'find' | 'page' | 'ruler';
 
 /** What lies on the desk beside the page: the stage, the tool in hand and its settings. None of it is part of the page. */
 export interface Desk {
@@ -19,6 +21,17 @@ export interface Desk {
   /** Full width of the rubber, page px. */
   readonly rubSize: number;
   readonly roughId: EntityId | undefined;
+  /** The layer that is drawn on; the highest Ink layer where none was chosen. */
+  readonly layerId: EntityId | undefined;
+  /** Further layers chosen together with it, for what is done to several at once. */
+  readonly chosenLayers: readonly EntityId[];
+  /** Only these layers are shown; empty for all. Never part of the page. */
+  readonly solo: readonly EntityId[];
+  /** Whether layers show their stand-in colours. */
+  readonly standIns: boolean;
+  /** The stack lies open on a phone; the column beside the page is folded on a wide screen. */
+  readonly stackOpen: boolean;
+  readonly sideFolded: boolean;
   readonly peeking: boolean;
   /** Bench and strip are put away: only the page is left. */
   readonly onlyPage: boolean;
@@ -32,8 +45,29 @@ export interface Desk {
   readonly deliverRough: boolean;
   readonly zoom: number;
   readonly turn: number;
+  readonly flipped: boolean;
+  /** CSS px of this screen that are 1 mm long, measured with a ruler. */
+  readonly pxPerMm: number;
+  /** The tool that a hold key borrows, for each tool in hand. */
+  readonly borrowed: Readonly<Record<Tool, Tool>>;
+  /** The tool to go back to while another one is borrowed. */
+  readonly lender: Tool | undefined;
+  /** How lines are selected: by a rectangle, a loop or by touching them; `selectWhole` leaves out those that reach outside. */
+  readonly selectBy: 'rect' | 'loop' | 'touch';
+  readonly selectWhole: boolean;
+  /** How the frame of a selection is dragged; Shift and Alt turn the first two around. */
+  readonly proportional: boolean;
+  readonly fromCentre: boolean;
+  readonly freeCorners: boolean;
+  /** Whether weights grow and shrink with what is transformed. */
+  readonly scaleWidth: boolean;
+  /** A sheet that a key has asked for. */
+  readonly sheet: DeskSheet | undefined;
+  readonly navigator: boolean;
 }
 
+/** CSS Values and Units Level 4, §6.2: an inch is 96 px. Screens differ. */
+const CSS_PX_PER_MM = 96 / 25.4;
 const RUB_SIZES = { least: 2, most: 400 } as const;
 
 export const useDesk = create<Desk>()(
@@ -47,6 +81,12 @@ export const useDesk = create<Desk>()(
       calmStrength: 40,
       rubSize: 48,
       roughId: undefined,
+      layerId: undefined,
+      chosenLayers: [],
+      solo: [],
+      standIns: true,
+      stackOpen: false,
+      sideFolded: false,
       peeking: false,
       onlyPage: false,
       isDrawing: false,
@@ -57,13 +97,26 @@ export const useDesk = create<Desk>()(
       deliverRough: false,
       zoom: 1,
       turn: 0,
+      flipped: false,
+      pxPerMm: CSS_PX_PER_MM,
+      borrowed: { nib: 'rub', rub: 'nib', lift: 'nib', select: 'nib' },
+      lender: undefined,
+      selectBy: 'loop',
+      selectWhole: false,
+      proportional: false,
+      fromCentre: false,
+      freeCorners: false,
+      scaleWidth: false,
+      sheet: undefined,
+      navigator: true,
     }),
     {
       name: 'true-nib.desk',
       version: 1,
       storage: createJSONStorage(() => localStorage),
-      partialize: ({ nibs, nibInHand, calmWay, calmStrength, rubSize, fingerDraws, penSeen }) => ({
-        ...{ nibs, nibInHand, calmWay, calmStrength, rubSize, fingerDraws, penSeen },
+      partialize: ({ nibs, nibInHand, calmWay, calmStrength, rubSize, ...desk }) => ({
+        ...{ nibs, nibInHand, calmWay, calmStrength, rubSize, fingerDraws: desk.fingerDraws, penSeen: desk.penSeen },
+        ...{ sideFolded: desk.sideFolded, pxPerMm: desk.pxPerMm, borrowed: desk.borrowed, navigator: desk.navigator },
       }),
     },
   ),
@@ -104,3 +157,28 @@ export const rubLimits = RUB_SIZES;
 export const toggleCalm = (): void => set({ calmWay: useDesk.getState().calmWay === 'raw' ? 'even' : 'raw' });
 
 export const togglePage = (): void => set({ onlyPage: !useDesk.getState().onlyPage });
+
+/** Takes a layer in hand, alone. */
+export const takeLayer = (layerId: EntityId): void => set({ layerId, chosenLayers: [] });
+
+/** Adds a layer to those chosen, or leaves it out again; the one in hand stays. */
+export function chooseLayer(layerId: EntityId): void {
+  const { chosenLayers } = useDesk.getState();
+  set({
+    chosenLayers: chosenLayers.includes(layerId)
+      ? chosenLayers.filter((id) => id !== layerId)
+      : [...chosenLayers, layerId],
+  });
+}
+
+/** Borrows another tool for as long as a key is down. */
+export function borrowTool(tool: Tool): void {
+  const { tool: own, lender } = useDesk.getState();
+  set({ lender: lender ?? own, tool });
+}
+
+/** Gives the borrowed tool back. */
+export function giveBack(): void {
+  const { lender } = useDesk.getState();
+  if (lender !== undefined) set({ tool: lender, lender: undefined });
+}

@@ -1,15 +1,22 @@
 import { LiveStroke } from '@true-nib/core/ink';
 import { boxOfPoints, growBox, type Point } from '@true-nib/core/math';
 import {
-  layersOf,
   mergeEdits,
+  newLayer,
+  nodesOf,
   orderBetween,
+  stackOf,
+  topOfStack,
   type Edit,
+  type EntityId,
   type LayerEntity,
+  type Nib,
   type Page,
   type PenSample,
+  type StackNode,
+  type StrokeEntity,
 } from '@true-nib/core/page';
-import { drawnEdits, liftedEdits, rubbedEdits } from '@true-nib/core/tools';
+import { drawnEdits, liftedEdits, recolouredEdits, rubbedEdits, type Shown } from '@true-nib/core/tools';
 import type { BoardPicture } from '../render/boardPicture';
 import { zoomOf } from '../render/view';
 import { newId } from '../session/ids';
@@ -29,29 +36,31 @@ export interface Board {
   readonly notice: (message: string) => void;
 }
 
-/** The ink layer that strokes go to: the highest one, or one to be added with the first stroke. */
-function inkLayer(page: Page): { readonly layer: LayerEntity; readonly edits: readonly Edit[] } {
-  const layers = layersOf(page);
-  const found = layers.filter((layer) => layer.medium === 'ink').at(-1);
-  if (found) return { layer: found, edits: [] };
-  const order = orderBetween(layers.at(-1)?.order, undefined);
-  const layer: LayerEntity = {
-    kind: 'layer',
-    id: newId(),
-    medium: 'ink',
-    name: 'Inks',
-    order,
-    hidden: false,
-    locked: false,
-  };
-  return { layer, edits: [{ before: null, after: layer }] };
+/** The layer that is drawn on: the one in hand, or the highest Ink layer while none is. */
+export function layerInHand(page: Page, layerId: EntityId | undefined): StackNode | undefined {
+  const nodes = nodesOf(stackOf(page));
+  return nodes.find(({ layer }) => layer.id === layerId) ?? nodes.filter(({ layer }) => layer.medium === 'ink').at(-1);
+}
+
+/** The Ink layer that strokes go to: the one in hand, or one to be added with the first stroke. Else a reason why not. */
+function inkLayer(
+  page: Page,
+  layerId: EntityId | undefined,
+): { readonly layer: LayerEntity; readonly edits: readonly Edit[] } | string {
+  const node = layerInHand(page, layerId);
+  if (!node) {
+    const layer = newLayer({ id: newId(), medium: 'ink', name: 'Inks', order: topOfStack(page) });
+    return { layer, edits: [{ before: null, after: layer }] };
+  }
+  const { layer, isLocked, isHidden } = node;
+  if (layer.medium !== 'ink') return `${layer.name} holds no lines. Take an Ink layer in the stack.`;
+  if (isLocked) return `${layer.name} is locked.`;
+  if (isHidden) return `${layer.name} is hidden.`;
+  return { layer, edits: [] };
 }
 
 /** What is left of a gesture that was refused: it neither draws nor moves the page. */
 const stillHand: Gesture = { move: () => undefined, end: () => undefined, cancel: () => undefined };
-
-const refusal = (layer: LayerEntity): string | undefined =>
-  layer.locked ? `${layer.name} is locked.` : layer.hidden ? `${layer.name} is hidden.` : undefined;
 
 export function refuse(notice: Board['notice'], reason: string): Gesture {
   notice(reason);
@@ -59,12 +68,15 @@ export function refuse(notice: Board['notice'], reason: string): Gesture {
 }
 
 /** Draws a stroke with the nib in hand. When the layer takes none it says so, and the hand stays still. */
-export function beginStroke({ picture, session, notice }: Board, desk: Desk): Gesture {
-  const { layer, edits } = inkLayer(session.page);
-  const refused = refusal(layer);
-  if (refused) return refuse(notice, refused);
+export function beginStroke(board: Board, desk: Desk): Gesture {
+  const { picture, session, notice } = board;
+  const target = inkLayer(session.page, desk.layerId);
+  if (typeof target === 'string') return refuse(notice, target);
+  const { layer, edits } = target;
+  if (layer.holdsShape)
+    return beginCutting(board, layer.id, 'Recolour', nibOf(desk).size / 2, recolouring(nibOf(desk)));
   const live = new LiveStroke(nibOf(desk), calmOf(desk), zoomOf(picture.view));
-  picture.beginLive(live);
+  picture.beginLive(live, layer.id);
   return {
     move(samples) {
       live.add(samples);
@@ -81,29 +93,50 @@ export function beginStroke({ picture, session, notice }: Board, desk: Desk): Ge
   };
 }
 
-/** Rubs or lifts along the hand's way, shown at once, one change at pen-up. */
-export function beginErasing({ picture, session, notice }: Board, desk: Desk): Gesture {
-  const { layer } = inkLayer(session.page);
-  const refused = refusal(layer);
-  if (refused) return refuse(notice, refused);
-  const isRub = desk.tool === 'rub';
+/** What a leg of the hand's way does to the strokes near it. */
+type Cut = (near: readonly StrokeEntity[], leg: readonly Point[], shown: Shown) => Edit[];
+
+const recolouring =
+  ({ size, color }: Nib): Cut =>
+  (near, leg, shown) =>
+    recolouredEdits(near, leg, size / 2, color, newId, shown);
+
+/** Rubs or lifts strokes of the layer in hand. */
+export function beginErasing(board: Board, desk: Desk): Gesture {
+  const target = inkLayer(board.session.page, desk.layerId);
+  if (typeof target === 'string') return refuse(board.notice, target);
+  if (desk.tool === 'rub') {
+    const radius = desk.rubSize / 2;
+    return beginCutting(board, target.layer.id, 'Rub', radius, (near, leg, shown) =>
+      rubbedEdits(near, leg, radius, newId, shown),
+    );
+  }
   // 22 CSS px is what a finger can aim at.
-  const reach = isRub ? desk.rubSize / 2 : 22 / zoomOf(picture.view);
+  const reach = 22 / zoomOf(board.picture.view);
+  const lift: Cut = (near, leg, shown) => liftedEdits(near, leg[0], leg[leg.length - 1], reach, shown);
+  return beginCutting(board, target.layer.id, 'Lift', reach, lift, true);
+}
+
+/** Changes the strokes along the hand's way, live; `legwise` for what goes by straight legs. */
+function beginCutting(
+  { picture, session }: Board,
+  layerId: EntityId,
+  label: string,
+  reach: number,
+  cut: Cut,
+  legwise = false,
+): Gesture {
   let last: Point | undefined;
   let edits: Edit[] = [];
-  const erase = (way: readonly Point[]): Edit[] => {
-    const near = picture.strokesOn(layer.id, growBox(boxOfPoints(way), reach));
-    if (isRub) return rubbedEdits(near, way, reach, newId);
-    return liftedEdits(near, way[0], way[way.length - 1], reach);
-  };
+  const shown: Shown = (stroke) => picture.inks.index.shown(stroke);
   return {
     move(samples) {
       const way = last ? [last, ...samples] : samples;
       if (way.length === 0) return;
       // Lifting goes leg by leg, or a curved drag would be taken for a straight one.
-      const legs = isRub || way.length === 1 ? [way] : way.slice(1).map((p, k) => [way[k], p]);
+      const legs = !legwise || way.length === 1 ? [way] : way.slice(1).map((p, k) => [way[k], p]);
       for (const leg of legs) {
-        const more = erase(leg);
+        const more = cut(picture.strokesOn(layerId, growBox(boxOfPoints(leg), reach)), leg, shown);
         if (more.length > 0) picture.preview(more);
         edits.push(...more);
       }
@@ -111,8 +144,7 @@ export function beginErasing({ picture, session, notice }: Board, desk: Desk): G
     },
     end() {
       edits = mergeEdits(edits);
-      if (edits.length > 0 && !session.commit(isRub ? 'Rub' : 'Lift', edits, [layer.id]))
-        picture.preview(inverse(edits));
+      if (edits.length > 0 && !session.commit(label, edits, [layerId])) picture.preview(inverse(edits));
     },
     cancel() {
       picture.preview(inverse(mergeEdits(edits)));

@@ -1,65 +1,77 @@
 import { useEffect } from 'react';
 import { matchKeyBindingPress, parseKeybinding } from 'tinykeys';
 import { useBoard } from './boardContext';
-import { COMMANDS, HOLD_KEYS, type Command } from './commands';
+import { COMMANDS, HOLD_COMMANDS, type HoldCommand } from './commands';
 import { useDesk } from './desk';
+import { keyIn, keysIn, useKeySet } from './keys/keySet';
 
 /** Listens to the keyboard while the board is open. Keys meant for a field, a dialog or a control are left to it. */
 export function useBoardKeys(): void {
   const board = useBoard();
   useEffect(() => {
-    const held = new Set<string>();
-    const release = (key: string) => {
-      if (held.delete(key)) HOLD_KEYS.find((one) => one.key === key)?.hold(board, false);
+    /** What is held, by the key that holds it: another set of keys meanwhile changes nothing. */
+    const held = new Map<string, HoldCommand>();
+    const release = (code: string) => {
+      const command = held.get(code);
+      if (!command) return;
+      held.delete(code);
+      command.hold(board, false);
     };
     const down = (event: KeyboardEvent) => {
-      board.hand.setShift(event.shiftKey);
-      if (event.defaultPrevented || isTaken(event.target, event.key)) return;
-      const hold = hasModifier(event) ? undefined : HOLD_KEYS.find((one) => one.key === event.key.toLowerCase());
+      board.hand.setModifiers(event);
+      if (event.defaultPrevented || event.isComposing || isTaken(event.target, event.key)) return;
+      const set = useKeySet.getState();
+      const isFor = (key: string) => parseKeybinding(key).some((press) => matchKeyBindingPress(event, press));
+      // A key that is held already is not pressed anew, whatever else is down.
+      if (held.has(event.code)) return event.preventDefault();
+      const hold = HOLD_COMMANDS.find(({ id }) => {
+        const key = keyIn(set, id);
+        return key !== undefined && isFor(key);
+      });
       if (hold) {
-        if (!event.repeat && !held.has(hold.key)) {
-          held.add(hold.key);
-          hold.hold(board, true);
-        }
-        return event.preventDefault();
+        event.preventDefault();
+        if (event.repeat) return;
+        held.set(event.code, hold);
+        hold.hold(board, true);
+        return;
       }
-      const command: Command | undefined = COMMANDS.find((one) => isFor(one, event));
+      const command = COMMANDS.find(({ id }) => keysIn(set, id).some(isFor));
       if (!command) return;
       event.preventDefault();
       command.run(board);
     };
     const up = (event: KeyboardEvent) => {
-      board.hand.setShift(event.shiftKey);
-      release(event.key.toLowerCase());
+      board.hand.setModifiers(event);
+      release(event.code);
     };
     // Whatever happens in between: focus lost, window left.
-    const releaseAll = () => [...held].forEach(release);
+    const releaseAll = () => {
+      [...held.keys()].forEach(release);
+      board.hand.setModifiers({ shiftKey: false, altKey: false });
+    };
+    const hidden = () => {
+      if (document.visibilityState === 'hidden') releaseAll();
+    };
     window.addEventListener('keydown', down);
     window.addEventListener('keyup', up);
     window.addEventListener('blur', releaseAll);
+    document.addEventListener('visibilitychange', hidden);
     return () => {
       releaseAll();
       window.removeEventListener('keydown', down);
       window.removeEventListener('keyup', up);
       window.removeEventListener('blur', releaseAll);
+      document.removeEventListener('visibilitychange', hidden);
       useDesk.setState({ peeking: false, onlyPage: false });
     };
   }, [board]);
 }
 
-const hasModifier = (event: KeyboardEvent) => event.ctrlKey || event.metaKey || event.altKey;
-
-const presses = new Map(
-  COMMANDS.map((command: Command) => [command, [command.key, ...(command.also ?? [])].flatMap(parseKeybinding)]),
-);
-
-const isFor = (command: Command, event: KeyboardEvent): boolean =>
-  presses.get(command)?.some((press) => matchKeyBindingPress(event, press)) ?? false;
-
-/** Fields take every key, dialogs all but Esc, number controls their arrows. */
+/** Fields take every key, dialogs all but Esc, number controls and lists their arrows. */
 function isTaken(target: EventTarget | null, key: string): boolean {
   if (!(target instanceof HTMLElement)) return false;
   if (target.closest('input, textarea, [contenteditable="true"]')) return true;
   if (document.querySelector('[role="dialog"]')) return true;
+  if (target.closest('[aria-roledescription="sortable"]') && /^(Arrow|Enter| )/.test(key)) return true;
   return target.closest('[role="spinbutton"], [role="radiogroup"]') !== null && /^(Arrow|Enter)/.test(key);
 }

@@ -24,7 +24,7 @@ export function Chip({ label, icon, onPress, isChosen, disabled = false, tooltip
       aria-disabled={disabled}
       disabled={disabled}
       onPress={onPress}
-      className={`h-[58px] min-w-[54px] flex-1 items-center justify-center gap-1 rounded-xl border ${isChosen ? 'border-seal bg-raised' : 'border-transparent active:bg-raised'} ${disabled ? 'opacity-40' : ''}`}
+      className={`h-[58px] min-w-[44px] flex-1 items-center justify-center gap-1 rounded-xl border ${isChosen ? 'border-seal bg-raised' : 'border-transparent active:bg-raised'} ${disabled ? 'opacity-40' : ''}`}
       {...web({ title: tooltip })}
     >
       <Icon of={icon} tone={isChosen ? 'seal' : 'ink'} size={22} />

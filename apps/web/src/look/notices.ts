@@ -26,3 +26,23 @@ export function hush(): void {
 
 export const sayError = (error: unknown): void =>
   say(error instanceof Error ? error.message : 'Something went wrong. Nothing was lost.');
+
+/** Something said where the pen is, for a moment. */
+interface TipNote {
+  readonly id: number;
+  readonly message: string;
+  /** CSS px of the window. */
+  readonly at: { readonly x: number; readonly y: number };
+}
+
+export const useTipNote = create<{ readonly note: TipNote | undefined }>(() => ({ note: undefined }));
+
+const TIP_MS = 2_600;
+let tipTimer: ReturnType<typeof setTimeout> | undefined;
+
+/** Says something at the pen's tip, where the eye is. */
+export function sayAt(message: string, at: TipNote['at']): void {
+  clearTimeout(tipTimer);
+  useTipNote.setState({ note: { id: ++count, message, at } });
+  tipTimer = setTimeout(() => useTipNote.setState({ note: undefined }), TIP_MS);
+}

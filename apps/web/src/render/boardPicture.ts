@@ -2,6 +2,8 @@ import type { LiveStroke } from '@true-nib/core/ink';
 import { scaleOf, scaling, then, type Box, type Matrix, type Point } from '@true-nib/core/math';
 import {
   editedId,
+  find,
+  ofKind,
   type Edit,
   type EntityId,
   type Page,
@@ -11,10 +13,15 @@ import {
 import { applyEdits } from './draft';
 import { InkSurface, MOST_SIDE } from './inkSurface';
 import { LiveInk } from './liveInk';
-import { clearOverlay, drawGrips, drawRing, type OverlayColours } from './overlay';
+import { clearOverlay, drawArea, drawGrips, drawPixelGrid, drawRing, type OverlayColours } from './overlay';
+import { SelectionPicture, type ShownSelection } from './selectionPicture';
 import { Pictures, type PictureBytes } from './pictures';
 import { drawPaper, drawRoughs, drawVeil, splitRoughs, type VeilColours } from './roughSurface';
+import { plainLook, type StackLook } from './stackLook';
 import { between, opening, type Extent, type View } from './view';
+
+/** The SVG filter of the document that leaves no px half covered. */
+export const HARD_EDGE = 'hard-edge';
 
 export interface Ring {
   readonly at: Point;
@@ -46,14 +53,19 @@ export class BoardPicture {
   private ratio = 1;
   private readonly pictures: Pictures;
   private liveInk: LiveInk | undefined;
+  private liveLayer: EntityId = '';
   private isLayingDown = false;
   private painted: View;
   private composedAt = 0;
   private settleTimer: ReturnType<typeof setTimeout> | undefined;
   private isPeeking = false;
+  private look: StackLook = plainLook;
   private grips: PictureEntity | undefined;
   private ring: Ring | undefined;
   private ringFrame = 0;
+  private readonly selection = new SelectionPicture();
+  private area: readonly Point[] | undefined;
+  private readonly viewListeners = new Set<() => void>();
 
   constructor(
     private readonly canvases: BoardCanvases,
@@ -90,7 +102,7 @@ export class BoardPicture {
     }
     if (isFirst) this.view = opening(this.page.size, this.free);
     this.compose(false);
-    if (this.liveInk) this.beginLive(this.liveInk.live);
+    if (this.liveInk) this.beginLive(this.liveInk.live, this.liveLayer);
     this.liveInk?.paint();
   }
 
@@ -104,9 +116,16 @@ export class BoardPicture {
     return then(this.view, scaling(this.ratio));
   }
 
+  /** Calls back whenever the page is shown under another view. Answers how to stop. */
+  onView(listener: () => void): () => void {
+    this.viewListeners.add(listener);
+    return () => this.viewListeners.delete(listener);
+  }
+
   /** Shows the page under another view. While it moves, what is painted is carried along. */
   show(view: View, isMoving: boolean): void {
     this.view = view;
+    this.viewListeners.forEach((listener) => listener());
     clearTimeout(this.settleTimer);
     if (!isMoving) return this.compose(false);
     if (performance.now() - this.composedAt > 160) return this.compose(true);
@@ -122,7 +141,7 @@ export class BoardPicture {
     if (fresh.length === 0) return;
     this.inks.edit(page, fresh, this.isLayingDown ? this.canvases.live : undefined);
     const touchesRoughs = fresh.some(({ before, after }) =>
-      [before, after].some((entity) => entity?.kind === 'picture' || entity?.kind === 'layer'),
+      [before, after].some((entity) => entity !== null && ROUGH_KINDS.has(entity.kind)),
     );
     if (touchesRoughs) this.paintRoughs();
   }
@@ -140,11 +159,32 @@ export class BoardPicture {
     return this.inks.strokesOn(layerId, box);
   }
 
+  /** A small picture of one layer alone; nothing when the browser cannot make one. */
+  async layerPicture(layerId: EntityId, width: number, height: number): Promise<ImageBitmap | undefined> {
+    const { size } = this.page;
+    const scale = Math.min(width / size.width, height / size.height);
+    const map: Matrix = [scale, 0, 0, scale, (width - size.width * scale) / 2, (height - size.height * scale) / 2];
+    if (find(this.page, 'layer', layerId)?.medium !== 'rough')
+      return this.inks.layerPicture(layerId, map, width, height);
+    const canvas = new OffscreenCanvas(width, height);
+    const target = canvas.getContext('2d');
+    const roughs = ofKind(this.page, 'picture').filter((picture) => picture.layerId === layerId);
+    for (const rough of roughs) await this.pictures.whenReady(rough);
+    if (target) drawRoughs(target, roughs, this.pictures, map);
+    return canvas.transferToImageBitmap();
+  }
+
   // The stroke in hand.
 
-  beginLive(live: LiveStroke): void {
+  beginLive(live: LiveStroke, layerId: EntityId): void {
     this.endLive();
-    this.liveInk = new LiveInk(live, context(this.canvases.live), this.map, scaleOf(this.map));
+    this.liveLayer = layerId;
+    const target = context(this.canvases.live);
+    const above = (box: Box) => this.inks.paintAbove(target, layerId, box);
+    const style = this.inks.index.styleOf(layerId);
+    this.liveInk = new LiveInk(live, target, this.map, scaleOf(this.map), above, style);
+    this.canvases.live.style.opacity = String(find(this.page, 'layer', layerId)?.opacity ?? 1);
+    this.canvases.live.style.filter = style?.edge === 'hard' ? `url(#${HARD_EDGE})` : '';
   }
 
   /** Paints what the stroke in hand has gained. */
@@ -168,6 +208,13 @@ export class BoardPicture {
 
   // What is drawn over the page but is not part of it.
 
+  /** Shows only some layers, or stand-in colours; none of it is part of the page. */
+  setLook(look: StackLook): void {
+    this.look = look;
+    this.inks.setLook(look);
+    this.paintRoughs();
+  }
+
   setPeek(isPeeking: boolean): void {
     if (this.isPeeking === isPeeking) return;
     this.isPeeking = isPeeking;
@@ -179,8 +226,24 @@ export class BoardPicture {
     this.paintOverlay();
   }
 
+  setSelection(selection: ShownSelection | undefined): void {
+    this.selection.set(selection);
+    this.paintOverlaySoon();
+  }
+
+  /** Shows the area that is being drawn to select by, page px: a closed loop. */
+  setArea(area: readonly Point[] | undefined): void {
+    this.area = area;
+    this.paintOverlaySoon();
+  }
+
   setRing(ring: Ring | undefined): void {
+    if (ring === undefined && this.ring === undefined) return;
     this.ring = ring;
+    this.paintOverlaySoon();
+  }
+
+  private paintOverlaySoon(): void {
     cancelAnimationFrame(this.ringFrame);
     this.ringFrame = requestAnimationFrame(() => this.paintOverlay());
   }
@@ -230,7 +293,7 @@ export class BoardPicture {
 
   private paintRoughs(): void {
     if (this.extent.width === 0) return;
-    const { under, over } = splitRoughs(this.page);
+    const { under, over } = splitRoughs(this.page, this.look);
     const ground = context(this.canvases.under);
     drawPaper(ground, this.page, this.map);
     const veil = context(this.canvases.over);
@@ -243,13 +306,22 @@ export class BoardPicture {
   private paintOverlay(): void {
     const target = context(this.canvases.overlay);
     clearOverlay(target);
+    if (scaleOf(this.map) / this.ratio >= GRID_ZOOM) drawPixelGrid(target, this.page.size, this.map, this.ratio);
     if (this.grips) drawGrips(target, this.grips, this.map, this.ratio, this.colours());
+    this.selection.paint(target, this.map, this.ratio, this.colours().raised);
+    if (this.area) drawArea(target, this.area, this.map, this.ratio);
     if (this.ring) {
       const { at, radius } = this.ring;
       drawRing(target, { x: at.x * this.ratio, y: at.y * this.ratio }, radius * scaleOf(this.map), this.ratio);
     }
   }
 }
+
+/** CSS px per page px from which the px themselves can be told apart. */
+const GRID_ZOOM = 8;
+
+/** Kinds that paper and roughs depend on. */
+const ROUGH_KINDS: ReadonlySet<string> = new Set(['picture', 'layer', 'paper']);
 
 function context(canvas: HTMLCanvasElement): CanvasRenderingContext2D {
   const found = canvas.getContext('2d');

@@ -1,7 +1,9 @@
-import { invert, mapBox, scaleOf, type Box, type Matrix } from '@true-nib/core/math';
-import { newPage, unpack, type Edit, type Entity, type Page, type PageSize } from '@true-nib/core/page';
+import { scaleOf, type Box, type Matrix } from '@true-nib/core/math';
+import { newPage, unpack, type Edit, type Entity, type EntityId, type Page, type PageSize } from '@true-nib/core/page';
 import { applyEdits } from './draft';
 import { paintStrokes, paintTolerance } from './inkPaint';
+import type { StackLook } from './stackLook';
+import { paintStack } from './stackPaint';
 import { StrokeIndex } from './strokeIndex';
 
 /** A worker's own copy of the inks, from which it paints pictures of any part of the page. */
@@ -23,23 +25,48 @@ export class InkDesk {
     this.index.update(this.page, edits);
   }
 
+  setLook(look: StackLook): void {
+    this.index.setLook(look);
+  }
+
+  setAside(ids: readonly EntityId[]): void {
+    this.index.aside = new Set(ids);
+  }
+
   /** The inks under a map from page px to device px, on transparent ground. */
   picture(map: Matrix, width: number, height: number): OffscreenCanvas {
-    const canvas = new OffscreenCanvas(width, height);
-    const context = canvas.getContext('2d');
-    if (!context) throw new Error('This browser cannot paint off the screen.');
+    const context = ground(width, height);
     this.paint(context, map, { minX: 0, minY: 0, maxX: width, maxY: height });
-    return canvas;
+    return context.canvas;
+  }
+
+  /** One layer alone, also one that is hidden, as it shows its lines. */
+  layerPicture(layerId: EntityId, map: Matrix, width: number, height: number): OffscreenCanvas {
+    const context = ground(width, height);
+    const strokes = this.index.allOn(layerId);
+    paintStrokes(
+      context,
+      strokes.map((stroke) => this.index.shown(stroke)),
+      map,
+      paintTolerance(scaleOf(map)),
+    );
+    return context.canvas;
   }
 
   paint(context: OffscreenCanvasRenderingContext2D, map: Matrix, device: Box): void {
-    const strokes = this.index.within(mapBox(invert(map), device));
-    paintStrokes(context, strokes, map, paintTolerance(scaleOf(map)));
+    paintStack(context, this.index, map, device);
   }
 }
 
-const isInk = (entity: Entity): boolean =>
-  entity.kind === 'stroke' || (entity.kind === 'layer' && entity.medium === 'ink');
+function ground(width: number, height: number): OffscreenCanvasRenderingContext2D {
+  const context = new OffscreenCanvas(width, height).getContext('2d');
+  if (!context) throw new Error('This browser cannot paint off the screen.');
+  return context;
+}
+
+/** Whether the inks of a page depend on an entity. */
+export const isInk = (entity: Entity | null): boolean =>
+  entity?.kind === 'stroke' || (entity?.kind === 'layer' && entity.medium !== 'rough');
 
 /** Entities or edits in packed bytes that this app itself packed or the server checked. */
 export function unpackedList<T>(bytes: Uint8Array): T[] {

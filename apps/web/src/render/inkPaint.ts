@@ -1,7 +1,6 @@
-import { spineBox, SEGMENT } from '@true-nib/core/curve';
-import { outlineOf } from '@true-nib/core/ink';
+import { spineBox, SEGMENT, type Spine } from '@true-nib/core/curve';
+import { outlineOf, type Stroke } from '@true-nib/core/ink';
 import { boxesMeet, emptyBox, uniteBoxes, type Box, type Matrix } from '@true-nib/core/math';
-import type { StrokeEntity } from '@true-nib/core/page';
 
 /** What both a window's and a worker's 2D context can do. */
 export type Context2D = CanvasRenderingContext2D | OffscreenCanvasRenderingContext2D;
@@ -13,15 +12,21 @@ export type Context2D = CanvasRenderingContext2D | OffscreenCanvasRenderingConte
 export const paintTolerance = (scale: number): number =>
   0.09 / 2 ** Math.ceil(Math.log2(Math.min(64, Math.max(1 / 64, scale))));
 
-const paths = new WeakMap<StrokeEntity, { readonly tolerance: number; readonly path: Path2D }>();
+interface KeptPath {
+  readonly tolerance: number;
+  readonly ends: Stroke['ends'];
+  readonly path: Path2D;
+}
 
-/** The stroke's outline as a path; the one last asked for is kept. */
-export function pathOf(stroke: StrokeEntity, tolerance: number): Path2D {
-  const known = paths.get(stroke);
-  if (known?.tolerance === tolerance) return known.path;
+const paths = new WeakMap<Spine, KeptPath>();
+
+/** The stroke's outline as a path; the one last asked for is kept. It goes by course and ends: colour is no matter. */
+export function pathOf(stroke: Stroke, tolerance: number): Path2D {
+  const known = paths.get(stroke.spine);
+  if (known?.tolerance === tolerance && known.ends === stroke.ends) return known.path;
   const path = new Path2D();
   tracePairs(path, outlineOf(stroke, tolerance).points);
-  paths.set(stroke, { tolerance, path });
+  paths.set(stroke.spine, { tolerance, ends: stroke.ends, path });
   return path;
 }
 
@@ -42,21 +47,16 @@ export function tracePairs(path: Path2D | Context2D, points: Float64Array): void
   path.closePath();
 }
 
-const boxes = new WeakMap<StrokeEntity, Box>();
+const boxes = new WeakMap<Spine, Box>();
 
-export function strokeBox(stroke: StrokeEntity): Box {
-  let box = boxes.get(stroke);
-  if (!box) boxes.set(stroke, (box = spineBox(stroke.spine)));
+export function strokeBox({ spine }: Stroke): Box {
+  let box = boxes.get(spine);
+  if (!box) boxes.set(spine, (box = spineBox(spine)));
   return box;
 }
 
 /** Paints strokes, lowest first, under the map from page px to device px; one path each, never batched. */
-export function paintStrokes(
-  context: Context2D,
-  strokes: Iterable<StrokeEntity>,
-  map: Matrix,
-  tolerance: number,
-): void {
+export function paintStrokes(context: Context2D, strokes: Iterable<Stroke>, map: Matrix, tolerance: number): void {
   context.setTransform(...map);
   for (const stroke of strokes) {
     context.fillStyle = stroke.nib.color;
@@ -65,7 +65,7 @@ export function paintStrokes(
 }
 
 /** Small boxes that together hold all of a stroke's ink, so that a long stroke does not dirty the page. */
-export function inkBoxes(stroke: StrokeEntity, segmentsEach = 4): Box[] {
+export function inkBoxes(stroke: Stroke, segmentsEach = 4): Box[] {
   const { points } = stroke.spine;
   const pieces: Box[] = [];
   for (let i = 0; i + SEGMENT < points.length; i += SEGMENT * segmentsEach)

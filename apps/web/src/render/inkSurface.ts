@@ -9,11 +9,14 @@ import {
   type Box,
   type Matrix,
 } from '@true-nib/core/math';
-import { pack, type Edit, type Entity, type Page, type StrokeEntity } from '@true-nib/core/page';
+import { pack, type Edit, type Entity, type EntityId, type Page, type StrokeEntity } from '@true-nib/core/page';
 import { transfer, wrap, type Remote } from 'comlink';
 import type { InkService } from './ink.worker';
-import { inkBoxes, paintStrokes, paintTolerance, strokeBox } from './inkPaint';
+import { isInk } from './inkDesk';
+import { inkBoxes, paintStrokes, paintTolerance, strokeBox, type Context2D } from './inkPaint';
 import { wholePx } from './liveInk';
+import type { StackLook } from './stackLook';
+import { paintStack } from './stackPaint';
 import { StrokeIndex } from './strokeIndex';
 import { Tiles } from './tiles';
 
@@ -36,6 +39,8 @@ export class InkSurface {
   /** What edits touched while the exact picture was on its way, page px. */
   private editedSince: Box[] = [];
   private settling = false;
+  /** Edits on their way to the worker, in their order. */
+  private telling: Promise<unknown> = Promise.resolve();
   private isExact = false;
   private isMoving = false;
   private composeFrame = 0;
@@ -53,7 +58,7 @@ export class InkSurface {
     this.index = new StrokeIndex(page);
     this.worker = new Worker(new URL('./ink.worker.ts', import.meta.url));
     this.remote = wrap<InkService>(this.worker);
-    const entities = pack([...page.entities].filter((entity) => isInk(entity)));
+    const entities = pack([...page.entities].filter(isInk));
     void this.remote.load(page.size, transfer(entities, [entities.buffer as ArrayBuffer]));
     this.tiles = new Tiles((map, side) => this.remote.picture(map, side, side));
     this.tiles.onArrival(() => this.composeSoon());
@@ -90,6 +95,11 @@ export class InkSurface {
     return this.remote.picture(map, width, height);
   }
 
+  /** A picture of one layer alone, painted by the worker. */
+  layerPicture(layerId: EntityId, map: Matrix, width: number, height: number): Promise<ImageBitmap | undefined> {
+    return this.remote.layerPicture(layerId, map, width, height);
+  }
+
   /** Paints the view from tiles, and exactly where edits have outrun them: a line that was drawn never blinks. */
   private compose(): void {
     const { context, canvas, map } = this;
@@ -122,6 +132,7 @@ export class InkSurface {
     if (this.settling) return;
     this.settling = true;
     this.editedSince = [];
+    await this.telling;
     const bitmap = await this.remote.picture(this.map, canvas.width, canvas.height).catch(() => undefined);
     this.settling = false;
     if (viewed !== this.viewed) {
@@ -148,27 +159,65 @@ export class InkSurface {
   edit(page: Page, edits: readonly Edit[], shown?: HTMLCanvasElement): void {
     const ink = edits.filter(({ before, after }) => isInk(before) || isInk(after));
     if (ink.length === 0) return;
-    const hidden = ink.flatMap(({ before }) => (before?.kind === 'stroke' ? [before] : []));
-    const boxes = hidden.flatMap((stroke) => inkBoxes(stroke));
+    const isWhole = ink.length > MOST_REPAINTED || ink.some(({ before, after }) => changesLooks(before, after));
+    const gone = isWhole
+      ? []
+      : ink.flatMap(({ before }) => (before?.kind === 'stroke' ? [this.index.shown(before)] : []));
     this.index.update(page, ink);
-    const packed = pack(ink);
-    void this.remote.edit(transfer(packed, [packed.buffer as ArrayBuffer]));
-    const added = ink.flatMap(({ after }) => (after?.kind === 'stroke' ? [after] : []));
-    // A layer that comes or goes brings or takes its strokes by edits of their own.
-    const isWholeLayer = ink.some(({ before, after }) => before?.kind === 'layer' && after?.kind === 'layer');
-    if (isWholeLayer) {
-      this.tiles.touch([everywhere]);
-      this.show(this.map, false);
-      return;
-    }
-    const isAddedOnTop = hidden.length === 0 && added.length === 1 && this.index.isTopmost(added[0]);
-    const all = [...boxes, ...added.flatMap((stroke) => inkBoxes(stroke))];
+    this.tell(ink);
+    if (isWhole) return this.repaintAll();
+    const added = ink.flatMap(({ after }) => (after?.kind === 'stroke' ? [this.index.shown(after)] : []));
+    const all = [...gone, ...added].flatMap((stroke) => inkBoxes(stroke));
     this.tiles.touch(all);
     if (this.settling) this.editedSince.push(...all);
-    if (!isAddedOnTop) this.repaint(all);
-    else if (shown) this.stamp(shown);
-    else paintStrokes(this.context, added, this.map, paintTolerance(scaleOf(this.map)));
+    const isAddition = gone.length === 0 && added.length === 1 && this.index.isWhole(added[0].layerId);
+    if (isAddition && shown) this.stamp(shown);
+    else if (isAddition && this.index.isTopmost(added[0]))
+      paintStrokes(this.context, added, this.map, paintTolerance(scaleOf(this.map)));
+    else this.repaint(all);
     this.prepareSoon();
+  }
+
+  /** Shows the stack in another way. */
+  setLook(look: StackLook): void {
+    this.index.setLook(look);
+    void this.remote.setLook(look);
+    this.repaintAll();
+  }
+
+  /** Leaves strokes out of the picture, while they are shown elsewhere; none brings all back. */
+  setAside(ids: readonly EntityId[]): void {
+    const changed = [...this.index.aside, ...ids].flatMap((id) => this.index.get(id) ?? []);
+    this.index.aside = new Set(ids);
+    void this.remote.setAside(ids);
+    if (changed.length > MOST_REPAINTED) return this.repaintAll();
+    const boxes = changed.flatMap((stroke) => inkBoxes(this.index.shown(stroke)));
+    this.tiles.touch(boxes);
+    if (this.settling) this.editedSince.push(...boxes);
+    this.repaint(boxes);
+  }
+
+  /** Everything looks different: the old picture stays until the worker has the new one. */
+  private repaintAll(): void {
+    this.tiles.expire();
+    this.viewed++;
+    this.isExact = false;
+    this.editedSince = [];
+    this.restListeners.forEach((listener) => listener(false));
+    clearTimeout(this.settleTimer);
+    void this.settle();
+  }
+
+  /** Hands edits to the worker, in parts: packing thousands at once would hold up the hand. */
+  private tell(edits: readonly Edit[]): void {
+    for (let from = 0; from < edits.length; from += PART) {
+      const part = edits.slice(from, from + PART);
+      this.telling = this.telling.then(() => {
+        const packed = pack(part.map(told));
+        void this.remote.edit(transfer(packed, [packed.buffer as ArrayBuffer]));
+        if (edits.length > PART) return new Promise((resolve) => setTimeout(resolve));
+      });
+    }
   }
 
   private stamp(shown: HTMLCanvasElement): void {
@@ -179,24 +228,28 @@ export class InkSurface {
   /** Paints parts of the page anew, exactly; boxes in page px. */
   private repaint(boxes: readonly Box[]): void {
     const { context, map } = this;
-    const tolerance = paintTolerance(scaleOf(map));
-    const back = invert(map);
     for (const box of deviceBoxes(boxes, map, this.deviceBox())) {
-      const strokes = this.index.within(growBox(mapBox(back, box), 2 / scaleOf(map)));
       context.save();
       context.setTransform(1, 0, 0, 1, 0, 0);
       context.clearRect(box.minX, box.minY, box.maxX - box.minX, box.maxY - box.minY);
       context.beginPath();
       context.rect(box.minX, box.minY, box.maxX - box.minX, box.maxY - box.minY);
       context.clip();
-      paintStrokes(context, strokes, map, tolerance);
+      paintStack(context, this.index, map, box);
       context.restore();
     }
   }
 
+  /** Paints what lies over a layer, within a box of device px: on what a context already shows, not beside it. */
+  paintAbove(context: Context2D, layerId: EntityId, box: Box): void {
+    context.globalCompositeOperation = 'source-atop';
+    paintStack(context, this.index, this.map, box, this.index.rankOf(layerId));
+    context.globalCompositeOperation = 'source-over';
+  }
+
   /** The strokes that the board shows of one layer near `box`, page px. */
   strokesOn(layerId: string, box: Box): StrokeEntity[] {
-    return this.index.onLayer(layerId, box).filter((stroke) => boxesMeet(strokeBox(stroke), box));
+    return this.index.onLayer(layerId, box).filter((stroke) => boxesMeet(strokeBox(this.index.shown(stroke)), box));
   }
 
   private deviceBox(): Box {
@@ -206,10 +259,17 @@ export class InkSurface {
 
 const PREPARE_MS = 400;
 
-const everywhere: Box = { minX: -1e9, minY: -1e9, maxX: 1e9, maxY: 1e9 };
+/** Edits that are painted box by box; more are left to the worker. */
+const MOST_REPAINTED = 300;
+/** Edits handed to the worker in one go: some ms of packing. */
+const PART = 400;
 
-const isInk = (entity: Entity | null): boolean =>
-  entity?.kind === 'stroke' || (entity?.kind === 'layer' && entity.medium === 'ink');
+/** Whether a layer shows all that lies on it in another way. A layer that comes or goes brings or takes its strokes itself. */
+const changesLooks = (before: Entity | null, after: Entity | null): boolean =>
+  before?.kind === 'layer' && after?.kind === 'layer';
+
+/** What the worker needs of an edit: of what was before, only which it was. */
+const told = ({ before, after }: Edit): Edit => (after ? { before: null, after } : { before, after });
 
 /** Page boxes as whole device px within the canvas; those inside another are left out. */
 function deviceBoxes(boxes: readonly Box[], map: Matrix, canvas: Box): Box[] {

@@ -10,6 +10,7 @@ import {
   type Box,
   type Matrix,
 } from '@true-nib/core/math';
+import { styledWidth, type InkStyle } from '@true-nib/core/page';
 import { paintTolerance, tracePairs, type Context2D } from './inkPaint';
 
 /** Points of the flattened line that share one box. */
@@ -26,6 +27,8 @@ export class LiveInk {
   private tail: number[] = [];
   private tailBox: Box = emptyBox;
   private readonly tolerance: number;
+  private readonly color: string;
+  private readonly widen: ((width: number) => number) | undefined;
 
   constructor(
     readonly live: LiveStroke,
@@ -33,13 +36,20 @@ export class LiveInk {
     /** Page px to device px. */
     private readonly map: Matrix,
     scale: number,
+    /** Paints what lies over the stroke's layer into a device-px box, on what is there. */
+    private readonly paintAbove: (box: Box) => void = () => undefined,
+    /** How the layer shows its lines. */
+    style?: InkStyle,
   ) {
+    this.color = style?.color ?? live.nib.color;
+    this.widen = styledWidth(live.nib, style);
     this.tolerance = paintTolerance(scale);
   }
 
   /** Brings the picture up to date with the samples so far. Answers the device-px box that was painted. */
   paint(): Box {
     const { points } = this.live.spine();
+    if (this.widen) for (let i = 2; i < points.length; i += STRIDE) points[i] = this.widen(Math.max(0, points[i]));
     const before = this.tailBox;
     const fresh = this.settle(points, Math.max(STRIDE, this.live.settledLength));
     this.flattenTail(points);
@@ -85,11 +95,12 @@ export class LiveInk {
     context.rect(device.minX, device.minY, device.maxX - device.minX, device.maxY - device.minY);
     context.clip();
     context.setTransform(...map);
-    context.fillStyle = this.live.nib.color;
+    context.fillStyle = this.color;
     context.beginPath();
     const touched = growBox(dirty, 3 / Math.hypot(map[0], map[1]));
     for (const run of this.runs(touched)) tracePairs(context, outlinePolyline(run, ['round', 'round'], this.tolerance));
     context.fill();
+    this.paintAbove(device);
     context.restore();
     return device;
   }

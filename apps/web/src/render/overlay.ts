@@ -1,4 +1,4 @@
-import { apply, scaleOf, type Matrix, type Point } from '@true-nib/core/math';
+import { apply, invert, mapBox, scaleOf, type Matrix, type Point } from '@true-nib/core/math';
 import type { PictureEntity } from '@true-nib/core/page';
 import { gripPlaces } from '@true-nib/core/tools';
 
@@ -61,4 +61,52 @@ export function drawRing(context: CanvasRenderingContext2D, at: Point, radius: n
 export function clearOverlay(context: CanvasRenderingContext2D): void {
   context.setTransform(1, 0, 0, 1, 0, 0);
   context.clearRect(0, 0, context.canvas.width, context.canvas.height);
+}
+
+/** A loop of page px that is being drawn to select by, light and dark so that it shows on anything. */
+export function drawArea(context: CanvasRenderingContext2D, area: readonly Point[], map: Matrix, ratio: number): void {
+  context.setTransform(1, 0, 0, 1, 0, 0);
+  context.beginPath();
+  area.forEach((p, k) => {
+    const { x, y } = apply(map, p);
+    if (k === 0) context.moveTo(x, y);
+    else context.lineTo(x, y);
+  });
+  context.closePath();
+  context.lineWidth = 3 * ratio;
+  context.strokeStyle = 'rgba(255,255,255,0.75)';
+  context.stroke();
+  context.lineWidth = ratio;
+  context.strokeStyle = 'rgba(20,22,26,0.85)';
+  context.setLineDash([5 * ratio, 4 * ratio]);
+  context.stroke();
+  context.setLineDash([]);
+}
+
+/** The edges of the page's px that are in sight, as hairlines. */
+export function drawPixelGrid(
+  context: CanvasRenderingContext2D,
+  page: { readonly width: number; readonly height: number },
+  map: Matrix,
+  ratio: number,
+): void {
+  const { width, height } = context.canvas;
+  const seen = mapBox(invert(map), { minX: 0, minY: 0, maxX: width, maxY: height });
+  const left = Math.max(0, Math.floor(seen.minX));
+  const right = Math.min(page.width, Math.ceil(seen.maxX));
+  const top = Math.max(0, Math.floor(seen.minY));
+  const bottom = Math.min(page.height, Math.ceil(seen.maxY));
+  context.setTransform(1, 0, 0, 1, 0, 0);
+  context.lineWidth = ratio;
+  context.strokeStyle = 'rgba(90,100,110,0.28)';
+  context.beginPath();
+  const leg = (a: Point, b: Point) => {
+    const p = apply(map, a);
+    const q = apply(map, b);
+    context.moveTo(p.x, p.y);
+    context.lineTo(q.x, q.y);
+  };
+  for (let x = left; x <= right; x++) leg({ x, y: top }, { x, y: bottom });
+  for (let y = top; y <= bottom; y++) leg({ x: left, y }, { x: right, y });
+  context.stroke();
 }

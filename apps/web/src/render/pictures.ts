@@ -12,6 +12,7 @@ export class Pictures {
   private readonly remote: Remote<PictureService> = wrap<PictureService>(this.worker);
   private readonly ready = new Map<string, readonly PyramidLevel[]>();
   private readonly awaited = new Set<string>();
+  private readonly arrivals = new Set<() => void>();
 
   constructor(
     private readonly bytes: PictureBytes,
@@ -21,12 +22,26 @@ export class Pictures {
 
   /** The picture's sizes, with its tint; nothing until they are decoded. An older tint is shown meanwhile. */
   levels({ blob, tint }: PictureEntity): readonly PyramidLevel[] | undefined {
-    const name = `${blob}/${tint}`;
+    const name = nameOf({ blob, tint });
     const known = this.ready.get(name);
     if (known) return known;
     if (!this.awaited.has(name)) void this.decode(blob, tint, name);
     const other = (['none', 'blue', 'grey'] as const).find((t) => this.ready.has(`${blob}/${t}`));
     return other && this.ready.get(`${blob}/${other}`);
+  }
+
+  /** The picture's sizes, once they are there; nothing when they cannot be. */
+  async whenReady(picture: PictureEntity): Promise<readonly PyramidLevel[] | undefined> {
+    const known = this.levels(picture);
+    if (known) return known;
+    return new Promise((resolve) => {
+      const listener = () => {
+        if (this.awaited.has(nameOf(picture))) return;
+        this.arrivals.delete(listener);
+        resolve(this.ready.get(nameOf(picture)));
+      };
+      this.arrivals.add(listener);
+    });
   }
 
   dispose(): void {
@@ -45,9 +60,12 @@ export class Pictures {
       this.onError('The rough could not be shown. It is safe on the server; reload the page to try again.');
     } finally {
       this.awaited.delete(name);
+      this.arrivals.forEach((listener) => listener());
     }
   }
 }
+
+const nameOf = ({ blob, tint }: Pick<PictureEntity, 'blob' | 'tint'>): string => `${blob}/${tint}`;
 
 /** Px on the long side of an SVG that is brought in. */
 const SVG_SIDE = 4096;

@@ -1,24 +1,38 @@
 import type { Matrix } from '@true-nib/core/math';
-import { byOrder, layersOf, ofKind, type LayerEntity, type Page, type PictureEntity } from '@true-nib/core/page';
+import {
+  byOrder,
+  nodesOf,
+  ofKind,
+  paperOf,
+  stackOf,
+  type Page,
+  type PictureEntity,
+  type StackNode,
+} from '@true-nib/core/page';
 import { drawPicture } from './picturePieces';
 import type { Pictures } from './pictures';
+import { isShownUnder, plainLook, type StackLook } from './stackLook';
 
 /** The roughs that lie under the lowest inks, and those that lie over them, lowest first; hidden ones left out. */
-export function splitRoughs(page: Page): { under: PictureEntity[]; over: PictureEntity[] } {
-  const layers = layersOf(page);
-  const firstInk = layers.findIndex((layer) => layer.medium === 'ink');
+export function splitRoughs(
+  page: Page,
+  look: StackLook = plainLook,
+): { under: PictureEntity[]; over: PictureEntity[] } {
+  const stack = stackOf(page);
+  const nodes = nodesOf(stack);
+  const firstInk = nodes.findIndex(({ layer }) => layer.medium === 'ink' || layer.medium === 'wash');
   const pictures = ofKind(page, 'picture').sort(byOrder);
-  const on = (some: readonly LayerEntity[]) =>
+  const on = (some: readonly StackNode[]) =>
     some
-      .filter((layer) => layer.medium === 'rough' && !layer.hidden)
-      .flatMap((layer) => pictures.filter((picture) => picture.layerId === layer.id));
+      .filter((node) => node.layer.medium === 'rough' && isShownUnder(look, node, stack))
+      .flatMap(({ layer }) => pictures.filter((picture) => picture.layerId === layer.id));
   return firstInk < 0
-    ? { under: on(layers), over: [] }
-    : { under: on(layers.slice(0, firstInk)), over: on(layers.slice(firstInk)) };
+    ? { under: on(nodes), over: [] }
+    : { under: on(nodes.slice(0, firstInk)), over: on(nodes.slice(firstInk)) };
 }
 
 export function drawRoughs(
-  context: CanvasRenderingContext2D,
+  context: CanvasRenderingContext2D | OffscreenCanvasRenderingContext2D,
   pictures: readonly PictureEntity[],
   store: Pictures,
   map: Matrix,
@@ -29,14 +43,37 @@ export function drawRoughs(
   }
 }
 
-/** White paper, the one white thing in the room. */
+/** Device px of a square of the weave that stands for no paper. */
+const WEAVE = 10;
+
+/** The paper, the one bright thing in the room; a fine weave where there is none. */
 export function drawPaper(context: CanvasRenderingContext2D, page: Page, map: Matrix): void {
   const { width, height } = page.size;
   context.setTransform(1, 0, 0, 1, 0, 0);
   context.clearRect(0, 0, context.canvas.width, context.canvas.height);
   context.setTransform(...map);
-  context.fillStyle = '#ffffff';
+  const paper = paperOf(page);
+  context.fillStyle = paper ?? '#f6f6f4';
   context.fillRect(0, 0, width, height);
+  if (paper === null) drawWeave(context, page, map);
+}
+
+function drawWeave(context: CanvasRenderingContext2D, page: Page, map: Matrix): void {
+  const square = new OffscreenCanvas(WEAVE * 2, WEAVE * 2);
+  const threads = square.getContext('2d');
+  if (!threads) return;
+  threads.strokeStyle = '#cfd2d2';
+  threads.beginPath();
+  threads.moveTo(0, 2 * WEAVE);
+  threads.lineTo(2 * WEAVE, 0);
+  threads.moveTo(0, 0);
+  threads.lineTo(2 * WEAVE, 2 * WEAVE);
+  threads.stroke();
+  const pattern = context.createPattern(square, 'repeat');
+  if (!pattern) return;
+  pattern.setTransform(new DOMMatrix([...map]).inverse());
+  context.fillStyle = pattern;
+  context.fillRect(0, 0, page.size.width, page.size.height);
 }
 
 export interface VeilColours {

@@ -1,68 +1,129 @@
-import type { Box } from '@true-nib/core/math';
+import { boxesMeet, growBox, type Box } from '@true-nib/core/math';
 import {
   byOrder,
-  layersOf,
+  nodesOf,
   ofKind,
+  shownStyle,
+  stackOf,
+  styledStroke,
   type Edit,
   type EntityId,
-  type LayerEntity,
+  type InkStyle,
   type Page,
+  type StackNode,
   type StrokeEntity,
 } from '@true-nib/core/page';
 import RBush from 'rbush';
 import { strokeBox } from './inkPaint';
+import { isShownUnder, plainLook, type StackLook } from './stackLook';
 
 interface Leaf extends Box {
   readonly stroke: StrokeEntity;
 }
 
-/** Where the strokes of a page lie, and in which order they are painted. Kept up to date edit by edit. */
+interface Standing {
+  readonly node: StackNode;
+  readonly rank: number;
+  readonly isShown: boolean;
+  readonly style: InkStyle | undefined;
+}
+
+/**
+ * Where the strokes of a page lie, in which order they are painted, and how their layers show them. Kept up to date edit by
+ * edit. Strokes go in as they are kept and come out as they are shown, except where it says otherwise.
+ */
 export class StrokeIndex {
   private readonly tree = new RBush<Leaf>();
   private readonly leaves = new Map<EntityId, Leaf>();
   private readonly tops = new Map<EntityId, string>();
-  private layers = new Map<EntityId, { readonly layer: LayerEntity; readonly rank: number }>();
+  private layers = new Map<EntityId, Standing>();
+  private roots: readonly StackNode[] = [];
+  /** Strokes that are shown elsewhere, while they are being transformed. */
+  aside: ReadonlySet<EntityId> = new Set();
+  /** The largest nib there is, page px. */
+  private widest = 0;
 
-  constructor(page: Page) {
-    this.rank(page);
-    const leaves = ofKind(page, 'stroke').map(leafOf);
-    for (const leaf of leaves) this.note(leaf);
-    this.tree.load(leaves);
+  constructor(
+    private page: Page,
+    private look: StackLook = plainLook,
+  ) {
+    this.rank();
+    this.loadAll();
   }
 
   get size(): number {
     return this.leaves.size;
   }
 
+  /** The stack, lowest first. */
+  get stack(): readonly StackNode[] {
+    return this.roots;
+  }
+
   /** Takes over edits that led to `page`. */
   update(page: Page, edits: readonly Edit[]): void {
-    if (edits.some(({ before, after }) => before?.kind === 'layer' || after?.kind === 'layer')) this.rank(page);
+    this.page = page;
+    if (edits.some(({ before, after }) => before?.kind === 'layer' || after?.kind === 'layer')) this.rank();
+    if (edits.length > 200 && edits.length > 0.2 * this.leaves.size) return this.loadAll();
     for (const { before, after } of edits) {
       if (before?.kind === 'stroke') this.remove(before.id);
       if (after?.kind === 'stroke') this.insert(after);
     }
   }
 
-  /** Visible strokes whose boxes meet `box`, in painting order. */
-  within(box: Box): StrokeEntity[] {
-    return this.tree
-      .search(box)
-      .map(({ stroke }) => stroke)
-      .filter((stroke) => this.isVisible(stroke))
-      .sort((a, b) => this.rankOf(a) - this.rankOf(b) || byOrder(a, b));
+  /** Shows the stack in another way. */
+  setLook(look: StackLook): void {
+    this.look = look;
+    this.rank();
   }
 
-  /** Strokes of one layer whose boxes meet `box`, in no order. */
+  /** Visible strokes whose boxes meet `box`, as they are shown, in painting order, layer by layer. */
+  within(box: Box, aboveRank = -1): Map<EntityId, StrokeEntity[]> {
+    const found = new Map<EntityId, StrokeEntity[]>();
+    for (const { stroke } of this.tree.search(growBox(box, this.slack))) {
+      const standing = this.layers.get(stroke.layerId);
+      if (!standing?.isShown || standing.rank <= aboveRank || this.aside.has(stroke.id)) continue;
+      const shown = styledStroke(stroke, standing.style);
+      if (shown !== stroke && !boxesMeet(strokeBox(shown), box)) continue;
+      const list = found.get(stroke.layerId);
+      if (list) list.push(shown);
+      else found.set(stroke.layerId, [shown]);
+    }
+    for (const list of found.values()) list.sort(byOrder);
+    return found;
+  }
+
+  /** Strokes of one layer whose boxes meet `box`, as they are kept, in no order. */
   onLayer(layerId: EntityId, box: Box): StrokeEntity[] {
-    return this.tree.search(box).flatMap(({ stroke }) => (stroke.layerId === layerId ? [stroke] : []));
+    return this.tree
+      .search(growBox(box, this.slack))
+      .flatMap(({ stroke }) => (stroke.layerId === layerId ? [stroke] : []));
+  }
+
+  /** All strokes of one layer, as they are kept, lowest first. */
+  allOn(layerId: EntityId): StrokeEntity[] {
+    const found: StrokeEntity[] = [];
+    for (const { stroke } of this.leaves.values()) if (stroke.layerId === layerId) found.push(stroke);
+    return found.sort(byOrder);
+  }
+
+  /** The stroke of that id as it is kept, if it is there. */
+  get(id: EntityId): StrokeEntity | undefined {
+    return this.leaves.get(id)?.stroke;
+  }
+
+  /** A stroke as its layer shows it. */
+  shown(stroke: StrokeEntity): StrokeEntity {
+    return styledStroke(stroke, this.layers.get(stroke.layerId)?.style);
   }
 
   /** Whether nothing visible that touches the stroke's box is painted after it. */
   isTopmost(stroke: StrokeEntity): boolean {
-    const later = (other: StrokeEntity) => this.rankOf(other) - this.rankOf(stroke) || byOrder(other, stroke);
+    const later = (other: StrokeEntity) =>
+      this.rankOf(other.layerId) - this.rankOf(stroke.layerId) || byOrder(other, stroke);
     return this.tree
-      .search(strokeBox(stroke))
-      .every(({ stroke: other }) => later(other) <= 0 || !this.isVisible(other));
+      .search(growBox(strokeBox(this.shown(stroke)), this.slack))
+      .every(({ stroke: other }) => later(other) <= 0 || !this.isShown(other.layerId));
   }
 
   /** An order key at least as high as any that a stroke of the layer has; nothing for a layer that never had one. */
@@ -70,17 +131,58 @@ export class StrokeIndex {
     return this.tops.get(layerId);
   }
 
-  isVisible(stroke: StrokeEntity): boolean {
-    const place = this.layers.get(stroke.layerId);
-    return place !== undefined && !place.layer.hidden;
+  styleOf(layerId: EntityId): InkStyle | undefined {
+    return this.layers.get(layerId)?.style;
   }
 
-  private rankOf(stroke: StrokeEntity): number {
-    return this.layers.get(stroke.layerId)?.rank ?? -1;
+  isShown(layerId: EntityId): boolean {
+    return this.layers.get(layerId)?.isShown === true;
   }
 
-  private rank(page: Page): void {
-    this.layers = new Map(layersOf(page).map((layer, rank) => [layer.id, { layer, rank }]));
+  /** How high a layer is painted; −1 for one that is not there. */
+  rankOf(layerId: EntityId): number {
+    return this.layers.get(layerId)?.rank ?? -1;
+  }
+
+  /** Whether anything of a stroke of this layer shows as it is drawn: no fade and no hard edge, of it or its groups. */
+  isWhole(layerId: EntityId): boolean {
+    const standing = this.layers.get(layerId);
+    if (!standing || standing.node.layer.opacity < 1 || standing.style?.edge === 'hard') return false;
+    return nodesOf(this.roots).every(
+      ({ layer, children }) => layer.opacity === 1 || !nodesOf(children).some((node) => node.layer.id === layerId),
+    );
+  }
+
+  private rank(): void {
+    this.roots = stackOf(this.page);
+    this.layers = new Map(
+      nodesOf(this.roots).map((node, rank) => [
+        node.layer.id,
+        {
+          node,
+          rank,
+          isShown: isShownUnder(this.look, node, this.roots),
+          style: shownStyle(node.layer, this.look.standIns),
+        },
+      ]),
+    );
+  }
+
+  /** By how much styles may make strokes reach beyond the boxes they are kept under, page px. */
+  private get slack(): number {
+    let slack = 0;
+    for (const { style } of this.layers.values())
+      if (style && (style.nib || style.widthFactor > 1))
+        slack = Math.max(slack, (style.widthFactor * (style.nib?.size ?? this.widest)) / 2);
+    return slack;
+  }
+
+  private loadAll(): void {
+    this.tree.clear();
+    this.leaves.clear();
+    const leaves = ofKind(this.page, 'stroke').map(leafOf);
+    for (const leaf of leaves) this.note(leaf);
+    this.tree.load(leaves);
   }
 
   private insert(stroke: StrokeEntity): void {
@@ -91,7 +193,8 @@ export class StrokeIndex {
   }
 
   private note(leaf: Leaf): void {
-    const { id, layerId, order } = leaf.stroke;
+    const { id, layerId, order, nib } = leaf.stroke;
+    this.widest = Math.max(this.widest, nib.size);
     this.leaves.set(id, leaf);
     const top = this.tops.get(layerId);
     if (top === undefined || order > top) this.tops.set(layerId, order);

@@ -17,6 +17,8 @@ interface Tile {
   bitmap: ImageBitmap | undefined;
   /** What edits have touched since the bitmap was asked for, page px. */
   dirty: readonly Box[];
+  /** All of it looks different now; the old picture is shown until the new one is there. */
+  isStale: boolean;
   isAwaited: boolean;
 }
 
@@ -51,6 +53,11 @@ export class Tiles {
     }
   }
 
+  /** Marks every picture as one of the past, to be shown until the new one is there. */
+  expire(): void {
+    for (const tile of this.tiles.values()) tile.isStale = true;
+  }
+
   clear(): void {
     for (const tile of this.tiles.values()) tile.bitmap?.close();
     this.tiles.clear();
@@ -66,7 +73,7 @@ export class Tiles {
     for (const tile of this.tilesIn(scale, seen)) {
       const { level, column, row, bitmap } = tile;
       const size = SIDE / 2 ** level;
-      if (!bitmap || tile.dirty.length > 0) this.request(tile);
+      if (!bitmap || tile.isStale || tile.dirty.length > 0) this.request(tile);
       if (bitmap) {
         const reach = size + (BLEED * size) / SIDE;
         context.drawImage(bitmap, column * size, row * size, reach, reach);
@@ -79,7 +86,8 @@ export class Tiles {
 
   /** Asks for the tiles that show `seen` and are missing or dirty, so that the next move finds them ready. */
   prepare(scale: number, seen: Box): void {
-    for (const tile of this.tilesIn(scale, seen)) if (!tile.bitmap || tile.dirty.length > 0) this.request(tile);
+    for (const tile of this.tilesIn(scale, seen))
+      if (!tile.bitmap || tile.isStale || tile.dirty.length > 0) this.request(tile);
     this.evict();
   }
 
@@ -110,7 +118,7 @@ export class Tiles {
     const name = key(level, column, row);
     let tile = this.tiles.get(name);
     if (tile) this.tiles.delete(name);
-    else tile = { level, column, row, bitmap: undefined, dirty: [], isAwaited: false };
+    else tile = { level, column, row, bitmap: undefined, dirty: [], isStale: false, isAwaited: false };
     // Newest last: the map's own order is the order of use.
     this.tiles.set(name, tile);
     return tile;
@@ -121,6 +129,7 @@ export class Tiles {
     tile.isAwaited = true;
     this.awaitedDirt.set(tile, tile.dirty);
     tile.dirty = [];
+    tile.isStale = false;
     this.awaited++;
     const scale = 2 ** tile.level;
     const map: Matrix = [scale, 0, 0, scale, -tile.column * SIDE, -tile.row * SIDE];

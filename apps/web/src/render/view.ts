@@ -24,8 +24,15 @@ export interface Extent {
 
 export const ZOOM_LIMITS = { least: 0.02, most: 64 } as const;
 
+const FLIP: Matrix = [-1, 0, 0, 1, 0, 0];
+
 export const zoomOf = (view: View): number => scaleOf(view);
-export const turnOf = (view: View): number => angleOf(view);
+
+/** Whether the page is seen from behind. */
+export const isFlipped = (view: View): boolean => view[0] * view[3] - view[1] * view[2] < 0;
+
+/** The turn as it is seen, also of a flipped page. */
+export const turnOf = (view: View): number => angleOf(isFlipped(view) ? then(FLIP, view) : view);
 
 export const toScreen = (view: View, p: Point): Point => apply(view, p);
 export const toPage = (view: View, p: Point): Point => apply(invert(view), p);
@@ -47,9 +54,39 @@ export function fittedToWidth(page: Extent, board: Extent, margin = 14): View {
   return aligned([scale, 0, 0, scale, (board.width - page.width * scale) / 2, margin]);
 }
 
+/** So much taller than wide that one sees only a part of it at a time. */
+export const isTall = (page: Extent): boolean => page.height > 3 * page.width;
+
 /** Tall pages open at their width, others whole. */
 export const opening = (page: Extent, board: Extent): View =>
-  page.height > 3 * page.width ? fittedToWidth(page, board) : fitted(page, board);
+  isTall(page) ? fittedToWidth(page, board) : fitted(page, board);
+
+/** The page turned over about an upright line through `at`. */
+export const flippedAt = (view: View, at: Point): View => then(view, about(at, FLIP));
+
+/** The zoom at which the whole page fits. */
+export const fitZoom = (page: Extent, board: Extent): number => zoomOf(fitted(page, board));
+
+/** The page's middle in the middle of the board; zoom and turn stay. */
+export function centredAt(view: View, page: Extent, at: Point): View {
+  const middle = apply(view, { x: page.width / 2, y: page.height / 2 });
+  return panned(view, at.x - middle.x, at.y - middle.y);
+}
+
+/** Page sizes of room on every side of the page. */
+const ROOM = 2.5;
+
+/** The view moved back as far as needed for the page to stay within reach: `at` never leaves the room around it. */
+export function withinReach(view: View, page: Extent, at: Point): View {
+  const there = apply(invert(view), at);
+  const kept = {
+    x: clamp(there.x, -ROOM * page.width, (1 + ROOM) * page.width),
+    y: clamp(there.y, -ROOM * page.height, (1 + ROOM) * page.height),
+  };
+  if (kept.x === there.x && kept.y === there.y) return view;
+  const now = apply(view, kept);
+  return panned(view, at.x - now.x, at.y - now.y);
+}
 
 const centred = (page: Extent, board: Extent, scale: number): View =>
   aligned([scale, 0, 0, scale, (board.width - page.width * scale) / 2, (board.height - page.height * scale) / 2]);

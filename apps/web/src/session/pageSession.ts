@@ -121,6 +121,22 @@ export class PageSession {
     return this.append({ id: newId(), by: author, label, at: now(), needs, edits });
   }
 
+  /** Makes a drafted change part of the page, signed by this author. Answers false, and says why, when it does not fit. */
+  make({ label, edits, needs }: Change): boolean {
+    return this.commit(label, edits, needs);
+  }
+
+  /** Makes what `draft` answers part of the page; a change that cannot be is said in its own words. */
+  attempt(draft: (page: Page) => Change): boolean {
+    try {
+      return this.make(draft(this.page));
+    } catch (error) {
+      if (!(error instanceof PageError)) throw error;
+      this.notify(error.message);
+      return false;
+    }
+  }
+
   /** Takes back one's own last change. Steps queue up, so fast ones are not lost. */
   undo(): Promise<boolean> {
     return this.step((history) => history.done.at(-1));

@@ -20,40 +20,81 @@ const BISECTIONS = 14;
 /**
  * What is left of a stroke where a round rubber of `radius` page px went along `path`: nothing when it was not touched,
  * otherwise its pieces in order, perhaps none. The ink goes where the rubber touched it; cut ends are flat and keep their
- * width; pieces follow the old course and weight exactly.
+ * width; pieces follow the old course and weight exactly. `thickness` is by how much the layer shows it wider than it is.
  */
-export function rubStroke<S extends Stroke>(stroke: S, path: readonly Point[], radius: number): S[] | undefined {
-  if (path.length === 0 || !boxesMeet(spineBox(stroke.spine), growBox(boxOfPoints(path), radius))) return undefined;
-  const touched = touchTest(stroke, path, radius);
-  if (spineLength(stroke.spine) < SLIVER) return touched({ segment: 0, t: 0 }) ? [] : undefined;
-  const kept = keptStretches(stroke.spine, touched, radius);
-  if (!kept) return undefined;
-  const end: SpinePlace = { segment: segmentCount(stroke.spine) - 1, t: 1 };
-  const isStart = ({ segment, t }: SpinePlace) => segment === 0 && t === 0;
-  const isEnd = ({ segment, t }: SpinePlace) => segment === end.segment && t === end.t;
-  return kept.flatMap(([from, to]) => {
-    const spine = cutSpine(stroke.spine, from, to);
-    if (spineLength(spine) < SLIVER) return [];
+export function rubStroke<S extends Stroke>(
+  stroke: S,
+  path: readonly Point[],
+  radius: number,
+  thickness = 1,
+): S[] | undefined {
+  const pieces = piecesOf(stroke, path, radius, thickness);
+  return pieces?.flatMap(({ piece, isTouched }) =>
+    isTouched || (pieces.length > 1 && spineLength(piece.spine) < SLIVER) ? [] : [piece],
+  );
+}
+
+/** A stroke with another colour where a round brush passed it: nothing when it was not touched or has that colour. */
+export function recolourStroke<S extends Stroke>(
+  stroke: S,
+  path: readonly Point[],
+  radius: number,
+  color: string,
+  thickness = 1,
+): S[] | undefined {
+  if (stroke.nib.color === color) return undefined;
+  return piecesOf(stroke, path, radius, thickness)?.map(({ piece, isTouched }) =>
+    isTouched ? { ...piece, nib: { ...piece.nib, color } } : piece,
+  );
+}
+
+/** The stroke in pieces, cut where touching begins and ends; nothing when it is not touched at all. */
+function piecesOf<S extends Stroke>(
+  stroke: S,
+  path: readonly Point[],
+  radius: number,
+  thickness: number,
+): { readonly piece: S; readonly isTouched: boolean }[] | undefined {
+  const reach = thickness > 1 ? radius + (thickness - 1) * widest(stroke.spine) : radius;
+  if (path.length === 0 || !boxesMeet(spineBox(stroke.spine), growBox(boxOfPoints(path), reach))) return undefined;
+  const touched = touchTest(stroke, path, radius, thickness);
+  if (spineLength(stroke.spine) < SLIVER)
+    return touched({ segment: 0, t: 0 }) ? [{ piece: stroke, isTouched: true }] : undefined;
+  const stretches = stretchesOf(stroke.spine, touched, radius);
+  if (!stretches.some(({ isTouched }) => isTouched)) return undefined;
+  if (stretches.length === 1) return [{ piece: stroke, isTouched: true }];
+  return stretches.map(({ from, to, isTouched }, k) => {
     const ends: readonly [StrokeEnd, StrokeEnd] = [
-      isStart(from) ? stroke.ends[0] : 'flat',
-      isEnd(to) ? stroke.ends[1] : 'flat',
+      k === 0 ? stroke.ends[0] : 'flat',
+      k === stretches.length - 1 ? stroke.ends[1] : 'flat',
     ];
-    return [{ ...stroke, spine, ends }];
+    return { piece: { ...stroke, spine: cutSpine(stroke.spine, from, to), ends }, isTouched };
   });
+}
+
+function widest({ points }: Spine): number {
+  let most = 0;
+  for (let i = 2; i < points.length; i += 3) most = Math.max(most, points[i]);
+  return most;
 }
 
 /**
  * Whether the rubber meets the line's cross-section at a place: the cut is then straight across, exactly there. At a round
  * end it is the whole tip that counts.
  */
-function touchTest({ spine, ends }: Stroke, path: readonly Point[], radius: number): (place: SpinePlace) => boolean {
+function touchTest(
+  { spine, ends }: Stroke,
+  path: readonly Point[],
+  radius: number,
+  thickness: number,
+): (place: SpinePlace) => boolean {
   const legs = path.length === 1 ? [[path[0], path[0]] as const] : path.slice(1).map((p, k) => [path[k], p] as const);
   const last = segmentCount(spine) - 1;
   const isRoundEnd = ({ segment, t }: SpinePlace) =>
     (ends[0] === 'round' && segment === 0 && t === 0) || (ends[1] === 'round' && segment === last && t === 1);
   return (place) => {
     const middle = pointAt(spine, place);
-    const half = middle.width / 2;
+    const half = (thickness * middle.width) / 2;
     if (isRoundEnd(place))
       return legs.some(([p, q]) => segmentDistanceSquared(middle, middle, p, q) < (radius + half) ** 2);
     const across = normalAt(spine, place);
@@ -76,30 +117,28 @@ function normalAt(spine: Spine, { segment, t }: SpinePlace): Point {
   return { x: -slope.y / speed, y: slope.x / speed };
 }
 
-/** The stretches that are not touched; nothing when the whole spine is not. */
-function keptStretches(
-  spine: Spine,
-  touched: (place: SpinePlace) => boolean,
-  radius: number,
-): (readonly [SpinePlace, SpinePlace])[] | undefined {
-  const stretches: (readonly [SpinePlace, SpinePlace])[] = [];
-  let from: SpinePlace | undefined;
-  let previous: SpinePlace | undefined;
-  let wasTouched = false;
-  let anyTouched = false;
+interface Stretch {
+  readonly from: SpinePlace;
+  readonly to: SpinePlace;
+  readonly isTouched: boolean;
+}
+
+/** The whole spine as stretches that are touched and not touched, in turn. */
+function stretchesOf(spine: Spine, touched: (place: SpinePlace) => boolean, radius: number): Stretch[] {
+  const stretches: Stretch[] = [];
+  let from: SpinePlace = { segment: 0, t: 0 };
+  let previous = from;
+  let isTouched = touched(from);
   for (const place of probes(spine, radius)) {
-    const isTouched = touched(place);
-    anyTouched ||= isTouched;
-    if (previous && isTouched !== wasTouched) {
+    if (touched(place) !== isTouched) {
       const edge = bisect(previous, place, touched);
-      if (isTouched && from) stretches.push([from, edge]);
-      from = isTouched ? undefined : edge;
-    } else if (!previous && !isTouched) from = place;
+      if (edge.segment !== from.segment || edge.t !== from.t) stretches.push({ from, to: edge, isTouched });
+      from = edge;
+      isTouched = !isTouched;
+    }
     previous = place;
-    wasTouched = isTouched;
   }
-  if (!anyTouched) return undefined;
-  if (from && previous) stretches.push([from, previous]);
+  stretches.push({ from, to: previous, isTouched });
   return stretches;
 }
 

@@ -1,5 +1,6 @@
 import type { Entity, EntityId } from './entity';
 import { ChangeConflict, PageError } from './errors';
+import { MOST_LAYERS } from './layer';
 import type { Page } from './page';
 import { sameValue } from './sameValue';
 
@@ -27,6 +28,16 @@ export interface Change {
   readonly edits: readonly Edit[];
 }
 
+/** A change that nobody has signed yet: whoever makes it says under which id, by whom and when. */
+export const draftChange = (label: string, edits: readonly Edit[], needs: readonly EntityId[] = []): Change => ({
+  id: 'draft',
+  by: '',
+  at: 0,
+  label,
+  needs,
+  edits,
+});
+
 /** The id of the entity that an edit is about. Throws a PageError for an edit of nothing. */
 export function editedId({ before, after }: Edit): EntityId {
   const id = after?.id ?? before?.id;
@@ -48,17 +59,22 @@ export function applyChange(page: Page, change: Change): Page {
 }
 
 function applyEdits(entities: Page['entities'], edits: readonly Edit[], label: string): Page['entities'] {
-  let result = entities;
+  const draft = new Map<EntityId, Entity | null>();
+  const layersBefore = entities.countOf('layer');
   for (const edit of edits) {
     const id = editedId(edit);
-    const present = result.get(id);
+    const drafted = draft.get(id);
+    const present = drafted === undefined ? entities.get(id) : (drafted ?? undefined);
     if (!edit.before && present) throw new ChangeConflict(`"${label}" adds something that is on the page already.`, id);
     if (edit.before && !present)
       throw new ChangeConflict(`"${label}" changes something that is no longer on the page.`, id);
     if (edit.before && present && !sameValue(edit.before, present))
       throw new ChangeConflict(`"${label}" changes something that was changed since.`, id);
-    result = edit.after ? result.with(edit.after) : result.without(id);
+    draft.set(id, edit.after);
   }
+  const result = entities.edited(draft);
+  if (result.countOf('layer') > Math.max(layersBefore, MOST_LAYERS))
+    throw new PageError(`A page holds at most ${MOST_LAYERS} layers. Merge or delete some first.`);
   return result;
 }
 

@@ -1,10 +1,13 @@
 import { SEGMENT, STRIDE, type Spine } from '../curve';
+import type { Matrix } from '../math';
 import { editedId, type Change, type Edit } from './change';
 import type {
   Calm,
   Entity,
+  InkStyle,
   LayerEntity,
   Nib,
+  PaperEntity,
   PictureEntity,
   Placement,
   SamplesEntity,
@@ -42,6 +45,8 @@ export function checkEntity(value: unknown): Entity {
       return checkSamples(fields);
     case 'picture':
       return checkPicture(fields);
+    case 'paper':
+      return checkPaper(fields);
     default:
       throw new PageError(`There is no kind of entity called ${JSON.stringify(fields.kind)?.slice(0, 60)}.`);
   }
@@ -73,19 +78,44 @@ function checkEdit(value: unknown): Edit {
   return edit;
 }
 
+/** Layers kept by earlier versions lack what was not known then. */
 function checkLayer(fields: Fields): LayerEntity {
   return {
     kind: 'layer',
     id: id(fields.id, 'id'),
-    medium: oneOf(fields.medium, 'medium', ['ink', 'rough']),
+    medium: oneOf(fields.medium, 'medium', ['ink', 'wash', 'rough', 'group']),
     name: text(fields.name, 'name'),
     order: id(fields.order, 'order'),
     hidden: flag(fields.hidden, 'hidden'),
     locked: flag(fields.locked, 'locked'),
+    opacity: number(fields.opacity ?? 1, 'opacity', 0, 1),
+    holdsShape: flag(fields.holdsShape ?? false, 'holdsShape'),
+    ...optional(fields, 'parentId', id),
+    ...optional(fields, 'mark', colour),
+    ...optional(fields, 'standIn', colour),
+    ...optional(fields, 'style', checkStyle),
   };
 }
 
-function checkStroke(fields: Fields): StrokeEntity {
+function checkStyle(value: unknown): InkStyle {
+  const fields = record(value, 'A style');
+  return {
+    widthFactor: number(fields.widthFactor, 'widthFactor', 0.1, 10),
+    edge: oneOf(fields.edge, 'edge', ['soft', 'hard']),
+    ...optional(fields, 'color', colour),
+    ...optional(fields, 'nib', checkNib),
+  };
+}
+
+const checkPaper = (fields: Fields): PaperEntity => ({
+  kind: 'paper',
+  id: id(fields.id, 'id'),
+  color: fields.color === null ? null : colour(fields.color, 'color'),
+});
+
+/** The stroke in `value`. Throws a PageError that names the field, what it needs and what came. */
+export function checkStroke(value: object): StrokeEntity {
+  const fields = record(value, 'A stroke');
   const ends = list(fields.ends, 'ends', 2);
   const stroke: StrokeEntity = {
     kind: 'stroke',
@@ -111,16 +141,13 @@ function checkSpine(value: unknown): Spine {
 
 function checkNib(value: unknown): Nib {
   const fields = record(value, 'A nib');
-  const color = text(fields.color, 'color');
-  if (!/^#[0-9a-f]{6}$/i.test(color))
-    throw new PageError(`A colour is written #rrggbb; ${JSON.stringify(color)} came.`);
   return {
     name: text(fields.name, 'name'),
     size: number(fields.size, 'size', 0.05, 2_000),
     thinnest: number(fields.thinnest, 'thinnest', 0, 1),
     taperIn: number(fields.taperIn, 'taperIn', 0, 1_000),
     taperOut: number(fields.taperOut, 'taperOut', 0, 1_000),
-    color,
+    color: colour(fields.color, 'color'),
   };
 }
 
@@ -130,7 +157,14 @@ function checkOrigin(value: unknown): StrokeOrigin {
     samples: id(fields.samples, 'samples'),
     calm: checkCalm(fields.calm),
     zoom: number(fields.zoom, 'zoom', 1e-3, 1e3),
+    ...optional(fields, 'matrix', checkMatrix),
   };
+}
+
+function checkMatrix(value: unknown): Matrix {
+  const fields = list(value, 'matrix', 6);
+  const at = (k: number) => number(fields[k], 'matrix', -1e9, 1e9);
+  return [at(0), at(1), at(2), at(3), at(4), at(5)];
 }
 
 function checkCalm(value: unknown): Calm {
@@ -212,6 +246,26 @@ function text(value: unknown, name: string): string {
 function id(value: unknown, name: string): string {
   const found = text(value, name);
   if (found === '') throw new PageError(`"${name}" cannot be empty.`);
+  return found;
+}
+
+function colour(value: unknown, name: string): string {
+  const found = text(value, name);
+  if (!/^#[0-9a-f]{6}$/i.test(found))
+    throw new PageError(`A colour is written #rrggbb; ${JSON.stringify(found)} came for "${name}".`);
+  return found;
+}
+
+/** A field that may be missing, as part of an object. */
+function optional<const K extends string, T>(
+  fields: Fields,
+  name: K,
+  check: (value: unknown, name: string) => T,
+): { readonly [key in K]?: T } {
+  const value = fields[name];
+  if (value === undefined || value === null) return {};
+  const found: { [key in K]?: T } = {};
+  found[name] = check(value, name);
   return found;
 }
 

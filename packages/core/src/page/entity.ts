@@ -1,5 +1,5 @@
 import type { Spine } from '../curve';
-import type { Point } from '../math';
+import type { Matrix, Point } from '../math';
 
 export type EntityId = string;
 
@@ -13,14 +13,39 @@ interface Laid extends EntityBase {
   readonly order: string;
 }
 
+/** `ink` holds strokes, `wash` pixels, `rough` pictures to draw over, `group` other layers. */
+export type Medium = 'ink' | 'wash' | 'rough' | 'group';
+
+/** How all lines of an ink layer are shown, whatever they were drawn with. Changing it changes no stroke. */
+export interface InkStyle {
+  /** One colour for all lines, `#rrggbb`. */
+  readonly color?: string;
+  /** Every width times this, 0.1–10. */
+  readonly widthFactor: number;
+  /** All lines as this nib would have drawn them; its colour is not taken. */
+  readonly nib?: Nib;
+  /** `hard` has no half-covered pixels, as 1-bit print has none. */
+  readonly edge: 'soft' | 'hard';
+}
+
 export interface LayerEntity extends EntityBase {
   readonly kind: 'layer';
-  /** `ink` holds strokes, `rough` holds pictures to draw over. */
-  readonly medium: 'ink' | 'rough';
+  readonly medium: Medium;
   readonly name: string;
   readonly order: string;
+  /** The group it lies in; a parent that is not there counts as none. */
+  readonly parentId?: EntityId;
   readonly hidden: boolean;
   readonly locked: boolean;
+  /** How much of it shows, 0..1. */
+  readonly opacity: number;
+  /** The colour that marks it in the stack and on the page, `#rrggbb`. */
+  readonly mark?: string;
+  /** Only what is already there takes new colour. */
+  readonly holdsShape: boolean;
+  /** A bright colour to work in, `#rrggbb`: never delivered. */
+  readonly standIn?: string;
+  readonly style?: InkStyle;
 }
 
 /** What makes a line: the values of the nib it is drawn with. Lengths in page px. */
@@ -52,6 +77,8 @@ export interface StrokeOrigin {
   readonly calm: Calm;
   /** Screen px per page px while it was drawn. */
   readonly zoom: number;
+  /** Where the samples went since, as the strokes did. */
+  readonly matrix?: Matrix;
 }
 
 /** A drawn line as a value: its course with its final widths, and how it is inked. */
@@ -94,6 +121,12 @@ export interface PictureEntity extends Laid {
   readonly tint: Tint;
 }
 
-export type Entity = LayerEntity | StrokeEntity | SamplesEntity | PictureEntity;
+/** What the page lies on: a colour `#rrggbb`, or nothing. There is at most one, and white paper where there is none. */
+export interface PaperEntity extends EntityBase {
+  readonly kind: 'paper';
+  readonly color: string | null;
+}
+
+export type Entity = LayerEntity | StrokeEntity | SamplesEntity | PictureEntity | PaperEntity;
 export type EntityKind = Entity['kind'];
 export type EntityOf<K extends EntityKind> = Extract<Entity, { kind: K }>;

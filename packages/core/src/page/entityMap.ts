@@ -57,6 +57,51 @@ export class EntityMap implements Iterable<Entity> {
     return this.replaced(id, withoutKey(old, id), this.size - 1, withoutKey(this.rare, id));
   }
 
+  /** The map after many edits at once (null takes an entity out): every bucket that they touch is copied once. */
+  edited(edits: ReadonlyMap<EntityId, Entity | null>): EntityMap {
+    if (edits.size === 0) return this;
+    const shelves: (Shelf | undefined)[] = this.shelves.slice();
+    const own = new Map<number, Map<EntityId, Entity>>();
+    const ownShelves = new Map<number, (Bucket | undefined)[]>();
+    let rare: Map<EntityId, Entity> | undefined;
+    let { size } = this;
+    for (const [id, entity] of edits) {
+      const [high, low] = slots(id);
+      let bucket = own.get(high * WIDTH + low);
+      if (!bucket) {
+        let shelf = ownShelves.get(high);
+        if (!shelf) {
+          shelf = this.shelves[high]?.slice() ?? [];
+          ownShelves.set(high, shelf);
+          shelves[high] = shelf;
+        }
+        bucket = new Map(shelf[low]);
+        own.set(high * WIDTH + low, bucket);
+        shelf[low] = bucket;
+      }
+      size += (entity ? 1 : 0) - (bucket.has(id) ? 1 : 0);
+      if (entity) bucket.set(id, entity);
+      else bucket.delete(id);
+      if ((entity && isRare(entity)) || this.rare.has(id)) {
+        rare ??= new Map(this.rare);
+        if (entity && isRare(entity)) rare.set(id, entity);
+        else rare.delete(id);
+      }
+    }
+    return new EntityMap(shelves, size, rare ?? this.rare);
+  }
+
+  /** What stays the same object for as long as no entity of a rare kind changes: a key for what is derived from those. */
+  get rareKinds(): object {
+    return this.rare;
+  }
+
+  countOf(kind: EntityKind): number {
+    let count = 0;
+    for (const entity of this.ofKind(kind)) if (entity.kind === kind) count++;
+    return count;
+  }
+
   /** All entities of a kind, in no order; those of rare kinds without looking at any other. */
   *ofKind(kind: EntityKind): Generator<Entity> {
     for (const entity of COMMON.has(kind) ? this : this.rare.values()) if (entity.kind === kind) yield entity;

@@ -1,5 +1,6 @@
-import { generateKeyBetween } from 'fractional-indexing';
-import type { Entity, EntityId, EntityKind, EntityOf, LayerEntity } from './entity';
+import { generateKeyBetween, generateNKeysBetween } from 'fractional-indexing';
+import type { Entity, EntityId, EntityKind, EntityOf } from './entity';
+import { draftChange, type Change } from './change';
 import { EntityMap } from './entityMap';
 import { checkSize, sizeOf, type PageFormat, type PageSize } from './format';
 
@@ -40,9 +41,25 @@ export function byOrder(a: Ordered, b: Ordered): number {
   return a.id < b.id ? -1 : a.id > b.id ? 1 : 0;
 }
 
-/** The layers from the lowest to the highest. */
-export const layersOf = (page: Page): LayerEntity[] => ofKind(page, 'layer').sort(byOrder);
-
 /** The key of something that goes above the key `below` (or to the very bottom) and below `above` (or to the top). */
 export const orderBetween = (below: string | undefined, above: string | undefined): string =>
   generateKeyBetween(below ?? null, above ?? null);
+
+/** `count` keys in rising order, above the key `below` and below `above`. */
+export const ordersBetween = (below: string | undefined, above: string | undefined, count: number): string[] =>
+  generateNKeysBetween(below ?? null, above ?? null, count);
+
+const PAPER_ID = 'paper';
+const WHITE = '#ffffff';
+
+/** The colour that the page lies on, `#rrggbb`; null for none. */
+export function paperOf(page: Page): string | null {
+  const paper = find(page, 'paper', PAPER_ID);
+  return paper ? paper.color : WHITE;
+}
+
+/** Lays other paper under the page; null for none. */
+export function layPaper(page: Page, color: string | null): Change {
+  const before = find(page, 'paper', PAPER_ID) ?? null;
+  return draftChange('Paper', [{ before, after: { kind: 'paper', id: PAPER_ID, color } }]);
+}

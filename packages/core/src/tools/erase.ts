@@ -1,17 +1,39 @@
 import type { Point } from '../math';
-import { gapToStroke, rubStroke } from '../mend';
+import { gapToStroke, recolourStroke, rubStroke } from '../mend';
 import type { Edit, EntityId, StrokeEntity } from '../page';
 
+/** How a layer shows a stroke. */
+export type Shown = (stroke: StrokeEntity) => StrokeEntity;
+
+const asDrawn: Shown = (stroke) => stroke;
+
 /** Rubs along `way`: one edit for each stroke that is touched, further ones for pieces beyond its first. */
-export function rubbedEdits(
+export const rubbedEdits = (
   strokes: Iterable<StrokeEntity>,
   way: readonly Point[],
   radius: number,
   newId: () => EntityId,
+  shown: Shown = asDrawn,
+): Edit[] => cutEdits(strokes, newId, (stroke) => rubStroke(stroke, way, radius, thickness(stroke, shown)));
+
+/** Gives strokes another colour where a brush of `radius` page px went along `way`. */
+export const recolouredEdits = (
+  strokes: Iterable<StrokeEntity>,
+  way: readonly Point[],
+  radius: number,
+  color: string,
+  newId: () => EntityId,
+  shown: Shown = asDrawn,
+): Edit[] => cutEdits(strokes, newId, (stroke) => recolourStroke(stroke, way, radius, color, thickness(stroke, shown)));
+
+function cutEdits(
+  strokes: Iterable<StrokeEntity>,
+  newId: () => EntityId,
+  cut: (stroke: StrokeEntity) => readonly StrokeEntity[] | undefined,
 ): Edit[] {
   const edits: Edit[] = [];
   for (const stroke of strokes) {
-    const pieces = rubStroke(stroke, way, radius);
+    const pieces = cut(stroke);
     if (!pieces) continue;
     edits.push({ before: stroke, after: pieces[0] ?? null });
     for (const piece of pieces.slice(1)) edits.push({ before: null, after: { ...piece, id: newId() } });
@@ -19,12 +41,30 @@ export function rubbedEdits(
   return edits;
 }
 
+/** By how much a stroke is shown wider than it is. */
+function thickness(stroke: StrokeEntity, shown: Shown): number {
+  const inked = shown(stroke);
+  return inked === stroke ? 1 : widest(inked) / Math.max(1e-6, widest(stroke));
+}
+
+function widest({ spine: { points } }: StrokeEntity): number {
+  let most = 0;
+  for (let i = 2; i < points.length; i += 3) most = Math.max(most, points[i]);
+  return most;
+}
+
 /**
  * Lifts strokes whole. A drag takes all whose ink it touches; a tap that touches none takes the nearest one within
  * `reach` page px.
  */
-export function liftedEdits(strokes: Iterable<StrokeEntity>, from: Point, to: Point, reach: number): Edit[] {
-  const gaps = [...strokes].map((stroke) => ({ stroke, gap: gapToStroke(stroke, from, to, reach) }));
+export function liftedEdits(
+  strokes: Iterable<StrokeEntity>,
+  from: Point,
+  to: Point,
+  reach: number,
+  shown: Shown = asDrawn,
+): Edit[] {
+  const gaps = [...strokes].map((stroke) => ({ stroke, gap: gapToStroke(shown(stroke), from, to, reach) }));
   const touched = gaps.filter(({ gap }) => gap <= 0);
   const isTap = from.x === to.x && from.y === to.y;
   const nearest = gaps.reduce<(typeof gaps)[number] | undefined>(

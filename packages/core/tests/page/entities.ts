@@ -1,5 +1,6 @@
 import { makeSpine } from '../../src/curve';
 import {
+  newLayer,
   packSamples,
   type Change,
   type Edit,
@@ -10,15 +11,12 @@ import {
 } from '../../src/page';
 import { liner } from '../hands';
 
-export const layer = (id: string, order = 'a0', medium: LayerEntity['medium'] = 'ink'): LayerEntity => ({
-  kind: 'layer',
-  id,
-  medium,
-  name: `Layer ${id}`,
-  order,
-  hidden: false,
-  locked: false,
-});
+export const layer = (
+  id: string,
+  order = 'a0',
+  medium: LayerEntity['medium'] = 'ink',
+  more: Partial<LayerEntity> = {},
+): LayerEntity => newLayer({ id, medium, name: `Layer ${id}`, order, ...more });
 
 export const stroke = (id: string, x = 0, layerId = 'inks'): StrokeEntity => ({
   kind: 'stroke',

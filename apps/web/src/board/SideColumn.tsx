@@ -1,0 +1,51 @@
+import ChevronRight from 'lucide-react-native/icons/chevron-right';
+import Layers from 'lucide-react-native/icons/layers';
+import { Pressable, ScrollView, Text, View } from 'react-native';
+import { IconButton } from '../look/Button';
+import { Icon } from '../look/Icon';
+import { web } from '../look/web';
+import { useDesk } from './desk';
+import { withKey } from './keys/keySet';
+import { StackPanel } from './stack/StackPanel';
+
+interface SideColumnProps {
+  /** The room is kept while the page opens, so that it never moves on its own. */
+  readonly isOpen: boolean;
+}
+
+/** Beside the page of a wide screen, on the drawing hand's side: the stack. Folded it is a narrow strip. */
+export function SideColumn({ isOpen }: SideColumnProps) {
+  const isFolded = useDesk((desk) => desk.sideFolded);
+  if (isFolded)
+    return (
+      <View className="w-11 items-center border-l border-rule bg-tray pt-1">
+        <Pressable
+          role="button"
+          aria-label="Open the stack"
+          onPress={() => useDesk.setState({ sideFolded: false })}
+          className="h-11 w-11 items-center justify-center rounded-xl"
+          {...web({ title: withKey('stack') })}
+        >
+          <Icon of={Layers} />
+        </Pressable>
+      </View>
+    );
+  return (
+    <View className="w-[252px] border-l border-rule bg-tray">
+      <View className="flex-row items-center justify-between pl-3">
+        <Text role="heading" className="font-bold text-14 text-ink">
+          Stack
+        </Text>
+        <IconButton
+          label="Fold the stack"
+          tooltip={withKey('stack')}
+          icon={ChevronRight}
+          onPress={() => useDesk.setState({ sideFolded: true })}
+        />
+      </View>
+      <ScrollView className="flex-1" contentContainerClassName="gap-2 px-2 pb-4">
+        {isOpen && <StackPanel />}
+      </ScrollView>
+    </View>
+  );
+}

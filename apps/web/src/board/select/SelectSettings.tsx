@@ -1,0 +1,239 @@
+import { layersOf, pxToMm } from '@true-nib/core/page';
+import { frameCorners, frameMatrix, type Frame } from '@true-nib/core/select';
+import { apply } from '@true-nib/core/math';
+import ArrowLeftRight from 'lucide-react-native/icons/arrow-left-right';
+import ArrowUpDown from 'lucide-react-native/icons/arrow-up-down';
+import ClipboardPaste from 'lucide-react-native/icons/clipboard-paste';
+import Copy from 'lucide-react-native/icons/copy';
+import Scissors from 'lucide-react-native/icons/scissors';
+import Trash from 'lucide-react-native/icons/trash';
+import type { LucideIcon } from 'lucide-react-native';
+import { useSyncExternalStore } from 'react';
+import { Text, View } from 'react-native';
+import { Button } from '../../look/Button';
+import { Chip } from '../../look/Chip';
+import { Choice } from '../../look/Choice';
+import { ScrubNumber } from '../../look/ScrubNumber';
+import { Switch } from '../../look/Switch';
+import { useBoard, usePage } from '../boardContext';
+import { runCommand, type CommandId } from '../commands';
+import { useDesk, type Desk } from '../desk';
+import { withKey } from '../keys/keySet';
+import { moveSelectedTo } from './selectionCommands';
+import { useShallow } from 'zustand/react/shallow';
+
+/** The frame of what is selected, as it changes. */
+export function useFrame(): { readonly frame: Frame | undefined; readonly size: number; readonly isPending: boolean } {
+  const { selection } = useBoard();
+  const listen = (listener: () => void) => selection.onChange(listener);
+  const frame = useSyncExternalStore(listen, () => selection.frame);
+  const size = useSyncExternalStore(listen, () => selection.size);
+  return { frame, size, isPending: selection.isPending };
+}
+
+export function SelectBy() {
+  const selectBy = useDesk((desk) => desk.selectBy);
+  return (
+    <Choice
+      label="Select by"
+      value={selectBy}
+      options={[
+        { value: 'loop', label: 'Loop' },
+        { value: 'rect', label: 'Box' },
+        { value: 'touch', label: 'Touch' },
+      ]}
+      onChange={(next) => useDesk.setState({ selectBy: next })}
+    />
+  );
+}
+
+/** What is selected, in words. */
+export function SelectedInWords() {
+  const { size, isPending } = useFrame();
+  const words = size === 0 ? 'Nothing selected' : size === 1 ? '1 line' : `${size} lines`;
+  return (
+    <Text className="font-sans text-14 text-faint" role="status" aria-live="polite" testID="selected">
+      {isPending ? `${words}, not kept yet` : words}
+    </Text>
+  );
+}
+
+export function KeepOrTakeBack() {
+  const board = useBoard();
+  const { isPending } = useFrame();
+  if (!isPending) return null;
+  return (
+    <View className="flex-row gap-2">
+      <View className="flex-1">
+        <Button label="Keep" tone="seal" onPress={() => runCommand('keep', board)} />
+      </View>
+      <View className="flex-1">
+        <Button label="Take back" onPress={() => runCommand('take-back', board)} />
+      </View>
+    </View>
+  );
+}
+
+const ACTIONS: readonly { readonly id: CommandId; readonly label: string; readonly icon: LucideIcon }[] = [
+  { id: 'copy', label: 'Copy', icon: Copy },
+  { id: 'cut', label: 'Cut', icon: Scissors },
+  { id: 'paste', label: 'Paste', icon: ClipboardPaste },
+  { id: 'delete', label: 'Delete', icon: Trash },
+];
+
+const FLIPS: typeof ACTIONS = [
+  { id: 'flip-across', label: 'Side', icon: ArrowLeftRight },
+  { id: 'flip-down', label: 'Over', icon: ArrowUpDown },
+];
+
+const WHICH: readonly { readonly id: CommandId; readonly label: string }[] = [
+  { id: 'select-all', label: 'All of the layer' },
+  { id: 'select-others', label: 'The others' },
+  { id: 'same-nib', label: 'Same nib' },
+  { id: 'same-colour', label: 'Same colour' },
+  { id: 'select-none', label: 'Nothing' },
+];
+
+function Actions({ of }: { readonly of: typeof ACTIONS }) {
+  const board = useBoard();
+  return (
+    <View className="flex-row">
+      {of.map(({ id, label, icon }) => (
+        <Chip key={id} label={label} icon={icon} tooltip={withKey(id)} onPress={() => runCommand(id, board)} />
+      ))}
+    </View>
+  );
+}
+
+/** All that can be done to a selection. */
+export function SelectSettings() {
+  const board = useBoard();
+  const { size } = useFrame();
+  const switches = useDesk(
+    useShallow(({ selectWhole, proportional, fromCentre, freeCorners, scaleWidth }) => ({
+      selectWhole,
+      proportional,
+      fromCentre,
+      freeCorners,
+      scaleWidth,
+    })),
+  );
+  const turn = (change: Partial<Desk>) => useDesk.setState(change);
+  return (
+    <View className="gap-2" testID="select-settings">
+      <View className="flex-row">
+        <SelectBy />
+      </View>
+      <SelectedInWords />
+      <KeepOrTakeBack />
+      <Actions of={ACTIONS} />
+      {size > 0 && <FrameNumbers />}
+      {size > 0 && <Actions of={FLIPS} />}
+      <Switch
+        label="Keep proportions (Shift)"
+        on={switches.proportional}
+        onChange={(on) => turn({ proportional: on })}
+      />
+      <Switch label="From the centre (Alt)" on={switches.fromCentre} onChange={(on) => turn({ fromCentre: on })} />
+      <Switch
+        label="Pull corners freely, lean edges"
+        on={switches.freeCorners}
+        onChange={(on) => turn({ freeCorners: on })}
+      />
+      <Switch label="Weight grows with size" on={switches.scaleWidth} onChange={(on) => turn({ scaleWidth: on })} />
+      <Switch label="Only lines wholly inside" on={switches.selectWhole} onChange={(on) => turn({ selectWhole: on })} />
+      <Text className="font-sans text-12 text-faint">Select</Text>
+      <View className="flex-row flex-wrap gap-2">
+        {WHICH.map(({ id, label }) => (
+          <Button key={id} label={label} onPress={() => runCommand(id, board)} />
+        ))}
+      </View>
+      {size > 0 && <MoveTo />}
+    </View>
+  );
+}
+
+function MoveTo() {
+  const board = useBoard();
+  const layers = layersOf(usePage(board)).filter(
+    ({ medium, id }) => medium === 'ink' && id !== board.selection.layerId,
+  );
+  if (layers.length === 0) return null;
+  return (
+    <>
+      <Text className="font-sans text-12 text-faint">Move to layer</Text>
+      <View className="flex-row flex-wrap gap-2">
+        {layers.map(({ id, name }) => (
+          <Button key={id} label={name} onPress={() => moveSelectedTo(board, id)} />
+        ))}
+      </View>
+    </>
+  );
+}
+
+const DEGREES = 180 / Math.PI;
+
+/** The frame in numbers: where its middle lies, how large it is, how it is turned and leans. */
+function FrameNumbers() {
+  const { selection, session } = useBoard();
+  const { frame } = useFrame();
+  if (!frame) return null;
+  const { ppi, width, height } = session.page.size;
+  const mm = (px: number) => Math.round(pxToMm(px, ppi) * 10) / 10;
+  const { box } = frame;
+  const middle = frame.corners
+    ? frameCorners(frame).reduce((sum, { x, y }) => ({ x: sum.x + x / 4, y: sum.y + y / 4 }), { x: 0, y: 0 })
+    : apply(frameMatrix(frame), { x: (box.minX + box.maxX) / 2, y: (box.minY + box.maxY) / 2 });
+  const px = (value: number) => (value * ppi) / 25.4;
+  const set = (change: Partial<Frame>) => selection.setFrame({ ...frame, ...change });
+  return (
+    <View className="gap-2">
+      <View className="flex-row gap-2">
+        <ScrubNumber
+          label="Across, mm"
+          value={mm(middle.x)}
+          onChange={(value) => void selection.nudge(px(value) - middle.x, 0)}
+          {...{ least: -mm(width), most: 2 * mm(width), step: 0.1 }}
+        />
+        <ScrubNumber
+          label="Down, mm"
+          value={mm(middle.y)}
+          onChange={(value) => void selection.nudge(0, px(value) - middle.y)}
+          {...{ least: -mm(height), most: 2 * mm(height), step: 0.1 }}
+        />
+      </View>
+      {!frame.corners && (
+        <>
+          <View className="flex-row gap-2">
+            <ScrubNumber
+              label="Wide"
+              value={Math.round(Math.abs(frame.scaleX) * 1000) / 10}
+              onChange={(percent) => set({ scaleX: (Math.sign(frame.scaleX) * percent) / 100 })}
+              {...{ least: 1, most: 1_000, step: 0.1, unit: ' %', geometric: true }}
+            />
+            <ScrubNumber
+              label="High"
+              value={Math.round(Math.abs(frame.scaleY) * 1000) / 10}
+              onChange={(percent) => set({ scaleY: (Math.sign(frame.scaleY) * percent) / 100 })}
+              {...{ least: 1, most: 1_000, step: 0.1, unit: ' %', geometric: true }}
+            />
+          </View>
+          <View className="flex-row gap-2">
+            <ScrubNumber
+              label="Turn"
+              value={Math.round(frame.angle * DEGREES * 10) / 10}
+              onChange={(degrees) => set({ angle: degrees / DEGREES })}
+              {...{ least: -180, most: 180, step: 0.1, unit: '°' }}
+            />
+            <ScrubNumber
+              label="Lean"
+              value={Math.round(frame.skew * DEGREES * 10) / 10}
+              onChange={(degrees) => set({ skew: degrees / DEGREES })}
+              {...{ least: -75, most: 75, step: 0.1, unit: '°' }}
+            />
+          </View>
+        </>
+      )}
+    </View>
+  );
+}

@@ -1,0 +1,55 @@
+import { strokesToSvg, svgToStrokes } from '@true-nib/core/formats';
+import { translation } from '@true-nib/core/math';
+import { ordersBetween, PageError, type EntityId, type Nib, type PageSize, type Stroke } from '@true-nib/core/page';
+import { courseBox, projectiveOf, transformStrokes } from '@true-nib/core/select';
+import { newId } from '../../session/ids';
+
+/** Page px by which what is pasted lies beside what it was copied from. */
+const BESIDE = 24;
+
+/** What was copied last, for browsers that keep their clipboard from us, and so that raw samples stay with their page. */
+let copied: { readonly svg: string; readonly strokes: readonly Stroke[] } | undefined;
+
+/** Copies strokes: as they are for this desk, as SVG for all others. */
+export async function copyStrokes(strokes: readonly Stroke[]): Promise<void> {
+  const plain = strokes.map(({ spine, nib, ends }): Stroke => ({ spine, nib, ends }));
+  copied = { svg: strokesToSvg(plain), strokes: plain };
+  try {
+    await navigator.clipboard.writeText(copied.svg);
+  } catch {
+    // Plain HTTP and some browsers have no clipboard: what was copied is still here.
+  }
+}
+
+/**
+ * The strokes on the clipboard: those copied here as they were, an SVG's lines otherwise. Throws a PageError when there is
+ * nothing to paste, or nothing that can be.
+ */
+export async function strokesToPaste(nib: Nib): Promise<readonly Stroke[]> {
+  let text: string | undefined;
+  try {
+    text = await navigator.clipboard.readText();
+  } catch {
+    text = undefined;
+  }
+  if (copied && (text === undefined || text === '' || text === copied.svg)) return copied.strokes;
+  if (text === undefined || !/<svg[\s>]/i.test(text.slice(0, 2_000)))
+    throw new PageError('There is nothing to paste: copy lines here, or an SVG elsewhere.');
+  return svgToStrokes(text, nib);
+}
+
+/** Strokes put a little beside where they were, or, when they would miss the page, in its middle. */
+export function besides(strokes: readonly Stroke[], size: PageSize): Stroke[] {
+  const box = courseBox(strokes.map(({ spine }) => spine));
+  const isOff = box.maxX < 0 || box.maxY < 0 || box.minX > size.width || box.minY > size.height;
+  const [dx, dy] = isOff
+    ? [size.width / 2 - (box.minX + box.maxX) / 2, size.height / 2 - (box.minY + box.maxY) / 2]
+    : [BESIDE, BESIDE];
+  return transformStrokes([...strokes], projectiveOf(translation(dx, dy)), { scaleWidth: false });
+}
+
+/** Strokes as new entities on top of a layer. */
+export function asEntities(strokes: readonly Stroke[], layerId: EntityId, top: string | undefined) {
+  const orders = ordersBetween(top, undefined, strokes.length);
+  return strokes.map((stroke, k) => ({ kind: 'stroke' as const, id: newId(), layerId, order: orders[k], ...stroke }));
+}

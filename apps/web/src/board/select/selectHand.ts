@@ -1,0 +1,121 @@
+import { boxOfPoints, growBox, type Point } from '@true-nib/core/math';
+import { gapToStroke } from '@true-nib/core/mend';
+import type { LayerEntity, StrokeEntity } from '@true-nib/core/page';
+import { draggedFrame, frameGripAt, strokesInLoop, strokesInRect } from '@true-nib/core/select';
+import { FRAME_STEM } from '../../render/selectionPicture';
+import { zoomOf } from '../../render/view';
+import { useDesk, type Desk } from '../desk';
+import { layerInHand, refuse, type Board, type Gesture } from '../inkHand';
+import type { Joining, Selection } from './selection';
+
+/** The keys that are down while a hand selects or transforms. */
+export interface Modifiers {
+  readonly shiftKey: boolean;
+  readonly altKey: boolean;
+}
+
+/** CSS px that a hand may miss a grip by. */
+const REACH = 18;
+/** CSS px under which a drag was a touch. */
+const SLOP = 4;
+
+/** Selects by the area that the hand draws, or transforms what is selected by what it takes hold of. */
+export function beginSelecting(
+  board: Board & { readonly selection: Selection },
+  desk: Desk,
+  at: Point,
+  modifiers: () => Modifiers,
+): Gesture {
+  const { selection, session, picture } = board;
+  const perCss = 1 / zoomOf(picture.view);
+  const grip = selection.frame && frameGripAt(selection.frame, at, REACH * perCss, FRAME_STEM * perCss);
+  const node = layerInHand(session.page, desk.layerId);
+  const isOwn = selection.layerId === node?.layer.id;
+  if (grip && selection.frame && isOwn && !modifiers().altKey && !(modifiers().shiftKey && grip.part === 'inside')) {
+    if (node?.isLocked) return refuse(board.notice, `${node.layer.name} is locked.`);
+    return beginTransforming(selection, grip, modifiers);
+  }
+  if (node?.layer.medium !== 'ink') return refuse(board.notice, 'Take an Ink layer in hand to select its lines.');
+  if (node.isHidden) return refuse(board.notice, `${node.layer.name} is hidden.`);
+  const joining: Joining = modifiers().shiftKey ? 'also' : modifiers().altKey ? 'less' : 'instead';
+  return beginArea(board, node.layer, desk, joining, perCss);
+}
+
+function beginTransforming(
+  selection: Selection,
+  grip: NonNullable<ReturnType<typeof frameGripAt>>,
+  modifiers: () => Modifiers,
+): Gesture {
+  const start = selection.frame;
+  let from: Point | undefined;
+  return {
+    move(samples) {
+      const to = samples.at(-1);
+      if (!to || !start) return;
+      from ??= samples[0];
+      const { proportional, fromCentre, freeCorners } = useDesk.getState();
+      const { shiftKey, altKey } = modifiers();
+      selection.setFrame(
+        draggedFrame(start, grip, from, to, {
+          proportional: proportional !== shiftKey,
+          fromCentre: fromCentre !== altKey,
+          free: freeCorners,
+        }),
+      );
+    },
+    end: () => undefined,
+    cancel() {
+      if (start) selection.setFrame(start);
+    },
+  };
+}
+
+function beginArea(
+  { picture, selection }: Board & { readonly selection: Selection },
+  layer: LayerEntity,
+  desk: Desk,
+  joining: Joining,
+  perCss: number,
+): Gesture {
+  const way: Point[] = [];
+  const near = (margin = 0) => picture.strokesOn(layer.id, growBox(boxOfPoints(way), margin));
+  const area = (): readonly Point[] => {
+    if (desk.selectBy !== 'rect') return way;
+    const [a, b] = [way[0], way[way.length - 1]];
+    return [a, { x: b.x, y: a.y }, b, { x: a.x, y: b.y }];
+  };
+  const isTap = () => {
+    const { minX, minY, maxX, maxY } = boxOfPoints(way);
+    return Math.max(maxX - minX, maxY - minY) < SLOP * perCss;
+  };
+  const touched = (): StrokeEntity[] => {
+    const shown = (stroke: StrokeEntity) => picture.inks.index.shown(stroke);
+    if (!isTap()) {
+      const legs = way.slice(1).map((p, k) => [way[k], p] as const);
+      return near().filter((stroke) => legs.some(([p, q]) => gapToStroke(shown(stroke), p, q, 0) <= 0));
+    }
+    const reach = 22 * perCss;
+    const gaps = near(reach).map((stroke) => ({ stroke, gap: gapToStroke(shown(stroke), way[0], way[0], reach) }));
+    const nearest = gaps.sort((a, b) => a.gap - b.gap)[0];
+    return nearest && nearest.gap < reach ? [nearest.stroke] : [];
+  };
+  return {
+    move(samples) {
+      way.push(...samples);
+      picture.setArea(desk.selectBy === 'touch' ? [...way, ...[...way].reverse()] : area());
+    },
+    end() {
+      picture.setArea(undefined);
+      if (way.length === 0) return;
+      const options = { whole: desk.selectWhole };
+      const found =
+        desk.selectBy === 'touch' || isTap()
+          ? touched()
+          : desk.selectBy === 'rect'
+            ? strokesInRect(near(), boxOfPoints(area()), options)
+            : strokesInLoop(near(), way, options);
+      selection.choose(found, layer.id, joining);
+    },
+    cancel: () => picture.setArea(undefined),
+  };
+}

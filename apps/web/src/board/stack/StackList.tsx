@@ -1,0 +1,100 @@
+import {
+  closestCenter,
+  DndContext,
+  KeyboardSensor,
+  PointerSensor,
+  useSensor,
+  useSensors,
+  type DragEndEvent,
+} from '@dnd-kit/core';
+import {
+  arrayMove,
+  SortableContext,
+  sortableKeyboardCoordinates,
+  verticalListSortingStrategy,
+} from '@dnd-kit/sortable';
+import { moveInStack, nodesOf, rowsOf, stackOf, type EntityId, type StackNode } from '@true-nib/core/page';
+import { useBoard, usePage } from '../boardContext';
+import { chooseLayer, takeLayer, useDesk } from '../desk';
+import { layerInHand } from '../inkHand';
+import { dropPlace } from './dropPlace';
+import { chosenIds, tellLayers } from './layerCommands';
+import { StackRow } from './StackRow';
+import { useShallow } from 'zustand/react/shallow';
+
+/** CSS px to the left by which a row is dragged out of the group at whose foot it lies. */
+const OUTWARDS = -24;
+
+/** The layers, the highest first; dragged by their grips, with the pointer or the keyboard. */
+export function StackList({ isChoosing }: { readonly isChoosing: boolean }) {
+  const board = useBoard();
+  const page = usePage(board);
+  const { layerId, chosenLayers, solo } = useDesk(
+    useShallow(({ layerId, chosenLayers, solo }) => ({ layerId, chosenLayers, solo })),
+  );
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  );
+  const rows = rowsOf(stackOf(page));
+  const inHand = layerInHand(page, layerId)?.layer.id;
+  const drop = ({ active, over, delta }: DragEndEvent) => {
+    const from = rows.findIndex(({ layer }) => layer.id === active.id);
+    const to = rows.findIndex(({ layer }) => layer.id === over?.id);
+    if (from < 0 || to < 0) return;
+    const isOutwards = delta.x < OUTWARDS;
+    if (from === to && !isOutwards) return;
+    const ids = chosenLayers.includes(String(active.id)) ? chosenIds(page) : [String(active.id)];
+    const carried = new Set(rows.filter((row) => isCarried(row, ids, rows)).map(({ layer }) => layer.id));
+    const moved = arrayMove(rows, from, to);
+    const rest = moved.filter(({ layer }) => layer.id === active.id || !carried.has(layer.id));
+    const index = rest.findIndex(({ layer }) => layer.id === active.id);
+    const staying = rest.filter(({ layer }) => !carried.has(layer.id));
+    board.session.attempt((now) => moveInStack(now, ids, dropPlace(staying, parentsOf(rows), index, isOutwards)));
+  };
+  return (
+    <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={drop}>
+      <SortableContext items={rows.map(({ layer }) => layer.id)} strategy={verticalListSortingStrategy}>
+        <div role="list" aria-label="Layers, the highest first">
+          {rows.map((node) => {
+            const { layer } = node;
+            return (
+              <StackRow
+                key={layer.id}
+                node={node}
+                isInHand={layer.id === inHand}
+                isChosen={chosenLayers.includes(layer.id)}
+                isSolo={solo.includes(layer.id)}
+                onTake={(several) => (several || isChoosing ? chooseLayer(layer.id) : takeLayer(layer.id))}
+                onHide={() =>
+                  tellLayers(board, [layer.id], layer.hidden ? `Show ${layer.name}` : `Hide ${layer.name}`, {
+                    hidden: !layer.hidden,
+                  })
+                }
+                onLock={() =>
+                  tellLayers(board, [layer.id], layer.locked ? `Unlock ${layer.name}` : `Lock ${layer.name}`, {
+                    locked: !layer.locked,
+                  })
+                }
+              />
+            );
+          })}
+        </div>
+      </SortableContext>
+    </DndContext>
+  );
+}
+
+/** Whether a row goes along: it is one of those moved, or lies in one. */
+const isCarried = ({ layer }: StackNode, ids: readonly EntityId[], rows: readonly StackNode[]): boolean =>
+  ids.includes(layer.id) ||
+  rows.some(
+    (outer) => ids.includes(outer.layer.id) && nodesOf(outer.children).some((inner) => inner.layer.id === layer.id),
+  );
+
+/** The group that each layer lies in. */
+const parentsOf = (rows: readonly StackNode[]): ReadonlyMap<EntityId, EntityId | undefined> =>
+  new Map([
+    ...rows.map(({ layer }) => [layer.id, undefined] as const),
+    ...rows.flatMap(({ layer, children }) => children.map((child) => [child.layer.id, layer.id] as const)),
+  ]);

@@ -1,0 +1,101 @@
+import { nodesOf, stackOf } from '@true-nib/core/page';
+import { useState } from 'react';
+import CopyPlus from 'lucide-react-native/icons/copy-plus';
+import FolderPlus from 'lucide-react-native/icons/folder-plus';
+import Layers2 from 'lucide-react-native/icons/layers-2';
+import Plus from 'lucide-react-native/icons/plus';
+import SquareCheck from 'lucide-react-native/icons/square-check';
+import Trash from 'lucide-react-native/icons/trash';
+import { Text, View } from 'react-native';
+import { Chip } from '../../look/Chip';
+import { Switch } from '../../look/Switch';
+import { useBoard, usePage } from '../boardContext';
+import { withKey } from '../keys/keySet';
+import { useDesk } from '../desk';
+import { LayerSettings } from './LayerSettings';
+import { PaperSetting } from './PaperSetting';
+import {
+  addLayer,
+  deleteChosen,
+  duplicateChosen,
+  groupChosen,
+  mergeChosen,
+  mergeDown,
+  mergeVisible,
+} from './layerCommands';
+import { StackList } from './StackList';
+
+/** The stack of layers with all that can be done to it. */
+export function StackPanel() {
+  const board = useBoard();
+  const count = useDesk((desk) => desk.chosenLayers.length);
+  const [isChoosing, setChoosing] = useState(false);
+  const [isMerging, setMerging] = useState(false);
+  const merge = (kind: (to: typeof board) => boolean) => () => {
+    setMerging(false);
+    kind(board);
+  };
+  return (
+    <View className="gap-2" testID="stack">
+      <View className="flex-row">
+        <Chip label="Add" icon={Plus} tooltip={withKey('add-layer')} onPress={() => addLayer(board, 'ink')} />
+        <Chip label="Group" icon={FolderPlus} tooltip={withKey('group-layers')} onPress={() => groupChosen(board)} />
+        <Chip
+          label="Copy"
+          icon={CopyPlus}
+          tooltip={withKey('duplicate-layers')}
+          onPress={() => duplicateChosen(board)}
+        />
+        <Chip
+          label="Merge"
+          icon={Layers2}
+          isChosen={isMerging}
+          tooltip="Merge layers of one kind"
+          onPress={() => setMerging(!isMerging)}
+        />
+        <Chip label="Delete" icon={Trash} tooltip={withKey('delete-layers')} onPress={() => deleteChosen(board)} />
+      </View>
+      {isMerging && (
+        <View className="flex-row rounded-xl border border-rule bg-raised">
+          <Chip label="Down" icon={Layers2} tooltip={withKey('merge-down')} onPress={merge(mergeDown)} />
+          <Chip label="Chosen" icon={Layers2} tooltip="Merge the chosen layers" onPress={merge(mergeChosen)} />
+          <Chip
+            label="All seen"
+            icon={Layers2}
+            tooltip="Merge all layers that are seen"
+            onPress={merge(mergeVisible)}
+          />
+        </View>
+      )}
+      <View className="flex-row items-center justify-between">
+        <Text className="font-sans text-12 text-faint">
+          {count > 0 ? `${count} more chosen` : isChoosing ? 'Touch layers to choose them' : 'Highest first'}
+        </Text>
+        <View className="w-[76px]">
+          <Chip
+            label="Several"
+            icon={SquareCheck}
+            isChosen={isChoosing}
+            tooltip="Choose several layers at once; Shift does the same"
+            onPress={() => {
+              if (isChoosing) useDesk.setState({ chosenLayers: [] });
+              setChoosing(!isChoosing);
+            }}
+          />
+        </View>
+      </View>
+      <StackList isChoosing={isChoosing} />
+      <StandInsShown />
+      <LayerSettings />
+      <PaperSetting />
+    </View>
+  );
+}
+
+/** Bright or real: one touch for all layers that have a stand-in colour. */
+function StandInsShown() {
+  const page = usePage(useBoard());
+  const standIns = useDesk((desk) => desk.standIns);
+  if (!nodesOf(stackOf(page)).some(({ layer }) => layer.standIn !== undefined)) return null;
+  return <Switch label="Stand-in colours shown" on={standIns} onChange={(on) => useDesk.setState({ standIns: on })} />;
+}

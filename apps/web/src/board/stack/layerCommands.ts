@@ -1,0 +1,100 @@
+import {
+  changeLayers,
+  deleteLayers,
+  duplicateLayers,
+  groupLayers,
+  layersOf,
+  mediumInWords,
+  mergeLayers,
+  newLayer,
+  placedAbove,
+  visibleLayers,
+  withTheOneBelow,
+  type Change,
+  type EntityId,
+  type LayerEntity,
+  type Medium,
+  type Page,
+} from '@true-nib/core/page';
+import { newId } from '../../session/ids';
+import { useDesk } from '../desk';
+import { layerInHand, type Board } from '../inkHand';
+
+type Session = Pick<Board, 'session'>;
+
+/** The layers that a command for several is meant for: those chosen, with the one in hand. */
+export function chosenIds(page: Page): readonly EntityId[] {
+  const { layerId, chosenLayers } = useDesk.getState();
+  const hand = layerInHand(page, layerId)?.layer.id;
+  const known = chosenLayers.filter((id) => page.entities.get(id)?.kind === 'layer');
+  return hand === undefined || known.includes(hand) ? known : [hand, ...known];
+}
+
+const NAMES: Readonly<Record<Medium, string>> = { ink: 'Inks', wash: 'Wash', rough: 'Rough', group: 'Group' };
+
+/** Adds a layer above the one in hand and takes it in hand. */
+export function addLayer({ session }: Session, medium: 'ink' | 'group'): void {
+  const { page } = session;
+  const taken = new Set([...page.entities.ofKind('layer')].map((layer) => (layer.kind === 'layer' ? layer.name : '')));
+  let name = NAMES[medium];
+  for (let k = 2; taken.has(name); k++) name = `${NAMES[medium]} ${k}`;
+  const layer = placedAbove(
+    page,
+    newLayer({ id: newId(), medium, name, order: 'a0' }),
+    layerInHand(page, useDesk.getState().layerId)?.layer.id,
+  );
+  if (session.commit(`Add ${mediumInWords(medium)} layer`, [{ before: null, after: layer }]) && medium !== 'group')
+    useDesk.setState({ layerId: layer.id, chosenLayers: [] });
+}
+
+const onChosen =
+  (draft: (page: Page, ids: readonly EntityId[]) => Change) =>
+  ({ session }: Session): boolean =>
+    session.attempt((page) => draft(page, chosenIds(page)));
+
+export const duplicateChosen = onChosen((page, ids) => duplicateLayers(page, ids, newId));
+
+export const groupChosen = onChosen((page, ids) =>
+  groupLayers(page, ids, newLayer({ id: newId(), medium: 'group', name: 'Group', order: 'a0' })),
+);
+
+export const deleteChosen = (board: Session): boolean => letGo(onChosen(deleteLayers)(board));
+
+export const mergeChosen = (board: Session): boolean => letGo(onChosen(mergeLayers)(board));
+
+export const mergeDown = ({ session }: Session): boolean => {
+  const hand = layerInHand(session.page, useDesk.getState().layerId)?.layer.id;
+  const isDone = session.attempt((page) => mergeLayers(page, withTheOneBelow(page, hand ?? '')));
+  return letGo(isDone);
+};
+
+export const mergeVisible = ({ session }: Session): boolean =>
+  letGo(session.attempt((page) => mergeLayers(page, visibleLayers(page))));
+
+/** Lets go of the layers chosen, some of which are no longer there. */
+function letGo(isDone: boolean): boolean {
+  if (isDone) useDesk.setState({ chosenLayers: [] });
+  return isDone;
+}
+
+/** Changes what is said about some layers. */
+export const tellLayers = (
+  { session }: Session,
+  ids: readonly EntityId[],
+  label: string,
+  change: Parameters<typeof changeLayers>[3],
+): boolean => session.attempt((page) => changeLayers(page, ids, label, change));
+
+/** Shows only this layer, or all again. */
+export function toggleSolo({ id }: LayerEntity): void {
+  const { solo } = useDesk.getState();
+  useDesk.setState({ solo: solo.includes(id) ? solo.filter((other) => other !== id) : [...solo, id] });
+}
+
+/** Takes the next layer above (1) or below (−1) in hand; groups are walked past. */
+export function walkStack({ session }: Session, step: 1 | -1): void {
+  const layers = layersOf(session.page);
+  const hand = layerInHand(session.page, useDesk.getState().layerId)?.layer.id;
+  const next = layers[layers.findIndex(({ id }) => id === hand) + step];
+  if (next) useDesk.setState({ layerId: next.id, chosenLayers: [] });
+}

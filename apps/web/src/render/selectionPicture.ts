@@ -1,0 +1,176 @@
+import { flattenSpine, SEGMENT } from '@true-nib/core/curve';
+import { apply, chain, invert, scaleOf, type Matrix, type Point } from '@true-nib/core/math';
+import type { StrokeEntity } from '@true-nib/core/page';
+import {
+  applyProjective,
+  frameGrips,
+  frameMap,
+  frameMatrix,
+  isUntouched,
+  transformStrokes,
+  type Frame,
+} from '@true-nib/core/select';
+import { paintStrokes, paintTolerance } from './inkPaint';
+
+/** A selection as the board shows it: its strokes as they are inked, its frame, and the colour of its outlines. */
+export interface ShownSelection {
+  readonly strokes: readonly StrokeEntity[];
+  readonly frame: Frame;
+  readonly color: string;
+  readonly scaleWidth: boolean;
+}
+
+/** Strokes that are mapped and inked anew for every look; more are moved as one picture. */
+const MOST_EXACT = 40;
+/** Strokes whose course is drawn; of more only some are. */
+const MOST_LINES = 600;
+const MOST_PICTURED = 1_500;
+/** CSS px between the frame's top edge and the knob that turns it. */
+export const FRAME_STEM = 26;
+
+interface Picture {
+  readonly canvas: OffscreenCanvas;
+  readonly map: Matrix;
+}
+
+/** Paints a selection over the page: its courses at rest, the strokes themselves while they are being transformed. */
+export class SelectionPicture {
+  private selection: ShownSelection | undefined;
+  private courses: Path2D | undefined;
+  private picture: Picture | undefined;
+
+  set(selection: ShownSelection | undefined): void {
+    if (selection?.strokes !== this.selection?.strokes) {
+      this.courses = undefined;
+      this.picture = undefined;
+    }
+    this.selection = selection;
+  }
+
+  /** `map` takes page px to device px, `ratio` is device px per CSS px. */
+  paint(context: CanvasRenderingContext2D, map: Matrix, ratio: number, ground: string): void {
+    const { selection } = this;
+    if (!selection) return;
+    if (isUntouched(selection.frame)) this.paintCourses(context, map, ratio, selection);
+    else this.paintTransformed(context, map, ratio, selection);
+    paintFrame(context, selection.frame, map, ratio, selection.color, ground);
+  }
+
+  private paintCourses(context: CanvasRenderingContext2D, map: Matrix, ratio: number, selection: ShownSelection): void {
+    this.courses ??= coursesOf(some(selection.strokes));
+    context.setTransform(...map);
+    context.lineWidth = (1.5 * ratio) / scaleOf(map);
+    context.strokeStyle = selection.color;
+    context.stroke(this.courses);
+  }
+
+  private paintTransformed(
+    context: CanvasRenderingContext2D,
+    map: Matrix,
+    ratio: number,
+    selection: ShownSelection,
+  ): void {
+    const { strokes, frame, scaleWidth } = selection;
+    try {
+      if (strokes.length <= MOST_EXACT) {
+        const moved = transformStrokes(strokes, frameMap(frame), { scaleWidth });
+        return paintStrokes(context, moved, map, paintTolerance(scaleOf(map)));
+      }
+      if (!frame.corners && strokes.length <= MOST_PICTURED) {
+        this.picture ??= pictureOf(strokes, map, context.canvas);
+        context.setTransform(...chain(invert(this.picture.map), frameMatrix(frame), map));
+        return context.drawImage(this.picture.canvas, 0, 0);
+      }
+      this.paintMapped(context, map, ratio, selection);
+    } catch {
+      // A frame that cannot be is shown by its corners alone; what is wrong is said when it is to be kept.
+    }
+  }
+
+  private paintMapped(
+    context: CanvasRenderingContext2D,
+    map: Matrix,
+    ratio: number,
+    { strokes, frame, color }: ShownSelection,
+  ): void {
+    const page = frameMap(frame);
+    context.setTransform(...map);
+    context.lineWidth = (1.5 * ratio) / scaleOf(map);
+    context.strokeStyle = color;
+    context.beginPath();
+    for (const { spine } of some(strokes)) {
+      const line = flattenSpine(spine, 2 / scaleOf(map));
+      for (let i = 0; i < line.length; i += 3) {
+        const { x, y } = applyProjective(page, line[i], line[i + 1]);
+        if (i === 0) context.moveTo(x, y);
+        else context.lineTo(x, y);
+      }
+    }
+    context.stroke();
+  }
+}
+
+/** A spread of the strokes, where there are too many to draw them all. */
+function some(strokes: readonly StrokeEntity[]): readonly StrokeEntity[] {
+  const step = Math.ceil(strokes.length / MOST_LINES);
+  return step <= 1 ? strokes : strokes.filter((_stroke, k) => k % step === 0);
+}
+
+function coursesOf(strokes: readonly StrokeEntity[]): Path2D {
+  const path = new Path2D();
+  for (const { spine } of strokes) {
+    const p = spine.points;
+    path.moveTo(p[0], p[1]);
+    for (let i = 0; i + SEGMENT < p.length; i += SEGMENT)
+      path.bezierCurveTo(p[i + 3], p[i + 4], p[i + 6], p[i + 7], p[i + 9], p[i + 10]);
+  }
+  return path;
+}
+
+/** The part of the selection that is in view, painted once. */
+function pictureOf(strokes: readonly StrokeEntity[], map: Matrix, { width, height }: HTMLCanvasElement): Picture {
+  const canvas = new OffscreenCanvas(width, height);
+  const context = canvas.getContext('2d');
+  if (context) paintStrokes(context, strokes, map, paintTolerance(scaleOf(map)));
+  return { canvas, map };
+}
+
+function paintFrame(
+  context: CanvasRenderingContext2D,
+  frame: Frame,
+  map: Matrix,
+  ratio: number,
+  color: string,
+  ground: string,
+): void {
+  const { corners, edges, knob } = frameGrips(frame, (FRAME_STEM * ratio) / scaleOf(map));
+  const on = (p: Point) => apply(map, p);
+  context.setTransform(1, 0, 0, 1, 0, 0);
+  context.strokeStyle = color;
+  context.fillStyle = ground;
+  context.lineWidth = 1.5 * ratio;
+  context.setLineDash([6 * ratio, 4 * ratio]);
+  context.beginPath();
+  corners.map(on).forEach((p, k) => (k === 0 ? context.moveTo(p.x, p.y) : context.lineTo(p.x, p.y)));
+  context.closePath();
+  context.moveTo(on(edges[0]).x, on(edges[0]).y);
+  context.lineTo(on(knob).x, on(knob).y);
+  context.stroke();
+  context.setLineDash([]);
+  for (const corner of corners.map(on)) {
+    context.beginPath();
+    context.rect(corner.x - 5 * ratio, corner.y - 5 * ratio, 10 * ratio, 10 * ratio);
+    context.fill();
+    context.stroke();
+  }
+  for (const edge of edges.map(on)) {
+    context.beginPath();
+    context.arc(edge.x, edge.y, 4 * ratio, 0, 2 * Math.PI);
+    context.fill();
+    context.stroke();
+  }
+  context.beginPath();
+  context.arc(on(knob).x, on(knob).y, 7 * ratio, 0, 2 * Math.PI);
+  context.fill();
+  context.stroke();
+}

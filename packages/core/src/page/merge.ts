@@ -1,0 +1,94 @@
+import { type Change, draftChange, type Edit } from './change';
+import type { Entity, EntityId, LayerEntity } from './entity';
+import { PageError } from './errors';
+import { mediumInWords } from './layer';
+import { byOrder, ordersBetween, type Page } from './page';
+import { nodesOf, outermost, siblingsOf, stackOf, topOrderOf, type StackNode } from './stack';
+import { styledStroke } from './style';
+
+/** What lies on a layer. */
+type Laid = Extract<Entity, { readonly layerId: EntityId }>;
+
+/**
+ * Merges layers into the lowest of them, which keeps its name and place; groups are merged with all that lies in them.
+ * What differs in style is laid down in the strokes. Throws a PageError, and says which and why, for layers of different
+ * kinds, locked ones, and ones that differ in fade or edge: merging must not change how the page looks.
+ */
+export function mergeLayers(page: Page, layerIds: readonly EntityId[]): Change {
+  const nodes = nodesOf(outermost(page, layerIds));
+  const leaves = nodes.filter(({ layer }) => layer.medium !== 'group');
+  if (leaves.length < 2) throw new PageError('Merging takes at least two layers.');
+  const [target, ...others] = leaves.map(({ layer }) => layer);
+  checkMergeable(leaves);
+  const laid = new Map<EntityId, Laid[]>();
+  const merged = new Set(leaves.map(({ layer }) => layer.id));
+  for (const entity of page.entities) {
+    if (!('layerId' in entity) || !merged.has(entity.layerId)) continue;
+    const list = laid.get(entity.layerId);
+    if (list) list.push(entity);
+    else laid.set(entity.layerId, [entity]);
+  }
+  const edits: Edit[] = [];
+  const isPlain = target.style === undefined && others.every(({ style }) => style === undefined);
+  if (!isPlain)
+    for (const entity of laid.get(target.id) ?? []) edits.push({ before: entity, after: baked(entity, target) });
+  const moving = others.flatMap((layer) =>
+    (laid.get(layer.id) ?? []).sort(byOrder).map((entity) => ({ entity, layer })),
+  );
+  const orders = ordersBetween(topOrderOf(page, target.id), undefined, moving.length);
+  moving.forEach(({ entity, layer }, k) =>
+    edits.push({ before: entity, after: { ...baked(entity, layer), layerId: target.id, order: orders[k] } }),
+  );
+  if (!isPlain) edits.push({ before: target, after: plain(target) });
+  edits.push(...emptied(nodes, target).map((layer) => ({ before: layer, after: null })));
+  return draftChange(
+    `Merge into ${target.name}`,
+    edits.filter(({ before, after }) => before !== after),
+  );
+}
+
+function checkMergeable(leaves: readonly StackNode[]): void {
+  const target = leaves[0].layer;
+  for (const { layer, isLocked } of leaves) {
+    if (isLocked) throw new PageError(`${layer.name} is locked. Unlock it to merge it.`);
+    if (layer.medium === 'rough') throw new PageError('Roughs are kept apart: they are not merged.');
+    if (layer.medium !== target.medium)
+      throw new PageError(
+        `${target.name} is ${mediumInWords(target.medium)} and ${layer.name} is ${mediumInWords(layer.medium)}: these cannot be merged.`,
+      );
+    if (layer.opacity !== target.opacity)
+      throw new PageError(`${target.name} and ${layer.name} differ in fade. Give them the same fade to merge them.`);
+    if ((layer.style?.edge ?? 'soft') !== (target.style?.edge ?? 'soft'))
+      throw new PageError(`${target.name} and ${layer.name} differ in edge. Give them the same edge to merge them.`);
+  }
+}
+
+/** What lay on a layer as the layer showed it. */
+const baked = (entity: Laid, { style }: LayerEntity): Laid =>
+  entity.kind === 'stroke' ? styledStroke(entity, style) : entity;
+
+/** The layer without what is laid down in its strokes; a hard edge stays. */
+function plain(layer: LayerEntity): LayerEntity {
+  const { style, ...rest } = layer;
+  return style?.edge === 'hard' ? { ...rest, style: { widthFactor: 1, edge: 'hard' } } : rest;
+}
+
+/** The layers that merging leaves empty: all but the target and the groups around it. */
+function emptied(nodes: readonly StackNode[], target: LayerEntity): LayerEntity[] {
+  const holdsTarget = (node: StackNode) => nodesOf([node]).some(({ layer }) => layer.id === target.id);
+  return nodes.filter((node) => !holdsTarget(node)).map(({ layer }) => layer);
+}
+
+/** The layer and the one of its kind directly below it in the same group. Throws a PageError when there is none. */
+export function withTheOneBelow(page: Page, layerId: EntityId): readonly [EntityId, EntityId] {
+  const { nodes } = siblingsOf(page, layerId);
+  const at = nodes.findIndex(({ layer }) => layer.id === layerId);
+  if (at < 1) throw new PageError('There is no layer below this one to merge it with.');
+  return [nodes[at - 1].layer.id, layerId];
+}
+
+/** All layers that are seen and hold ink or wash. */
+export const visibleLayers = (page: Page): EntityId[] =>
+  nodesOf(stackOf(page)).flatMap(({ layer, isHidden }) =>
+    !isHidden && (layer.medium === 'ink' || layer.medium === 'wash') ? [layer.id] : [],
+  );

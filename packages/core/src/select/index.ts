@@ -1,0 +1,5 @@
+export * from './area';
+export * from './frame';
+export * from './homography';
+export * from './likeness';
+export * from './transform';
