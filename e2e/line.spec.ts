@@ -157,7 +157,7 @@ test('sizes are scrubbed, typed and stepped; calm is set and switched off', asyn
   await page.keyboard.press('Escape');
   await page.keyboard.press('s');
   await expect(size).not.toHaveAttribute('aria-valuenow', '0.5');
-  await page.getByRole('radio', { name: 'Raw' }).click();
+  await page.getByRole('radio', { name: 'Raw', exact: true }).click();
   await expect(page.getByRole('spinbutton', { name: 'Calm · Raw' })).toBeVisible();
   await page.keyboard.press('d');
   await expect(page.getByRole('spinbutton', { name: 'Calm · Even' })).toHaveAttribute('aria-valuenow', '40');

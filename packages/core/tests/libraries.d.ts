@@ -7,13 +7,16 @@ declare module 'clipper-lib' {
   export default class ClipperLib {
     static Clipper: {
       new (): {
+        AddPath(path: IntPoint[], kind: number, closed: boolean): void;
         AddPaths(paths: IntPoint[][], kind: number, closed: boolean): void;
-        Execute(operation: number, result: IntPoint[][], subjectFill: number, clipFill: number): void;
+        Execute(operation: number, result: IntPoint[][] | object, subjectFill: number, clipFill: number): void;
       };
+      OpenPathsFromPolyTree(tree: object): IntPoint[][];
       Area(path: IntPoint[]): number;
       Orientation(path: IntPoint[]): boolean;
     };
-    static ClipType: { ctUnion: number; ctXor: number };
+    static PolyTree: { new (): object };
+    static ClipType: { ctIntersection: number; ctUnion: number; ctDifference: number; ctXor: number };
     static PolyType: { ptSubject: number; ptClip: number };
     static PolyFillType: { pftNonZero: number };
   }

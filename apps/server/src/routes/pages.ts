@@ -1,4 +1,4 @@
-import { checkChange, fromJson, PACKED_TYPE, pack, packedList, toJson, unpack } from '@true-nib/core/page';
+import { checkChange, fromJson, PACKED_TYPE, pack, packParts, packedList, toJson, unpack } from '@true-nib/core/page';
 import { raw, Router, type Request, type Response } from 'express';
 import { checked, checkedChanges, NameBody, PageBody } from '../dto';
 import { appendChanges, changeById, changesSince, entitiesOf, headersOf } from '../keeping/journal';
@@ -23,7 +23,7 @@ export function pageRoutes(store: Store): Router {
       page: await getPage(inside, request.params.id),
       entities: await entitiesOf(inside, request.params.id),
     }));
-    if (wantsPacked(request)) sendPacked(response, packedList([pack(page), packedList(entities)]));
+    if (wantsPacked(request)) sendPacked(response, packedList([pack(page), packParts(entities)]));
     else response.json({ ...page, entities: entities.map((bytes) => toJson(unpack(bytes))) });
   });
   routes.patch('/:id', async (request, response) => {

@@ -134,7 +134,14 @@ function open(ground: HTMLElement, session: PageSession): OpenBoard {
     desk: role('desk'),
     shadow: 'rgba(20, 22, 26, 0.35)',
   });
-  const picture = new BoardPicture(canvases, session.page, (blob) => session.blob(blob), colours, say);
+  const picture = new BoardPicture(
+    canvases,
+    session.page,
+    (blob) => session.blob(blob),
+    colours,
+    say,
+    session.takeParts(),
+  );
   const board = { picture, session, notice: say };
   const selecting = { ...board, selection: new Selection(board) };
   return { ...selecting, hand: new BoardHand(ground, selecting) };

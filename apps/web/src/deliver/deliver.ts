@@ -1,5 +1,5 @@
 import { pageToSvg } from '@true-nib/core/formats';
-import { pack, type Page } from '@true-nib/core/page';
+import { pack, paperOf, type Page } from '@true-nib/core/page';
 import { proxy, transfer, wrap } from 'comlink';
 import { decodable, type PictureBytes } from '../render/pictures';
 import { splitRoughs } from '../render/roughSurface';
@@ -29,7 +29,7 @@ export async function deliverPng(
       })),
     );
     const entities = pack([...page.entities].filter(({ kind }) => kind === 'layer' || kind === 'stroke'));
-    const order = { size: page.size, entities, scale: choice.scale, roughs };
+    const order = { size: page.size, paper: paperOf(page), entities, scale: choice.scale, roughs };
     const progress = (share: number) => {
       onProgress(share);
       return !signal.aborted;

@@ -16,6 +16,8 @@ export interface DeliveredRough {
 
 export interface PngOrder {
   readonly size: PageSize;
+  /** The paper's colour; null leaves the ground transparent. */
+  readonly paper: string | null;
   readonly entities: Uint8Array;
   /** 1, 0.5 or 0.25 of the page's px. */
   readonly scale: number;
@@ -35,13 +37,20 @@ const service = {
     const width = Math.max(1, Math.round(order.size.width * order.scale));
     const height = Math.max(1, Math.round(order.size.height * order.scale));
     const roughs = await Promise.all(order.roughs.map(prepared));
-    const writer = new PngWriter({ width, height, ppi: order.size.ppi * order.scale });
+    const writer = new PngWriter({
+      width,
+      height,
+      ppi: order.size.ppi * order.scale,
+      transparent: order.paper === null,
+    });
     const parts: Uint8Array<ArrayBuffer>[] = [];
     for (let top = 0; top < height; top += BAND) {
       if (!(await progress(top / height))) return undefined;
       const rows = Math.min(BAND, height - top);
       const map = then(scaling(order.scale), [1, 0, 0, 1, 0, -top]);
-      parts.push(...writer.add(band(desk, roughs, map, width, rows)).map((bytes) => new Uint8Array(bytes)));
+      parts.push(
+        ...writer.add(band(desk, roughs, order.paper, map, width, rows)).map((bytes) => new Uint8Array(bytes)),
+      );
     }
     parts.push(...writer.finish().map((bytes) => new Uint8Array(bytes)));
     return new Blob(parts, { type: 'image/png' });
@@ -53,12 +62,21 @@ async function prepared({ picture, source, isOver }: DeliveredRough): Promise<Pr
   return { picture, isOver, levels: await pyramidOf(bitmap, picture.tint) };
 }
 
-function band(desk: InkDesk, roughs: readonly Prepared[], map: Matrix, width: number, rows: number): Uint8ClampedArray {
+function band(
+  desk: InkDesk,
+  roughs: readonly Prepared[],
+  paper: string | null,
+  map: Matrix,
+  width: number,
+  rows: number,
+): Uint8ClampedArray {
   const canvas = new OffscreenCanvas(width, rows);
   const context = canvas.getContext('2d', { willReadFrequently: true });
   if (!context) throw new Error('This browser cannot paint off the screen.');
-  context.fillStyle = '#ffffff';
-  context.fillRect(0, 0, width, rows);
+  if (paper !== null) {
+    context.fillStyle = paper;
+    context.fillRect(0, 0, width, rows);
+  }
   const draw = ({ picture, levels }: Prepared) => drawPicture(context, picture, levels, map);
   roughs.filter((rough) => !rough.isOver).forEach(draw);
   desk.paint(context, map, { minX: 0, minY: 0, maxX: width, maxY: rows });

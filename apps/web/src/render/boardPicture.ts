@@ -11,7 +11,7 @@ import {
   type StrokeEntity,
 } from '@true-nib/core/page';
 import { applyEdits } from './draft';
-import { InkSurface, MOST_SIDE } from './inkSurface';
+import { InkSurface, MOST_SIDE, type OpenedPage } from './inkSurface';
 import { LiveInk } from './liveInk';
 import { clearOverlay, drawArea, drawGrips, drawPixelGrid, drawRing, type OverlayColours } from './overlay';
 import { SelectionPicture, type ShownSelection } from './selectionPicture';
@@ -73,9 +73,10 @@ export class BoardPicture {
     pictureBytes: PictureBytes,
     private readonly colours: () => OverlayColours & VeilColours,
     onError: (message: string) => void,
+    opened?: OpenedPage,
   ) {
     this.page = page;
-    this.inks = new InkSurface(canvases.ink, page);
+    this.inks = new InkSurface(canvases.ink, page, opened);
     this.pictures = new Pictures(pictureBytes, () => this.paintRoughs(), onError);
     this.view = this.painted = [1, 0, 0, 1, 0, 0];
   }

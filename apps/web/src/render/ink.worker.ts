@@ -1,5 +1,5 @@
 import type { Matrix } from '@true-nib/core/math';
-import type { Edit, Entity, EntityId, PageSize } from '@true-nib/core/page';
+import { entitiesIn, type Edit, type EntityId, type PackedParts, type PageSize } from '@true-nib/core/page';
 import { expose, transfer } from 'comlink';
 import type { StackLook } from './stackLook';
 import { InkDesk, unpackedList } from './inkDesk';
@@ -7,8 +7,8 @@ import { InkDesk, unpackedList } from './inkDesk';
 let desk: InkDesk | undefined;
 
 const service = {
-  load(size: PageSize, entities: Uint8Array): void {
-    desk = new InkDesk(size, unpackedList<Entity>(entities));
+  load(size: PageSize, parts: PackedParts): void {
+    desk = new InkDesk(size, [...entitiesIn(parts)]);
   },
 
   edit(edits: Uint8Array): void {

@@ -9,19 +9,34 @@ import {
   type Box,
   type Matrix,
 } from '@true-nib/core/math';
-import { pack, type Edit, type Entity, type EntityId, type Page, type StrokeEntity } from '@true-nib/core/page';
+import {
+  joinParts,
+  pack,
+  type Edit,
+  type Entity,
+  type EntityId,
+  type PackedParts,
+  type Page,
+  type StrokeEntity,
+} from '@true-nib/core/page';
 import { transfer, wrap, type Remote } from 'comlink';
 import type { InkService } from './ink.worker';
 import { isInk } from './inkDesk';
 import { inkBoxes, paintStrokes, paintTolerance, strokeBox, type Context2D } from './inkPaint';
 import { wholePx } from './liveInk';
-import type { StackLook } from './stackLook';
+import { plainLook, type StackLook } from './stackLook';
 import { paintStack } from './stackPaint';
 import { StrokeIndex } from './strokeIndex';
 import { Tiles } from './tiles';
 
 /** Device px a side that no canvas may pass: some phones refuse more. */
 export const MOST_SIDE = 4096;
+
+/** A page as it was loaded, packed, and what was done to it since. */
+export interface OpenedPage {
+  readonly parts: PackedParts;
+  readonly edits: readonly Edit[];
+}
 
 /**
  * The inks of a page on one canvas the size of the board. At rest it holds the exact picture of the view; edits repaint
@@ -51,17 +66,26 @@ export class InkSurface {
   constructor(
     private readonly canvas: HTMLCanvasElement,
     page: Page,
+    opened?: OpenedPage,
   ) {
     const context = canvas.getContext('2d');
     if (!context) throw new Error('This browser cannot paint on a canvas.');
     this.context = context;
-    this.index = new StrokeIndex(page);
+    this.index = new StrokeIndex(page, plainLook, true);
     this.worker = new Worker(new URL('./ink.worker.ts', import.meta.url));
     this.remote = wrap<InkService>(this.worker);
-    const entities = pack([...page.entities].filter(isInk));
-    void this.remote.load(page.size, transfer(entities, [entities.buffer as ArrayBuffer]));
+    this.load(page, opened);
     this.tiles = new Tiles((map, side) => this.remote.picture(map, side, side));
     this.tiles.onArrival(() => this.composeSoon());
+  }
+
+  /** Gives the worker the page: as it came, where it did, since packing it anew would hold up the screen. */
+  private load(page: Page, opened: OpenedPage | undefined): void {
+    const parts = opened?.parts ?? joinParts([...page.entities].filter(isInk).map(pack));
+    // A copy: what is transferred is gone from here.
+    const bytes = parts.bytes.slice();
+    void this.remote.load(page.size, transfer({ lengths: parts.lengths, bytes }, [bytes.buffer]));
+    if (opened) this.tell(opened.edits.filter(({ before, after }) => isInk(before) || isInk(after)));
   }
 
   /** Calls back when the exact picture of the view has been laid down, and when it no longer is. Answers how to stop. */

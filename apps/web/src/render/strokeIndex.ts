@@ -17,6 +17,9 @@ import RBush from 'rbush';
 import { strokeBox } from './inkPaint';
 import { isShownUnder, plainLook, type StackLook } from './stackLook';
 
+/** Strokes taken up in one go: some ms. */
+const PART = 1_500;
+
 interface Leaf extends Box {
   readonly stroke: StrokeEntity;
 }
@@ -43,9 +46,13 @@ export class StrokeIndex {
   /** The largest nib there is, page px. */
   private widest = 0;
 
+  /** Settles when all strokes are in; `inParts` lets the screen breathe between them. */
+  loading: Promise<void> | undefined;
+
   constructor(
     private page: Page,
     private look: StackLook = plainLook,
+    private readonly inParts = false,
   ) {
     this.rank();
     this.loadAll();
@@ -180,7 +187,23 @@ export class StrokeIndex {
   private loadAll(): void {
     this.tree.clear();
     this.leaves.clear();
-    const leaves = ofKind(this.page, 'stroke').map(leafOf);
+    this.loading = this.inParts ? this.loadInParts(ofKind(this.page, 'stroke')) : undefined;
+    if (!this.inParts) this.loadSome(ofKind(this.page, 'stroke'));
+  }
+
+  /** Some at a time: tens of thousands of boxes at once would hold up the hand. */
+  private async loadInParts(strokes: readonly StrokeEntity[]): Promise<void> {
+    const { leaves } = this;
+    for (let from = 0; from < strokes.length; from += PART) {
+      if (from > 0) await new Promise((resolve) => setTimeout(resolve));
+      // What was edited meanwhile is there already, or gone.
+      const now = this.page.entities;
+      this.loadSome(strokes.slice(from, from + PART).filter((one) => !leaves.has(one.id) && now.get(one.id) === one));
+    }
+  }
+
+  private loadSome(strokes: readonly StrokeEntity[]): void {
+    const leaves = strokes.map(leafOf);
     for (const leaf of leaves) this.note(leaf);
     this.tree.load(leaves);
   }

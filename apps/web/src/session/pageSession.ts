@@ -10,6 +10,7 @@ import {
   type Edit,
   type EntityId,
   type History,
+  type PackedParts,
   type Page,
 } from '@true-nib/core/page';
 import { ApiProblem, Offline } from '../api/request';
@@ -69,6 +70,7 @@ export class PageSession {
     readonly card: PageCard,
     page: Page,
     private readonly options: SessionOptions,
+    private parts?: PackedParts,
   ) {
     this.confirmed = this.page = page;
     this.current = { save: 'saved', waiting: 0, history: { done: [], undone: [] }, revision: card.revision };
@@ -76,17 +78,32 @@ export class PageSession {
 
   /** Opens a page: what the server has, and on top of it what an earlier session could not send. */
   static async open(pageId: string, options: SessionOptions): Promise<PageSession> {
-    const [{ card, entities }, headers, left] = await Promise.all([
+    const [{ card, entities, parts }, headers, left] = await Promise.all([
       options.transport.load(pageId),
       options.transport.headers(pageId),
       options.outbox.pending(pageId),
     ]);
     const { width, height, ppi } = card;
-    const session = new PageSession(card, { size: { width, height, ppi }, entities: EntityMap.of(entities) }, options);
+    const session = new PageSession(
+      card,
+      { size: { width, height, ppi }, entities: EntityMap.of(entities) },
+      options,
+      parts,
+    );
     session.journal = [...headers];
     const known = new Set(headers.map((header) => header.id));
     session.resume(left.filter((change) => !known.has(change.id)));
     return session;
+  }
+
+  /**
+   * The page as it was loaded, packed for a worker, and the edits since; once, right after opening. Nothing where it did not
+   * come packed.
+   */
+  takeParts(): { readonly parts: PackedParts; readonly edits: readonly Edit[] } | undefined {
+    const { parts } = this;
+    this.parts = undefined;
+    return parts && { parts, edits: this.pending.flatMap(({ edits }) => edits) };
   }
 
   get state(): SessionState {

@@ -1,12 +1,14 @@
 import {
   checkChange,
-  checkEntity,
+  checkParts,
+  entitiesIn,
   PACKED_TYPE,
   pack,
   unpack,
   type Change,
   type ChangeHeader,
   type Entity,
+  type PackedParts,
 } from '@true-nib/core/page';
 import { request, requestJson } from '../api/request';
 import type { PageCard } from '../api/shelf';
@@ -16,9 +18,16 @@ export type Sent =
   | { readonly outcome: 'saved'; readonly revision: number }
   | { readonly outcome: 'stale'; readonly revision: number; readonly between: readonly Change[] };
 
+/** A page as the server holds it; also as it came, for workers. */
+export interface LoadedPage {
+  readonly card: PageCard;
+  readonly entities: readonly Entity[];
+  readonly parts?: PackedParts;
+}
+
 /** What a session needs of the server. */
 export interface Transport {
-  load(pageId: string): Promise<{ readonly card: PageCard; readonly entities: readonly Entity[] }>;
+  load(pageId: string): Promise<LoadedPage>;
   headers(pageId: string): Promise<readonly ChangeHeader[]>;
   since(pageId: string, revision: number): Promise<{ readonly revision: number; readonly changes: readonly Change[] }>;
   change(pageId: string, changeId: string): Promise<Change>;
@@ -28,8 +37,8 @@ export interface Transport {
 }
 
 const packed = { accept: PACKED_TYPE };
-/** Entities checked in one go: a few ms. */
-const PART = 1_000;
+/** Entities unpacked in one go: a few ms. */
+const PART = 600;
 
 async function packedPair(response: Response): Promise<readonly [unknown, readonly unknown[]]> {
   const pair = unpack(new Uint8Array(await response.arrayBuffer()));
@@ -43,11 +52,11 @@ async function changesIn(response: Response): Promise<{ revision: number; change
   return { revision: Number(revision), changes: changes.map(checkChange) };
 }
 
-/** Checks a page's entities part by part, so that opening a full page never holds up the screen. */
-async function checkedInParts(values: readonly unknown[]): Promise<Entity[]> {
+/** Unpacks a page's entities part by part, so that opening a full page never holds up the screen. */
+async function unpackedInParts(parts: PackedParts): Promise<Entity[]> {
   const entities: Entity[] = [];
-  for (const value of values) {
-    entities.push(checkEntity(value));
+  for (const entity of entitiesIn(parts)) {
+    entities.push(entity);
     if (entities.length % PART === 0) await new Promise((resolve) => setTimeout(resolve));
   }
   return entities;
@@ -55,8 +64,11 @@ async function checkedInParts(values: readonly unknown[]): Promise<Entity[]> {
 
 export const httpTransport: Transport = {
   async load(pageId) {
-    const [card, entities] = await packedPair(await request(`/pages/${pageId}`, { headers: packed }));
-    return { card: card as PageCard, entities: await checkedInParts(entities) };
+    const response = await request(`/pages/${pageId}`, { headers: packed });
+    const pair = unpack(new Uint8Array(await response.arrayBuffer()));
+    if (!Array.isArray(pair)) throw new TypeError('The server answered something else than a packed page.');
+    const parts = checkParts(pair[1]);
+    return { card: pair[0] as PageCard, entities: await unpackedInParts(parts), parts };
   },
   async headers(pageId) {
     return (await requestJson<{ changes: ChangeHeader[] }>(`/pages/${pageId}/changes?only=headers`)).changes;

@@ -2,8 +2,8 @@ import { Zlib } from 'fflate';
 
 const SIGNATURE = Uint8Array.of(137, 80, 78, 71, 13, 10, 26, 10);
 const METRES_PER_INCH = 0.0254;
-const RGB = 2;
-const CHANNELS = 3;
+const RGB = { type: 2, channels: 3 } as const;
+const RGB_ALPHA = { type: 6, channels: 4 } as const;
 const FILTER_UP = 2;
 
 export interface PngSize {
@@ -11,10 +11,12 @@ export interface PngSize {
   readonly height: number;
   /** Written as pHYs, in whole px per metre (ISO/IEC 15948, 11.3.5.3). */
   readonly ppi: number;
+  /** Whether what shows the ground through is kept so; opaque when left out. */
+  readonly transparent?: boolean;
 }
 
 /**
- * Writes an opaque 8-bit PNG (ISO/IEC 15948) band by band, so that a large page is never in memory at once.
+ * Writes an 8-bit PNG (ISO/IEC 15948) band by band, so that a large page is never in memory at once.
  * Each call answers the bytes that are ready; `finish` answers the last.
  */
 export class PngWriter {
@@ -22,35 +24,38 @@ export class PngWriter {
   private ready: Uint8Array[] = [];
   private above: Uint8Array;
   private rows = 0;
+  private readonly colour: typeof RGB | typeof RGB_ALPHA;
 
   constructor(private readonly size: PngSize) {
     const { width, height, ppi } = size;
     if (!(Number.isInteger(width) && Number.isInteger(height) && width > 0 && height > 0))
       throw new RangeError(`A PNG needs whole px; ${width} × ${height} came.`);
-    this.above = new Uint8Array(width * CHANNELS);
+    this.colour = size.transparent ? RGB_ALPHA : RGB;
+    this.above = new Uint8Array(width * this.colour.channels);
     this.deflate = new Zlib({ level: 6 }, (bytes) => {
       if (bytes.length > 0) this.ready.push(chunk('IDAT', bytes));
     });
     const perMetre = Math.round(ppi / METRES_PER_INCH);
     this.ready.push(
       SIGNATURE,
-      chunk('IHDR', Uint8Array.of(...big32(width), ...big32(height), 8, RGB, 0, 0, 0)),
+      chunk('IHDR', Uint8Array.of(...big32(width), ...big32(height), 8, this.colour.type, 0, 0, 0)),
       chunk('pHYs', Uint8Array.of(...big32(perMetre), ...big32(perMetre), 1)),
     );
   }
 
-  /** Adds rows of RGBA bytes, from the top; alpha is left out. Throws a RangeError for a part of a row, or too many. */
+  /** Adds rows of RGBA bytes, from the top; an opaque picture leaves alpha out. Throws a RangeError for a part of a row, or too many. */
   add(rgba: Uint8Array | Uint8ClampedArray): Uint8Array[] {
     const { width, height } = this.size;
+    const { channels } = this.colour;
     const count = rgba.length / (width * 4);
     if (!Number.isInteger(count) || this.rows + count > height)
       throw new RangeError(`Rows of ${width} px were expected, at most ${height}; ${this.rows} + ${count} came.`);
-    const filtered = new Uint8Array(count * (width * CHANNELS + 1));
+    const filtered = new Uint8Array(count * (width * channels + 1));
     let end = 0;
     for (let row = 0; row < count; row++) {
       filtered[end++] = FILTER_UP;
       for (let x = 0, i = row * width * 4, j = 0; x < width; x++, i += 4)
-        for (let channel = 0; channel < CHANNELS; channel++, j++) {
+        for (let channel = 0; channel < channels; channel++, j++) {
           const value = rgba[i + channel];
           filtered[end++] = value - this.above[j];
           this.above[j] = value;

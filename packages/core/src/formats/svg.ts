@@ -1,14 +1,17 @@
 import { outlineOf } from '../ink';
 import {
   byOrder,
-  layersOf,
   ofKind,
+  paperOf,
   pxToMm,
+  stackOf,
+  styledStroke,
   TINT_COLOURS,
   type EntityId,
   type LayerEntity,
   type Page,
   type PictureEntity,
+  type StackNode,
   type StrokeEntity,
 } from '../page';
 import { placementMatrix } from '../tools';
@@ -34,21 +37,44 @@ export function pageToSvg(page: Page, options: SvgOptions = {}): string {
   ];
   if (options.pictureAddress) parts.push(...tintFilters(ofKind(page, 'picture')));
   if (options.title) parts.push(`<title>${escaped(options.title)}</title>`);
-  if (options.paper !== false) parts.push(`<rect width="${width}" height="${height}" fill="#ffffff"/>`);
-  const strokes = byLayer(ofKind(page, 'stroke'));
-  const pictures = byLayer(ofKind(page, 'picture'));
-  let hasInkBelow = false;
-  for (const layer of layersOf(page)) {
-    if (layer.hidden) continue;
-    if (layer.medium === 'ink') {
-      parts.push(...inkGroup(layer, strokes.get(layer.id) ?? []));
-      hasInkBelow = true;
-    } else if (options.pictureAddress) {
-      parts.push(...roughGroup(layer, pictures.get(layer.id) ?? [], options.pictureAddress, hasInkBelow));
-    }
-  }
-  return `${[...parts, '</svg>'].join('\n')}\n`;
+  const paper = paperOf(page);
+  if (options.paper !== false && paper !== null)
+    parts.push(`<rect width="${width}" height="${height}" fill="${paper}"/>`);
+  const laid: Laid = { strokes: byLayer(ofKind(page, 'stroke')), pictures: byLayer(ofKind(page, 'picture')) };
+  parts.push(...groupsOf(stackOf(page), laid, options.pictureAddress, { hasInkBelow: false }), '</svg>');
+  return `${parts.join('\n')}\n`;
 }
+
+interface Laid {
+  readonly strokes: ReadonlyMap<EntityId, readonly StrokeEntity[]>;
+  readonly pictures: ReadonlyMap<EntityId, readonly PictureEntity[]>;
+}
+
+type PictureAddress = (blob: string) => string | undefined;
+
+/** Layers as groups, lowest first; `below` remembers whether ink was laid down already. */
+function groupsOf(
+  nodes: readonly StackNode[],
+  laid: Laid,
+  address: PictureAddress | undefined,
+  below: { hasInkBelow: boolean },
+): string[] {
+  return nodes.flatMap(({ layer, children, isHidden }) => {
+    if (isHidden) return [];
+    if (layer.medium === 'group')
+      return [
+        `<g${fade(layer)}><title>${escaped(layer.name)}</title>`,
+        ...groupsOf(children, laid, address, below),
+        '</g>',
+      ];
+    if (layer.medium === 'rough')
+      return address ? roughGroup(layer, laid.pictures.get(layer.id) ?? [], address, below.hasInkBelow) : [];
+    below.hasInkBelow = true;
+    return inkGroup(layer, laid.strokes.get(layer.id) ?? []);
+  });
+}
+
+const fade = ({ opacity }: LayerEntity): string => (opacity < 1 ? ` opacity="${decimals(opacity, 4)}"` : '');
 
 /** Tints as colour matrices: the luminance, screened with the tint (Compositing and Blending Level 1, §10.1.3). */
 function tintFilters(pictures: readonly PictureEntity[]): string[] {
@@ -66,11 +92,14 @@ function tintFilters(pictures: readonly PictureEntity[]): string[] {
   });
 }
 
+/** Lines as their layer shows them; a stand-in colour is never delivered. */
 function inkGroup(layer: LayerEntity, strokes: readonly StrokeEntity[]): string[] {
-  const paths = [...strokes]
-    .sort(byOrder)
-    .map((stroke) => `<path fill="${stroke.nib.color}" d="${pathData(outlineOf(stroke).points)}"/>`);
-  return [`<g><title>${escaped(layer.name)}</title>`, ...paths, '</g>'];
+  const paths = [...strokes].sort(byOrder).map((stroke) => {
+    const shown = styledStroke(stroke, layer.style);
+    return `<path fill="${shown.nib.color}" d="${pathData(outlineOf(shown).points)}"/>`;
+  });
+  const edge = layer.style?.edge === 'hard' ? ' shape-rendering="crispEdges"' : '';
+  return [`<g${fade(layer)}${edge}><title>${escaped(layer.name)}</title>`, ...paths, '</g>'];
 }
 
 function roughGroup(
@@ -89,7 +118,7 @@ function roughGroup(
     return `<image${filter} width="${picture.width}" height="${picture.height}" opacity="${picture.opacity}" transform="matrix(${matrix})" xlink:href="${href}"/>`;
   });
   const blend = isOverInk ? ' style="mix-blend-mode:multiply"' : '';
-  return [`<g${blend}><title>${escaped(layer.name)}</title>`, ...images, '</g>'];
+  return [`<g${fade(layer)}${blend}><title>${escaped(layer.name)}</title>`, ...images, '</g>'];
 }
 
 /** A closed path through x, y pairs, to 1/100 px, written in steps from point to point without growing error. */

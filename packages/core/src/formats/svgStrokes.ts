@@ -141,10 +141,10 @@ function gather(
     strokes.push(keptStroke(kept));
     return;
   }
-  const path = transforms.reduce(
-    (mapped, transform) => mapped.transform(transform),
-    svgpath(data).abs().unshort().unarc(),
-  );
+  const parsed = svgpath(data);
+  // The package stops at what it cannot read without a word, but for this field, which its types do not know.
+  if (Reflect.get(parsed, 'err')) throw new PageError('A line in this SVG is damaged.');
+  const path = transforms.reduce((mapped, transform) => mapped.transform(transform), parsed.abs().unshort().unarc());
   const scale = transforms.length === 0 ? 1 : scaleUnder(transforms);
   const hasLine = look.stroke !== undefined && look.stroke !== 'none';
   const width = clamp(hasLine ? (look.width ?? 1) * scale : nib.size, LEAST_WIDTH, MOST_WIDTH);

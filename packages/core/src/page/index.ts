@@ -10,6 +10,7 @@ export * from './layer';
 export * from './merge';
 export * from './nib';
 export * from './page';
+export * from './parts';
 export * from './sameValue';
 export * from './samples';
 export * from './stack';

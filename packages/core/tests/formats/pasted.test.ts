@@ -1,0 +1,70 @@
+import { drawStroke } from '../../src/ink';
+import { spineBox, spineLength } from '../../src/curve';
+import { PageError } from '../../src/page';
+import { strokesToSvg, svgToStrokes } from '../../src/formats';
+import { brush, drawn, even, liner, wave } from '../hands';
+
+const svg = (inner: string, more = '') =>
+  `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 400 300"${more}>${inner}</svg>`;
+const line = drawStroke(drawn(wave, { tremor: 1 }), brush, even(30));
+
+describe('strokes on the clipboard', () => {
+  it('come back number for number', () => {
+    const [back] = svgToStrokes(strokesToSvg([line]), liner);
+    expect(back.spine.points).toEqual(line.spine.points);
+    expect(back.nib).toEqual(line.nib);
+    expect(back.ends).toEqual(line.ends);
+  });
+
+  it('come from any SVG: lines as wide and as coloured as they are', () => {
+    const [straight, bent] = svgToStrokes(
+      svg(
+        '<g stroke="#b8402a" stroke-width="3" transform="translate(10 20) scale(2)"><line x1="0" y1="0" x2="50" y2="0"/><path fill="none" d="M0 0q10 20 40 0"/></g>',
+      ),
+      liner,
+    );
+    expect(straight.nib).toMatchObject({ color: '#b8402a', size: 6 });
+    expect(spineLength(straight.spine)).toBeCloseTo(100, 6);
+    expect(straight.spine.points[0]).toBe(10);
+    expect(straight.spine.points[1]).toBe(20);
+    expect(bent.spine.points).toHaveLength(12);
+  });
+
+  it('shapes without a line become their contour, drawn with the nib in hand', () => {
+    const [ring, box] = svgToStrokes(
+      svg('<circle cx="100" cy="100" r="50"/><rect x="1" y="2" width="30" height="40"/>'),
+      liner,
+    );
+    expect(ring.nib.size).toBe(liner.size);
+    expect(spineLength(ring.spine)).toBeCloseTo(2 * Math.PI * 50, 0);
+    const { minX, maxX } = spineBox(ring.spine);
+    expect(maxX - minX).toBeCloseTo(100 + liner.size, 0);
+    expect(spineLength(box.spine)).toBeCloseTo(140, 6);
+  });
+
+  it('what is only kept for use elsewhere is not drawn', () => {
+    expect(() => svgToStrokes(svg('<defs><path d="M0 0L9 9"/></defs><text>Hi</text>'), liner)).toThrow(/no lines/);
+  });
+
+  it.each([
+    ['a script', svg('<script>alert(1)</script>'), /<script>/],
+    ['a link to elsewhere', svg('<image href="https://example.org/x.png"/>'), /outside itself/],
+    ['half a file', '<svg><path d="M0 0"', /damaged/],
+    ['something else', '<html></html>', /not an SVG/],
+    ['nesting without end', svg(`${'<g>'.repeat(90)}<path d="M0 0L9 9"/>${'</g>'.repeat(90)}`), /nested too deeply/],
+    ['more shapes than a page holds', svg('<path d="M0 0L9 9"/>'.repeat(20_001)), /more than 20000 shapes/],
+    ['a damaged line', svg('<path d="M0 0L10 10Lfoo 3"/>'), /is damaged/],
+    ['a line without end', svg('<path d="M0 0L1e999 3"/>'), /no numbers/],
+    ['damaged strokes of ours', svg('<path d="M0 0L9 9" data-stroke="%7Bx"/>'), /damaged/],
+    [
+      'strokes of ours a million px away',
+      svg(
+        `<path d="M0 0" data-stroke="${encodeURIComponent(JSON.stringify({ points: [1e9, ...new Array(11).fill(0)], nib: liner, ends: ['round', 'round'] }))}"/>`,
+      ),
+      /1000000/,
+    ],
+  ])('%s is refused in a sentence', (_what, text, reason) => {
+    expect(() => svgToStrokes(text, liner)).toThrow(reason);
+    expect(() => svgToStrokes(text, liner)).toThrow(PageError);
+  });
+});

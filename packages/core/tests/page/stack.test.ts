@@ -1,0 +1,273 @@
+import fc from 'fast-check';
+import {
+  applyChange,
+  changeLayers,
+  deleteLayers,
+  duplicateLayers,
+  EntityMap,
+  groupLayers,
+  invertChange,
+  layersOf,
+  layPaper,
+  mergeLayers,
+  MOST_LAYERS,
+  moveInStack,
+  newPage,
+  nodeOf,
+  ofKind,
+  PageError,
+  paperOf,
+  placedAbove,
+  PLAIN_STYLE,
+  restyleLayer,
+  rowsOf,
+  stackOf,
+  visibleLayers,
+  withTheOneBelow,
+  type Change,
+  type Entity,
+  type Page,
+} from '../../src/page';
+import { adding, change, layer, picture, stroke } from './entities';
+
+const empty = newPage({ width: 1000, height: 800, ppi: 300 });
+const pageOf = (...entities: Entity[]): Page => applyChange(empty, change(adding(...entities)));
+const names = (page: Page) => rowsOf(stackOf(page)).map(({ layer: { id }, depth }) => `${'·'.repeat(depth)}${id}`);
+const inside = (id: string, order: string, parentId: string) => layer(id, order, 'ink', { parentId });
+
+/** Rough at the bottom, a group of two, and an Ink layer on top. */
+const page = pageOf(
+  layer('rough', 'a0', 'rough'),
+  layer('group', 'a1', 'group'),
+  inside('low', 'a0', 'group'),
+  inside('high', 'a1', 'group'),
+  layer('top', 'a2'),
+);
+
+/** A change does what it says, and its inverse takes it back: the same stack, row by row. */
+function after(before: Page, made: Change): Page {
+  const next = applyChange(before, made);
+  const back = applyChange(next, invertChange(made));
+  expect(names(back)).toEqual(names(before));
+  expect([...back.entities].length).toBe([...before.entities].length);
+  return next;
+}
+
+let count = 0;
+const newId = () => `new-${++count}`;
+
+describe('the stack', () => {
+  it('stands as it is painted: lowest first, groups around what lies in them', () => {
+    expect(names(page)).toEqual(['top', 'group', '·high', '·low', 'rough']);
+    expect(layersOf(page).map(({ id }) => id)).toEqual(['rough', 'low', 'high', 'top']);
+  });
+
+  it('hides and locks what lies in a hidden or locked group', () => {
+    const hidden = after(page, changeLayers(page, ['group'], 'Hide', { hidden: true, locked: true }));
+    expect(nodeOf(hidden, 'low')).toMatchObject({ isHidden: true, isLocked: true });
+    expect(nodeOf(hidden, 'low')?.layer.hidden).toBe(false);
+    expect(visibleLayers(hidden)).toEqual(['top']);
+  });
+
+  it('loses no layer whose group is gone, or that would lie in itself', () => {
+    const lost = pageOf(
+      inside('orphan', 'a0', 'nowhere'),
+      { ...layer('a', 'a1', 'group'), parentId: 'b' },
+      { ...layer('b', 'a2', 'group'), parentId: 'a' },
+      { ...layer('self', 'a3', 'group'), parentId: 'self' },
+    );
+    expect(
+      rowsOf(stackOf(lost))
+        .map((row) => row.layer.id)
+        .sort(),
+    ).toEqual(['a', 'b', 'orphan', 'self']);
+  });
+
+  it('is the same object while only strokes change', () => {
+    const drawn = applyChange(page, change(adding(stroke('s', 0, 'top'))));
+    expect(stackOf(drawn)).toBe(stackOf(page));
+  });
+});
+
+describe('moving layers', () => {
+  it.each([
+    ['to the top', ['rough'], { above: 'top' }, ['rough', 'top', 'group', '·high', '·low']],
+    ['to the bottom', ['top'], {}, ['group', '·high', '·low', 'rough', 'top']],
+    ['into a group', ['top'], { parentId: 'group', above: 'low' }, ['group', '·high', '·top', '·low', 'rough']],
+    ['out of a group', ['low'], { above: 'rough' }, ['top', 'group', '·high', 'low', 'rough']],
+    ['several in their order', ['top', 'low'], { above: 'rough' }, ['group', '·high', 'top', 'low', 'rough']],
+  ])('%s', (_what, ids, place, rows) => {
+    const moved = after(page, moveInStack(page, ids, place));
+    expect(names(moved)).toEqual(rows);
+  });
+
+  it('is refused for a group into itself, for a place that is not there, and for nothing', () => {
+    const nested = pageOf(layer('outer', 'a0', 'group'), { ...layer('inner', 'a0', 'group'), parentId: 'outer' });
+    expect(() => moveInStack(nested, ['outer'], { parentId: 'inner' })).toThrow(/cannot lie in itself/);
+    expect(() => moveInStack(page, ['top'], { above: 'nowhere' })).toThrow(/not there/);
+    expect(() => moveInStack(page, ['top'], { parentId: 'rough' })).toThrow(/group/);
+    expect(() => moveInStack(page, ['gone'], {})).toThrow(/no longer on the page/);
+    expect(() => moveInStack(page, [], {})).toThrow(/Choose a layer/);
+  });
+
+  it('any move keeps every layer exactly once, and the others in their order', () => {
+    const ids = ['rough', 'group', 'low', 'high', 'top'];
+    fc.assert(
+      fc.property(
+        fc.subarray(ids, { minLength: 1 }),
+        fc.constantFrom(...ids),
+        fc.boolean(),
+        (moved, above, isInGroup) => {
+          let next: Page;
+          try {
+            next = applyChange(page, moveInStack(page, moved, isInGroup ? { parentId: 'group', above } : { above }));
+          } catch (error) {
+            expect(error).toBeInstanceOf(PageError);
+            return;
+          }
+          const flat = (p: Page) => rowsOf(stackOf(p)).map((row) => row.layer.id);
+          expect(flat(next).sort()).toEqual([...ids].sort());
+          const gone = new Set(moved.includes('group') ? [...moved, 'low', 'high'] : moved);
+          expect(flat(next).filter((id) => !gone.has(id))).toEqual(flat(page).filter((id) => !gone.has(id)));
+        },
+      ),
+    );
+  });
+
+  it('puts a new layer directly above the one in hand, in its group', () => {
+    const added = placedAbove(page, layer('fresh'), 'low');
+    expect(names(applyChange(page, change(adding(added))))).toEqual([
+      'top',
+      'group',
+      '·high',
+      '·fresh',
+      '·low',
+      'rough',
+    ]);
+    expect(names(applyChange(page, change(adding(placedAbove(page, layer('fresh'), undefined)))))[0]).toBe('fresh');
+  });
+
+  it('groups layers where the highest of them stands', () => {
+    const grouped = after(page, groupLayers(page, ['rough', 'high'], layer('g', 'a0', 'group')));
+    expect(names(grouped)).toEqual(['top', 'group', '·g', '··high', '··rough', '·low']);
+  });
+});
+
+describe('copying, deleting and limits', () => {
+  const drawn = applyChange(page, change(adding(stroke('s', 0, 'low'), stroke('t', 9, 'top'))));
+
+  it('a copy lies above its layer with all that lies on it', () => {
+    const copied = after(drawn, duplicateLayers(drawn, ['group'], newId));
+    expect(rowsOf(stackOf(copied))).toHaveLength(8);
+    const copies = ofKind(copied, 'stroke').filter(({ spine }) => spine === stroke('s').spine || spine.points[0] === 0);
+    expect(new Set(copies.map(({ layerId }) => layerId)).size).toBe(2);
+  });
+
+  it('deleting takes what lies on a layer with it, and is refused for a locked one', () => {
+    const left = after(drawn, deleteLayers(drawn, ['group']));
+    expect(ofKind(left, 'stroke').map(({ id }) => id)).toEqual(['t']);
+    const locked = applyChange(drawn, changeLayers(drawn, ['high'], 'Lock', { locked: true }));
+    expect(() => deleteLayers(locked, ['group'])).toThrow(/Layer high is locked/);
+  });
+
+  it('ten thousand layers are refused in a sentence', () => {
+    const many = Array.from({ length: 10_000 }, (_, k) => layer(`l${k}`));
+    expect(() => pageOf(...many)).toThrow(`at most ${MOST_LAYERS} layers`);
+    expect(() => pageOf(...many.slice(0, MOST_LAYERS))).not.toThrow();
+  });
+
+  it('many edits at once make the same map as one by one', () => {
+    const ids = fc.constantFrom(...Array.from({ length: 12 }, (_, k) => `e${k}`));
+    const made = fc.option(fc.constantFrom('ink' as const, 'group' as const), { nil: null });
+    fc.assert(
+      fc.property(fc.array(fc.tuple(ids, made), { maxLength: 40 }), (steps) => {
+        const start = EntityMap.of([layer('e0'), layer('e1'), stroke('e2')]);
+        const edits = new Map(steps.map(([id, medium]) => [id, medium && layer(id, 'a0', medium)]));
+        let one = start;
+        for (const [id, entity] of edits) one = entity ? one.with(entity) : one.without(id);
+        const all = start.edited(edits);
+        const told = (map: EntityMap) => [...map].map(({ id }) => id).sort();
+        expect(told(all)).toEqual(told(one));
+        expect([all.size, all.countOf('layer')]).toEqual([one.size, one.countOf('layer')]);
+      }),
+    );
+  });
+});
+
+describe('merging', () => {
+  const two = (more: Parameters<typeof layer>[3] = {}, under: Parameters<typeof layer>[3] = {}) =>
+    pageOf(
+      layer('under', 'a0', 'ink', under),
+      layer('over', 'a1', 'ink', more),
+      stroke('u', 0, 'under'),
+      { ...stroke('v', 10, 'over'), order: 'a5' },
+      { ...stroke('w', 20, 'over'), order: 'a2' },
+    );
+
+  it('keeps the name of the lowest, and the order in which all was painted', () => {
+    const merged = after(two(), mergeLayers(two(), ['over', 'under']));
+    expect(names(merged)).toEqual(['under']);
+    const strokes = ofKind(merged, 'stroke').sort((a, b) => (a.order < b.order ? -1 : 1));
+    expect(strokes.map(({ id, layerId }) => [id, layerId])).toEqual([
+      ['u', 'under'],
+      ['w', 'under'],
+      ['v', 'under'],
+    ]);
+  });
+
+  it('lays down in the strokes what the layers showed them as', () => {
+    const styled = two({ style: { ...PLAIN_STYLE, widthFactor: 2, color: '#b8402a' } });
+    const merged = applyChange(styled, mergeLayers(styled, ['over', 'under']));
+    const found = Object.fromEntries(ofKind(merged, 'stroke').map((one) => [one.id, one]));
+    expect(found.v.nib.color).toBe('#b8402a');
+    expect(found.v.spine.points[2]).toBe(20);
+    expect(found.u.spine.points[2]).toBe(10);
+    expect(ofKind(merged, 'layer')[0].style).toBeUndefined();
+  });
+
+  it.each([
+    ['another kind', { medium: 'wash' as const }, /Layer under is Ink and Layer over is Wash/],
+    ['a rough', { medium: 'rough' as const }, /Roughs are kept apart/],
+    ['a locked one', { locked: true }, /Layer over is locked/],
+    ['another fade', { opacity: 0.5 }, /differ in fade/],
+    ['another edge', { style: { ...PLAIN_STYLE, edge: 'hard' as const } }, /differ in edge/],
+  ])('is refused for %s', (_what, more, reason) => {
+    expect(() => mergeLayers(two(more), ['over', 'under'])).toThrow(reason);
+  });
+
+  it('takes at least two, and the one below must be there', () => {
+    expect(() => mergeLayers(two(), ['over'])).toThrow(/at least two/);
+    expect(withTheOneBelow(two(), 'over')).toEqual(['under', 'over']);
+    expect(() => withTheOneBelow(two(), 'under')).toThrow(/no layer below/);
+  });
+
+  it('empties the groups that it merges', () => {
+    const drawn = applyChange(page, change(adding(stroke('s', 0, 'high'))));
+    const merged = after(drawn, mergeLayers(drawn, ['group', 'top']));
+    expect(names(merged)).toEqual(['group', '·low', 'rough']);
+    expect(ofKind(merged, 'stroke')[0].layerId).toBe('low');
+  });
+});
+
+describe('restyling and paper', () => {
+  it('restyling an Ink layer is one edit, however many lines lie on it', () => {
+    const styled = restyleLayer(page, 'top', { ...PLAIN_STYLE, widthFactor: 1.5 });
+    expect(styled.edits).toHaveLength(1);
+    const next = after(page, styled);
+    expect(nodeOf(next, 'top')?.layer.style?.widthFactor).toBe(1.5);
+    expect(nodeOf(applyChange(next, restyleLayer(next, 'top', undefined)), 'top')?.layer).toEqual(layer('top', 'a2'));
+    expect(() => restyleLayer(page, 'rough', PLAIN_STYLE)).toThrow(/Only the lines of an Ink layer/);
+  });
+
+  it('paper is white until another is laid', () => {
+    expect(paperOf(page)).toBe('#ffffff');
+    const bare = applyChange(page, layPaper(page, null));
+    expect(paperOf(bare)).toBeNull();
+    expect(paperOf(applyChange(bare, layPaper(bare, '#f5ecd8')))).toBe('#f5ecd8');
+  });
+
+  it('a picture keeps its rough layer whatever moves', () => {
+    const drawn = applyChange(page, change(adding(picture('p'))));
+    expect(ofKind(after(drawn, moveInStack(drawn, ['rough'], { above: 'top' })), 'picture')[0].layerId).toBe('rough');
+  });
+});
