@@ -1,5 +1,13 @@
 import { makeSpine } from '@true-nib/core/curve';
-import { applyChange, newLayer, newPage, type Change, type Page, type StrokeEntity } from '@true-nib/core/page';
+import {
+  applyChange,
+  newLayer,
+  newPage,
+  unpackChange,
+  type Change,
+  type Page,
+  type StrokeEntity,
+} from '@true-nib/core/page';
 import { Offline, ApiProblem } from '../src/api/request';
 import type { PageCard } from '../src/api/shelf';
 import type { Outbox } from '../src/session/outbox';
@@ -95,8 +103,8 @@ export class FakeOutbox implements Outbox {
   changes: { pageId: string; change: Change }[] = [];
   kept = new Map<string, Blob>();
 
-  async add(pageId: string, change: Change) {
-    this.changes.push({ pageId, change });
+  async add(pageId: string, _changeId: string, bytes: Uint8Array) {
+    this.changes.push({ pageId, change: unpackChange(bytes) });
   }
   async pending(pageId: string) {
     return this.changes.filter((row) => row.pageId === pageId).map(({ change }) => change);

@@ -37,6 +37,18 @@ function OpenPage({ id }: { readonly id: string }) {
   if (opening.state === 'opening')
     return (
       <View className="flex-1 bg-desk" role="main">
+        <img
+          src={`/api/pages/${id}/thumbnail`}
+          alt=""
+          style={{
+            position: 'absolute',
+            inset: 0,
+            margin: 'auto',
+            maxWidth: '100%',
+            height: '86%',
+            objectFit: 'contain',
+          }}
+        />
         <Loading what="Opening the page" />
       </View>
     );

@@ -33,10 +33,14 @@ export function useSessionState<T extends string | number | boolean>(
   );
 }
 
-/** The page itself, as it changes. For panels; pictures are painted from the session's events. */
+/**
+ * The page itself, for panels: as it is now, heard of whenever something of it changes but its lines, which are many and no
+ * panel lists. Pictures are painted from the session's events.
+ */
 export function usePage({ session }: Pick<Board, 'session'>): Page {
-  return useSyncExternalStore(
+  useSyncExternalStore(
     (listener) => session.onPage(listener),
-    () => session.page,
+    () => session.page.entities.rareKinds,
   );
+  return session.page;
 }

@@ -8,7 +8,7 @@ let desk: InkDesk | undefined;
 
 const service = {
   load(size: PageSize, parts: PackedParts): void {
-    desk = new InkDesk(size, [...entitiesIn(parts)]);
+    desk = new InkDesk(size, [...entitiesIn(parts, false)]);
   },
 
   edit(edits: Uint8Array): void {

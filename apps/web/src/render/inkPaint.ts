@@ -5,12 +5,15 @@ import { boxesMeet, emptyBox, uniteBoxes, type Box, type Matrix } from '@true-ni
 /** What both a window's and a worker's 2D context can do. */
 export type Context2D = CanvasRenderingContext2D | OffscreenCanvasRenderingContext2D;
 
+/** Device px that an outline may stray by: a part that nobody sees, and, where the page is shown small, a little more. */
+const STRAY = { large: 0.09, small: 0.25 } as const;
+
 /**
- * How far an outline may stray at a scale (device px per page px), page px: an eleventh of a device px, in steps of two so
- * that outlines are shared between near scales.
+ * How far an outline may stray at a scale (device px per page px), page px: in steps of two, so that outlines are shared
+ * between near scales.
  */
 export const paintTolerance = (scale: number): number =>
-  0.09 / 2 ** Math.ceil(Math.log2(Math.min(64, Math.max(1 / 64, scale))));
+  (scale < 1 ? STRAY.small : STRAY.large) / 2 ** Math.ceil(Math.log2(Math.min(64, Math.max(1 / 64, scale))));
 
 interface KeptPath {
   readonly tolerance: number;

@@ -108,10 +108,10 @@ export class InkSurface {
     this.viewed++;
     this.isExact = false;
     this.restListeners.forEach((listener) => listener(false));
-    this.compose();
     this.isMoving = isMoving;
+    this.compose();
     clearTimeout(this.settleTimer);
-    if (!isMoving) this.settleTimer = setTimeout(() => void this.settle(), 60);
+    if (!isMoving) this.settleTimer = setTimeout(() => void this.settle(), SETTLE_MS);
   }
 
   /** A picture of the inks at any scale, painted by the worker. */
@@ -129,7 +129,8 @@ export class InkSurface {
     const { context, canvas, map } = this;
     context.setTransform(1, 0, 0, 1, 0, 0);
     context.clearRect(0, 0, canvas.width, canvas.height);
-    this.repaint(this.tiles.draw(context, map, scaleOf(map), this.seen()));
+    // The newest first: what was just drawn must not blink, what is older may wait for its tile.
+    this.repaint(this.tiles.draw(context, map, scaleOf(map), this.seen(), this.isMoving).reverse(), COMPOSE_MS);
   }
 
   /** Tiles arrive in bursts: one new picture a frame is enough. */
@@ -249,10 +250,12 @@ export class InkSurface {
     this.context.drawImage(shown, 0, 0);
   }
 
-  /** Paints parts of the page anew, exactly; boxes in page px. */
-  private repaint(boxes: readonly Box[]): void {
+  /** Paints parts of the page anew, exactly; boxes in page px. Beyond `budget` ms it leaves the rest as it is. */
+  private repaint(boxes: readonly Box[], budget = Infinity): void {
     const { context, map } = this;
+    const start = performance.now();
     for (const box of deviceBoxes(boxes, map, this.deviceBox())) {
+      if (performance.now() - start > budget) return;
       context.save();
       context.setTransform(1, 0, 0, 1, 0, 0);
       context.clearRect(box.minX, box.minY, box.maxX - box.minX, box.maxY - box.minY);
@@ -282,6 +285,10 @@ export class InkSurface {
 }
 
 const PREPARE_MS = 400;
+/** A view that was just left again needs no exact picture. */
+const SETTLE_MS = 30;
+/** Ms that putting a view together from tiles may spend on what edits have outrun. */
+const COMPOSE_MS = 6;
 
 /** Edits that are painted box by box; more are left to the worker. */
 const MOST_REPAINTED = 300;

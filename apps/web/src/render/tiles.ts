@@ -65,15 +65,15 @@ export class Tiles {
 
   /**
    * Draws the tiles that show `seen` (page px) under `map` (page px to device px) at `scale` device px per page px, and
-   * asks for those that are missing or dirty. Answers what edits have touched since they were painted, page px.
+   * asks for those that are missing or dirty unless the view rests: then the exact picture comes first. Answers what edits have touched since they were painted, page px.
    */
-  draw(context: CanvasRenderingContext2D, map: Matrix, scale: number, seen: Box): Box[] {
+  draw(context: CanvasRenderingContext2D, map: Matrix, scale: number, seen: Box, isMoving: boolean): Box[] {
     const dirty: Box[] = [];
     context.setTransform(...map);
     for (const tile of this.tilesIn(scale, seen)) {
       const { level, column, row, bitmap } = tile;
       const size = SIDE / 2 ** level;
-      if (!bitmap || tile.isStale || tile.dirty.length > 0) this.request(tile);
+      if (isMoving && (!bitmap || tile.isStale || tile.dirty.length > 0)) this.request(tile);
       if (bitmap) {
         const reach = size + (BLEED * size) / SIDE;
         context.drawImage(bitmap, column * size, row * size, reach, reach);

@@ -1,14 +1,22 @@
-import type { Change } from '@true-nib/core/page';
+import { unpackChange, type Change } from '@true-nib/core/page';
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
 
+/** A change as it waits; earlier versions kept it as it was. */
+type WaitingRow = { readonly pageId: string } & (
+  { readonly id: string; readonly bytes: Uint8Array } | { readonly change: Change }
+);
+
+const idOf = (row: WaitingRow): string => ('change' in row ? row.change.id : row.id);
+
 interface OutboxSchema extends DBSchema {
-  changes: { key: number; value: { readonly pageId: string; readonly change: Change }; indexes: { pageId: string } };
+  changes: { key: number; value: WaitingRow; indexes: { pageId: string } };
   blobs: { key: string; value: { readonly sha256: string; readonly bytes: Blob } };
 }
 
 /** What is drawn but not yet on the server. It is written here first, so that neither tab nor network can lose it. */
 export interface Outbox {
-  add(pageId: string, change: Change): Promise<void>;
+  /** Keeps a change, packed: cloning thousands of edits would hold up the hand. */
+  add(pageId: string, changeId: string, bytes: Uint8Array): Promise<void>;
   pending(pageId: string): Promise<Change[]>;
   remove(pageId: string, changeIds: ReadonlySet<string>): Promise<void>;
   addBlob(sha256: string, bytes: Blob): Promise<void>;
@@ -32,19 +40,19 @@ function database(): Promise<IDBPDatabase<OutboxSchema>> {
 const STRICT = { durability: 'strict' } as const;
 
 export const indexedDbOutbox: Outbox = {
-  async add(pageId, change) {
+  async add(pageId, id, bytes) {
     const write = (await database()).transaction('changes', 'readwrite', STRICT);
-    await Promise.all([write.store.add({ pageId, change }), write.done]);
+    await Promise.all([write.store.add({ pageId, id, bytes }), write.done]);
   },
   async pending(pageId) {
     const rows = await (await database()).getAllFromIndex('changes', 'pageId', pageId);
-    return rows.map((row) => row.change);
+    return rows.map((row) => ('change' in row ? row.change : unpackChange(row.bytes)));
   },
   async remove(pageId, changeIds) {
     const write = (await database()).transaction('changes', 'readwrite', STRICT);
     let cursor = await write.store.index('pageId').openCursor(pageId);
     while (cursor) {
-      if (changeIds.has(cursor.value.change.id)) await cursor.delete();
+      if (changeIds.has(idOf(cursor.value))) await cursor.delete();
       cursor = await cursor.continue();
     }
     await write.done;

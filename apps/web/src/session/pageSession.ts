@@ -3,6 +3,9 @@ import {
   EntityMap,
   historyOf,
   invertChange,
+  isLarge,
+  pack,
+  packInParts,
   PageError,
   remember,
   type Change,
@@ -44,6 +47,11 @@ interface SessionOptions {
 }
 
 const BATCH = 200;
+/** Edits sent in one go, beyond the first change. */
+const BATCH_EDITS = 2_000;
+
+/** Lets the screen breathe. */
+const breath = () => new Promise<void>((resolve) => setTimeout(resolve));
 const RETRY_MS = 2_000;
 
 /**
@@ -58,6 +66,9 @@ export class PageSession {
   private current: SessionState;
   private sending: Promise<void> | undefined;
   private writing: Promise<unknown> = Promise.resolve();
+  /** A large change that is still being packed. */
+  private packing: Promise<void> | undefined;
+  private readonly packed = new WeakMap<Change, Uint8Array>();
   private retry: ReturnType<typeof setTimeout> | undefined;
   private steps: Promise<unknown> = Promise.resolve();
   private isClosed = false;
@@ -238,12 +249,29 @@ export class PageSession {
     this.setState({ save: 'saving', history: remember(this.current.history, change) });
     this.emitEdited(change.edits);
     // Outbox first: only what is safe here is sent.
-    this.writing = Promise.all([this.writing, this.options.outbox.add(this.card.id, change)])
+    this.writing = Promise.all([this.writing, this.write(change)])
       .catch(() => this.notify('This browser keeps nothing for us. Strokes are saved only while the server answers.'))
       .finally(() => {
         void this.flush();
       });
     return true;
+  }
+
+  /** Writes a change to the outbox. A large one is packed in parts; those after it wait for their turn. */
+  private write(change: Change): Promise<void> {
+    const add = (bytes: Uint8Array) => {
+      this.packed.set(change, bytes);
+      return this.options.outbox.add(this.card.id, change.id, bytes);
+    };
+    if (!isLarge(change) && !this.packing) return add(pack(change));
+    const turn = (this.packing ?? Promise.resolve()).then(() => packInParts(change, breath)).then(add);
+    const done = turn
+      .catch(() => undefined)
+      .then(() => {
+        if (this.packing === done) this.packing = undefined;
+      });
+    this.packing = done;
+    return turn;
   }
 
   /** Takes up changes that an earlier session had left unsent. */
@@ -266,10 +294,15 @@ export class PageSession {
     await this.writing;
     let most = BATCH;
     while (this.pending.length > 0 && !this.isClosed) {
-      const batch = this.pending.slice(0, most);
+      const batch = batchOf(this.pending, most);
       try {
         await this.sendBlobs();
-        const sent = await this.options.transport.send(this.card.id, this.current.revision, batch);
+        const sent = await this.options.transport.send(
+          this.card.id,
+          this.current.revision,
+          batch,
+          batch.map((change) => this.packed.get(change) ?? pack(change)),
+        );
         if (sent.outcome === 'saved') this.confirm(batch, sent.revision);
         else this.putBeneath(sent.between, sent.revision);
         most = BATCH;
@@ -366,6 +399,18 @@ export class PageSession {
   private notify(message: string): void {
     this.eventListeners.forEach((listener) => listener.notice(message));
   }
+}
+
+/** The first changes, as many as make a request of some size. */
+function batchOf(pending: readonly Change[], most: number): Change[] {
+  const batch: Change[] = [];
+  let edits = 0;
+  for (const change of pending.slice(0, most)) {
+    edits += change.edits.length;
+    if (batch.length > 0 && edits > BATCH_EDITS) break;
+    batch.push(change);
+  }
+  return batch;
 }
 
 const headerOf = ({ id, by, label, undoes }: Change): ChangeHeader =>

@@ -4,6 +4,8 @@ import {
   entitiesIn,
   PACKED_TYPE,
   pack,
+  packedList,
+  packedRecord,
   unpack,
   type Change,
   type ChangeHeader,
@@ -31,7 +33,8 @@ export interface Transport {
   headers(pageId: string): Promise<readonly ChangeHeader[]>;
   since(pageId: string, revision: number): Promise<{ readonly revision: number; readonly changes: readonly Change[] }>;
   change(pageId: string, changeId: string): Promise<Change>;
-  send(pageId: string, since: number, changes: readonly Change[]): Promise<Sent>;
+  /** Sends changes; `packed` are their bytes, in the same order. */
+  send(pageId: string, since: number, changes: readonly Change[], packed: readonly Uint8Array[]): Promise<Sent>;
   sendBlob(sha256: string, bytes: Blob): Promise<void>;
   blob(sha256: string): Promise<Blob>;
 }
@@ -82,8 +85,12 @@ export const httpTransport: Transport = {
     );
     return changes[0];
   },
-  async send(pageId, since, changes) {
-    const body = new Blob([new Uint8Array(pack({ since, changes }))]);
+  async send(pageId, since, _changes, bytes) {
+    const envelope = packedRecord([
+      ['since', pack(since)],
+      ['changes', packedList(bytes)],
+    ]);
+    const body = new Blob([new Uint8Array(envelope)]);
     const headers = { ...packed, 'content-type': PACKED_TYPE };
     const response = await request(`/pages/${pageId}/changes`, { method: 'POST', headers, body }, [409]);
     if (response.ok) {

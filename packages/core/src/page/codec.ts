@@ -40,6 +40,40 @@ export function packedList(values: readonly Uint8Array[]): Uint8Array {
   return bytes;
 }
 
+/** A packed record out of fields that are packed already: its MessagePack head, then name and value in turn. */
+export function packedRecord(fields: readonly (readonly [name: string, packed: Uint8Array])[]): Uint8Array {
+  if (fields.length > 15) throw new RangeError(`A packed record has at most 15 fields; ${fields.length} came.`);
+  const pieces = fields.flatMap(([name, packed]) => [pack(name), packed]);
+  const bytes = new Uint8Array(pieces.reduce((sum, piece) => sum + piece.length, 1));
+  bytes[0] = 0x80 + fields.length;
+  let end = 1;
+  for (const piece of pieces) {
+    bytes.set(piece, end);
+    end += piece.length;
+  }
+  return bytes;
+}
+
+/** Edits packed in one go: some ms. */
+const PART = 250;
+
+/** Whether a change is large enough to be packed in parts. */
+export const isLarge = ({ edits }: Change): boolean => edits.length > PART;
+
+/** The same bytes as `pack(change)` would give, packed some edits at a time with a `pause` between. */
+export async function packInParts(change: Change, pause: () => Promise<void>): Promise<Uint8Array> {
+  const { edits, ...head } = change;
+  const packed: Uint8Array[] = [];
+  for (let from = 0; from < edits.length; from += PART) {
+    if (from > 0) await pause();
+    for (const edit of edits.slice(from, from + PART)) packed.push(pack(edit));
+  }
+  const fields = Object.entries(head).flatMap(([name, value]) =>
+    value === undefined ? [] : [[name, pack(value)] as const],
+  );
+  return packedRecord([...fields, ['edits', packedList(packed)]]);
+}
+
 /** An entity or change as plain JSON: lists of numbers for the typed ones, base64 under `$bytes` for packed bytes. */
 export function toJson(value: unknown): unknown {
   if (value instanceof Float64Array) return Array.from(value);

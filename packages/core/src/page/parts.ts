@@ -35,16 +35,23 @@ export function checkParts(value: unknown): PackedParts {
 
 /**
  * The entities in parts that this core packed and checked before, one by one. What an earlier version may have kept otherwise
- * goes through the gate again; strokes and samples, of which there are many, do not.
+ * goes through the gate again; strokes and samples, of which there are many, do not. Samples can be left out unread.
  */
-export function* entitiesIn({ lengths, bytes }: PackedParts): Generator<Entity> {
+export function* entitiesIn({ lengths, bytes }: PackedParts, withSamples = true): Generator<Entity> {
   let at = 0;
   for (const length of lengths) {
-    const value = unpack(bytes.subarray(at, at + length));
+    const packed = bytes.subarray(at, at + length);
     at += length;
+    if (!withSamples && beginsAsSamples(packed)) continue;
+    const value = unpack(packed);
     yield isCommon(value) ? value : checkEntity(value);
   }
 }
+
+/** How a packed entity begins whose first field says that it is samples: a small map, "kind", "samples". */
+const SAMPLES_HEAD = pack({ kind: 'samples' }).subarray(1);
+
+const beginsAsSamples = (packed: Uint8Array): boolean => SAMPLES_HEAD.every((byte, k) => packed[k + 1] === byte);
 
 /** The many: their kind is proof enough that this core wrote them. */
 const isCommon = (value: unknown): value is Entity =>
