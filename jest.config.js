@@ -36,6 +36,8 @@ module.exports = {
       displayName: 'web',
       preset: 'jest-expo/ios',
       rootDir: 'apps/web',
+      testEnvironment: '<rootDir>/../../tools/jestEnvironment.js',
+      testEnvironmentOptions: { customExportConditions: ['require', 'react-native'] },
       testMatch: ['<rootDir>/tests/**/*.test.{ts,tsx}'],
       setupFiles: ['<rootDir>/tests/setup.js'],
       moduleNameMapper: {

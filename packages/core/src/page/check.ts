@@ -222,17 +222,14 @@ function list(value: unknown, name: string, most: number): readonly unknown[] {
 }
 
 function numbers(value: unknown, name: string, most: number): Float64Array {
-  if (!Array.isArray(value) && !isFloats(value)) throw new PageError(`The ${name} are a list of numbers.`);
+  if (!Array.isArray(value) && !(value instanceof Float64Array))
+    throw new PageError(`The ${name} are a list of numbers.`);
   if (value.length > most) throw new PageError(`The ${name} are at most ${most} numbers; ${value.length} came.`);
   const copy = new Float64Array(value.length);
   for (let i = 0; i < value.length; i++)
     copy[i] = number(value[i], name, -ENTITY_LIMITS.coordinate, ENTITY_LIMITS.coordinate);
   return copy;
 }
-
-/** By its tag: lists may come from another realm than this one, such as a frame's or a test's. */
-const isFloats = (value: unknown): value is Float64Array =>
-  Object.prototype.toString.call(value) === '[object Float64Array]';
 
 function number(value: unknown, name: string, least: number, most: number): number {
   if (typeof value !== 'number' || !(value >= least && value <= most))
