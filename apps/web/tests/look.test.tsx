@@ -6,20 +6,9 @@ import { Field } from '../src/look/Field';
 import { ScrubNumber } from '../src/look/ScrubNumber';
 import { asShare, fromShare } from '../src/look/scrub';
 import { Switch } from '../src/look/Switch';
+import { LAYER_MARKS } from '@true-nib/core/page';
+import { hex as contrastOf } from 'wcag-contrast';
 import { colors } from '../src/look/tokens';
-
-/** Relative luminance and contrast ratio as WCAG 2.2 defines them. */
-function contrast(a: string, b: string): number {
-  const luminance = (hex: string) => {
-    const [r, g, b2] = [1, 3, 5].map((at) => {
-      const c = parseInt(hex.slice(at, at + 2), 16) / 255;
-      return c <= 0.04045 ? c / 12.92 : ((c + 0.055) / 1.055) ** 2.4;
-    });
-    return 0.2126 * r + 0.7152 * g + 0.0722 * b2;
-  };
-  const [light, dark] = [luminance(a), luminance(b)].sort((x, y) => y - x);
-  return (light + 0.05) / (dark + 0.05);
-}
 
 describe.each(['light', 'dark'] as const)('colours, %s', (theme) => {
   const of = colors[theme];
@@ -33,15 +22,21 @@ describe.each(['light', 'dark'] as const)('colours, %s', (theme) => {
     ['seal', 'tray'],
     ['seal', 'raised'],
     ['onseal', 'seal'],
-  ] as const)('%s on %s is text that can be read: 4.5 : 1 (WCAG 2.2)', (text, ground) => {
-    expect(contrast(of[text], of[ground])).toBeGreaterThanOrEqual(4.5);
+  ] as const)('%s on %s is text that can be read: 4.5 : 1 (WCAG 2.2, by wcag-contrast 3)', (text, ground) => {
+    expect(contrastOf(of[text], of[ground])).toBeGreaterThanOrEqual(4.5);
   });
   it.each([
     ['edge', 'tray'],
     ['edge', 'raised'],
     ['seal', 'tray'],
-  ] as const)('%s on %s is an outline that can be seen: 3 : 1 (WCAG 2.2)', (edge, ground) => {
-    expect(contrast(of[edge], of[ground])).toBeGreaterThanOrEqual(3);
+  ] as const)('%s on %s is an outline that can be seen: 3 : 1 (WCAG 2.2, by wcag-contrast 3)', (edge, ground) => {
+    expect(contrastOf(of[edge], of[ground])).toBeGreaterThanOrEqual(3);
+  });
+});
+
+describe('marks of layers', () => {
+  it.each(LAYER_MARKS)('$name is seen on white paper: 3 : 1 (WCAG 2.2, by wcag-contrast 3)', ({ color }) => {
+    expect(contrastOf(color, '#ffffff')).toBeGreaterThanOrEqual(3);
   });
 });
 

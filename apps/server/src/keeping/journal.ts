@@ -2,6 +2,7 @@ import {
   applyChange,
   editedId,
   EntityMap,
+  MOST_LAYERS,
   pack,
   unpackEntity,
   type Change,
@@ -91,6 +92,7 @@ export function appendChanges(
       page = applyChange(page, change);
     }
     await writeEntities(inside, pageId, before, page.entities, fresh);
+    await refuseTooManyLayers(inside, pageId, fresh);
     for (const [k, change] of fresh.entries()) await writeChange(inside, pageId, revision + 1 + k, change);
     await inside.run(
       'UPDATE pages SET revision = $1, changedAt = $2 WHERE id = $3',
@@ -138,6 +140,20 @@ async function requireBlobs(store: Store, change: Change): Promise<void> {
       );
 }
 
+async function refuseTooManyLayers(store: Store, pageId: string, changes: readonly Change[]): Promise<void> {
+  if (!changes.some(({ edits }) => edits.some(({ before, after }) => !before && after?.kind === 'layer'))) return;
+  const row = await store.one<{ count: number }>(
+    "SELECT COUNT(*) AS count FROM entities WHERE pageId = ? AND kind = 'layer'",
+    pageId,
+  );
+  if ((row?.count ?? 0) > MOST_LAYERS)
+    throw new Problem(
+      400,
+      'Too many layers',
+      `A page holds at most ${MOST_LAYERS} layers. Merge or delete some first.`,
+    );
+}
+
 async function writeEntities(
   store: Store,
   pageId: string,
@@ -151,9 +167,10 @@ async function writeEntities(
     if (entity === before.get(id)) continue;
     if (entity)
       await store.run(
-        'INSERT OR REPLACE INTO entities (pageId, id, bytes) VALUES ($1, $2, $3)',
+        'INSERT OR REPLACE INTO entities (pageId, id, kind, bytes) VALUES ($1, $2, $3, $4)',
         pageId,
         id,
+        entity.kind,
         Buffer.from(pack(entity)),
       );
     else await store.run('DELETE FROM entities WHERE pageId = $1 AND id = $2', pageId, id);

@@ -29,4 +29,12 @@ export const migrations: readonly RunnableMigration<QueryInterface>[] = [
       for (const table of tables) await context.sequelize.query(table);
     },
   },
+  {
+    name: '0002-layers-are-counted',
+    up: async ({ context }) => {
+      // Rows from before count as no layers: pages that old hold a handful.
+      await context.sequelize.query(`ALTER TABLE entities ADD COLUMN kind TEXT NOT NULL DEFAULT ''`);
+      await context.sequelize.query(`CREATE INDEX layers_of_page ON entities (pageId) WHERE kind = 'layer'`);
+    },
+  },
 ];

@@ -102,7 +102,7 @@ export function duplicatePage(
       ...{ width, height, ppi },
     });
     const copies = [
-      `INSERT INTO entities (pageId, id, bytes) SELECT $1, id, bytes FROM entities WHERE pageId = $2`,
+      `INSERT INTO entities (pageId, id, kind, bytes) SELECT $1, id, kind, bytes FROM entities WHERE pageId = $2`,
       `INSERT INTO changes (pageId, revision, changeId, author, label, undoes, bytes)
         SELECT $1, revision, changeId, author, label, undoes, bytes FROM changes WHERE pageId = $2`,
       `INSERT INTO thumbnails (pageId, revision, type, bytes) SELECT $1, revision, type, bytes FROM thumbnails WHERE pageId = $2`,

@@ -7,6 +7,7 @@ import { BENCH_HEIGHT } from './benchHeight';
 import { useFolded } from './useFolded';
 import { CalmChoice, CalmSetting, ColourSetting, NibRack, ShapeSettings, SizeSetting } from './InkSettings';
 import { nibOf, useDesk } from './desk';
+import { useKeySet } from './keys/keySet';
 import { DeliverButton, DeliveryInWords, FileKindSetting, ScaleChoice, WithRoughSwitch } from './FinishSettings';
 import { LiveNib } from './LiveNib';
 import {
@@ -30,6 +31,7 @@ export function Bench() {
   const [isUp, setUp] = useState(false);
   const stage = useDesk((desk) => desk.stage);
   const isFolded = useFolded();
+  const isLeft = useKeySet((set) => set.hand === 'left');
   return (
     <View
       className="absolute bottom-0 left-0 right-0 border-t border-rule bg-tray"
@@ -53,7 +55,7 @@ export function Bench() {
           <AllSettings width={width - 26} />
         </ScrollView>
       )}
-      <View className="min-h-[58px] flex-row items-center gap-2 pl-3 pr-1 pt-1">
+      <View className={`min-h-[58px] ${isLeft ? 'flex-row-reverse' : 'flex-row'} items-center gap-2 pl-3 pr-1 pt-1`}>
         <NowSettings />
         <IconButton
           label={isUp ? 'Fewer settings' : 'All settings'}
@@ -66,7 +68,7 @@ export function Bench() {
           <DeliverButton />
         </View>
       ) : (
-        <View className="min-h-[60px] flex-row items-center gap-1 px-2">
+        <View className={`min-h-[60px] ${isLeft ? 'flex-row-reverse' : 'flex-row'} items-center gap-1 px-2`}>
           <StageTools />
         </View>
       )}

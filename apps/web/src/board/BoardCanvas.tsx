@@ -101,14 +101,17 @@ export function BoardCanvas({ session, onOpen }: BoardCanvasProps) {
 }
 
 /** Shows what the desk says about looks and selections; leaving the page keeps what is being transformed. */
-function followDesk({ picture, selection }: OpenBoard): () => void {
+function followDesk({ picture, selection, hand }: OpenBoard): () => void {
   const follow = (desk: Desk, before?: Desk) => {
     selection.setVisible(desk.stage === 'ink' && (desk.lender ?? desk.tool) === 'select');
     if (desk.solo !== before?.solo || desk.standIns !== before.standIns)
       picture.setLook({ solo: desk.solo, standIns: desk.standIns });
     if (before && desk.layerId !== before.layerId && desk.layerId !== selection.layerId) selection.clear();
   };
-  const keep = () => void selection.keep();
+  const keep = () => {
+    hand.keepDab();
+    selection.keep();
+  };
   const stop = useDesk.subscribe(follow);
   follow(useDesk.getState());
   window.addEventListener('pagehide', keep);

@@ -9,7 +9,7 @@ import { isWide } from '../look/wide';
 import type { SessionState } from '../session/pageSession';
 import { useBoard, useSessionState } from './boardContext';
 import { runCommand } from './commands';
-import { withKey } from './keys/keySet';
+import { useKeySet, withKey } from './keys/keySet';
 import { useDesk } from './desk';
 import { PageSheet } from './PageSheet';
 import { PeekButton } from './PeekButton';
@@ -24,6 +24,7 @@ export function Strip() {
   const folio = useFolioOf(session.card.folioId).data;
   const isOpen = useDesk((desk) => desk.sheet === 'page');
   const isRoomy = isWide(useWindowDimensions().width);
+  const isLeft = useKeySet((set) => set.hand === 'left');
   const index = folio?.pages.findIndex((page) => page.id === session.card.id) ?? -1;
   const card = folio?.pages[index] ?? session.card;
   const where = folio ? `${isRoomy ? `${folio.name} · ` : ''}page ${index + 1} of ${folio.pages.length} · ` : '';
@@ -32,7 +33,10 @@ export function Strip() {
     router.replace(`/folio/${session.card.folioId}`);
   };
   return (
-    <View role="banner" className="h-12 flex-row items-center gap-1 border-b border-rule bg-tray pl-1 pr-2">
+    <View
+      role="banner"
+      className={`h-12 ${isLeft && !isRoomy ? 'flex-row-reverse' : 'flex-row'} items-center gap-1 border-b border-rule bg-tray pl-1 pr-2`}
+    >
       <IconButton label="Back to the folio" icon={ChevronLeft} onPress={() => void leave()} />
       <Pressable
         role="button"

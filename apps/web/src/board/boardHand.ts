@@ -26,6 +26,9 @@ import type { Selection } from './select/selection';
 
 /** A finger that has gone less far than this, CSS px, has not begun to draw when a second one comes down. */
 const DRAW_SLOP = 24;
+/** A second finger within so many ms, or a pen, shows that the first finger was not meant to draw. */
+const FINGER_WITHIN = 150;
+const PEN_WITHIN = 500;
 /** Two fingers nearer than this, CSS px, tell no turn and no zoom. */
 const LEAST_PINCH = 10;
 /** Zoom per CSS px of a sideways drag with the zoom key held: 200 px are some three times. */
@@ -40,6 +43,10 @@ const ERASER_END = 5;
 export class BoardHand {
   private gesture:
     | { readonly pointer: number; readonly gesture: Gesture; readonly startedAt: number; readonly from: Point }
+    | undefined;
+  /** What a finger drew in less time than a pen may need to follow its palm. */
+  private dab:
+    | { readonly gesture: Gesture; readonly startedAt: number; readonly timer: ReturnType<typeof setTimeout> }
     | undefined;
   private readonly fingers = new Map<number, Point>();
   private panning: { readonly pointer: number; readonly zoomsAt: Point | undefined; last: Point } | undefined;
@@ -78,6 +85,7 @@ export class BoardHand {
 
   dispose(): void {
     clearTimeout(this.telling);
+    this.keepDab();
     this.cancel();
     this.stop();
   }
@@ -184,6 +192,7 @@ export class BoardHand {
       this.fingers.set(event.pointerId, at);
     } else if (event.pointerType === 'pen') {
       // And one that lay there before gives way to the pen.
+      this.withdrawTouch(event.timeStamp, PEN_WITHIN);
       this.fingers.clear();
       this.isPinching = false;
       this.panning = undefined;
@@ -191,17 +200,46 @@ export class BoardHand {
     }
     capture(this.element, event.pointerId);
     if (event.pointerType === 'touch') {
-      if (this.fingers.size === 2) return this.beginPinch();
+      if (this.fingers.size === 2) return this.beginPinch(event.timeStamp);
       if (this.fingers.size > 2 || this.isPinching) return;
       if (desk.penSeen && !desk.fingerDraws) return this.beginPan(event.pointerId, at);
     }
     if (this.gesture || this.panning) return;
+    this.keepDab();
     const isMoving = this.holdsMoveKey || this.holdsZoomKey || event.button === 1 || event.button === 2;
     const gesture = isMoving ? undefined : this.begin(desk, event);
     if (!gesture) return this.beginPan(event.pointerId, at);
     this.gesture = { pointer: event.pointerId, gesture, startedAt: event.timeStamp, from: at };
     useDesk.setState({ isDrawing: true });
     gesture.move([this.sample(event)]);
+  }
+
+  /**
+   * What a finger has drawn is meant only when no pen follows: what began less than `within` ms ago leaves no trace, also
+   * when the finger is off again; what began before is kept as it stands.
+   */
+  private withdrawTouch(now: number, within: number): void {
+    const { dab } = this;
+    this.forgetDab();
+    if (dab && now - dab.startedAt < within) dab.gesture.cancel();
+    else dab?.gesture.end();
+    if (!this.gesture || !this.fingers.has(this.gesture.pointer)) return;
+    const { gesture, startedAt } = this.gesture;
+    this.letGo();
+    if (now - startedAt < within) gesture.cancel();
+    else gesture.end();
+  }
+
+  /** Keeps a dab that waits for a pen which did not come. */
+  keepDab(): void {
+    const { dab } = this;
+    this.forgetDab();
+    dab?.gesture.end();
+  }
+
+  private forgetDab(): void {
+    clearTimeout(this.dab?.timer);
+    this.dab = undefined;
   }
 
   private begin(desk: Desk, event: PointerEvent): Gesture | undefined {
@@ -239,9 +277,12 @@ export class BoardHand {
   private up(event: PointerEvent, isCancelled: boolean): void {
     this.fingers.delete(event.pointerId);
     if (this.gesture?.pointer === event.pointerId) {
-      const { gesture } = this.gesture;
+      const { gesture, startedAt } = this.gesture;
       this.letGo();
+      const left = PEN_WITHIN - (event.timeStamp - startedAt);
       if (isCancelled) gesture.cancel();
+      else if (event.pointerType === 'touch' && left > 0)
+        this.dab = { gesture, startedAt, timer: setTimeout(() => this.keepDab(), left) };
       else gesture.end();
     } else if (this.panning?.pointer === event.pointerId) {
       this.panning = undefined;
@@ -258,10 +299,10 @@ export class BoardHand {
   }
 
   /** A second finger: what the first one had hardly begun was meant to move the page. */
-  private beginPinch(): void {
+  private beginPinch(time: number): void {
     const [[first, now]] = this.fingers;
     if (this.gesture?.pointer === first) {
-      if (distance(this.gesture.from, now) > DRAW_SLOP) return;
+      if (time - this.gesture.startedAt > FINGER_WITHIN && distance(this.gesture.from, now) > DRAW_SLOP) return;
       this.cancel();
     } else if (this.gesture) return;
     this.panning = undefined;

@@ -10,8 +10,11 @@ const packr = new Packr({ moreTypes: true, useRecords: false, mapsAsObjects: tru
 /** The MIME type of packed pages and changes. */
 export const PACKED_TYPE = 'application/msgpack';
 
-/** Any plain value of entities, changes and envelopes as MessagePack bytes. */
-export const pack = (value: unknown): Uint8Array => packr.pack(value);
+/**
+ * Any plain value of entities, changes and envelopes as MessagePack bytes. In memory of their own: the packer works on one
+ * buffer for many, and whoever hands its bytes to a worker would take it away from all others.
+ */
+export const pack = (value: unknown): Uint8Array => Uint8Array.from(packr.pack(value));
 
 /** The value in MessagePack bytes, not yet checked. Throws a PageError when they cannot be read. */
 export function unpack(bytes: Uint8Array): unknown {

@@ -3,9 +3,15 @@ import {
   checkChange,
   checkEntity,
   checkPacked,
+  checkParts,
+  entitiesIn,
   fromJson,
   gridSteps,
+  isLarge,
+  joinParts,
   pack,
+  packInParts,
+  packParts,
   packedList,
   packSamples,
   PageError,
@@ -65,6 +71,35 @@ describe('the gate', () => {
     );
     expect(() => checkChange(change([{ before: null, after: null }]))).toThrow(/needs an entity/);
     expect(() => checkChange({ ...change(adding(layer('a'))), at: 'now' })).toThrow(/"at"/);
+  });
+
+  it('packs into memory that belongs to nobody else', () => {
+    const [a, b] = [pack(stroke('s')), pack(stroke('t'))];
+    expect(a.byteLength).toBe(a.buffer.byteLength);
+    structuredClone(b, { transfer: [b.buffer] });
+    expect(b.byteLength).toBe(0);
+    expect(sameValue(unpackEntity(a), stroke('s'))).toBe(true);
+    expect(sameValue(unpackEntity(pack(stroke('u'))), stroke('u'))).toBe(true);
+  });
+
+  it('packs a large change in parts to the very bytes of the whole', async () => {
+    const large = change(adding(...Array.from({ length: 700 }, (_, k) => stroke(`s${k}`, k))), { undoes: 'other' });
+    let pauses = 0;
+    const parts = await packInParts(large, async () => void pauses++);
+    expect(sameValue(unpackChange(parts), large)).toBe(true);
+    expect(pauses).toBe(2);
+    expect([isLarge(large), isLarge(change(adding(stroke('s'))))]).toEqual([true, false]);
+  });
+
+  it('reads a page in parts, with or without samples, old layers made whole', () => {
+    const { opacity: _opacity, holdsShape: _shape, ...old } = layer('l');
+    const parts = joinParts([...entities.slice(1), old].map(pack));
+    const told = (withSamples: boolean) => [...entitiesIn(parts, withSamples)].map(({ id }) => id);
+    expect(told(true)).toEqual(['s', 'm', 'p', 'l']);
+    expect(told(false)).toEqual(['s', 'p', 'l']);
+    expect([...entitiesIn(checkParts(unpack(packParts([pack(old)]))))]).toEqual([layer('l')]);
+    expect(() => checkParts({ ...parts, lengths: Float64Array.of(3) })).toThrow(/lengths do not fit/);
+    expect(() => checkParts([])).toThrow(/not a packed page/);
   });
 
   it('leaves unknown fields out', () => {
