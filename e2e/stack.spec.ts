@@ -1,4 +1,4 @@
-import { find, layersOf, ofKind, rowsOf, stackOf } from '@true-nib/core/page';
+import { layersOf, ofKind, rowsOf, stackOf } from '@true-nib/core/page';
 import { AROUND_THE_PAGE, countStrokes, darkCount, onServer, openBoard, pixels, rested, saved } from './board';
 import { expect, test, type Desk } from './desk';
 import { line, Pen } from './hands';
@@ -42,9 +42,9 @@ test('a layer is carried by the keyboard, and by its grip', async ({ page, desk 
   const grip = page.getByRole('button', { name: 'Move Inks 2' });
   await grip.focus();
   await page.keyboard.press('Space');
-  await expect(page.getByText('Picked up draggable item', { exact: false })).toBeAttached();
+  await expect(page.getByText('Inks 2 is at place 1 of 3.')).toBeAttached();
   await page.keyboard.press('ArrowDown');
-  await expect(page.getByText(/was moved over droppable area/)).toBeAttached();
+  await expect(page.getByText('Inks 2 is at place 2 of 3.')).toBeAttached();
   await page.keyboard.press('Space');
   await expect.poll(() => rows(desk)).toEqual(['Inks', 'Inks 2', 'Rough']);
   // The page has not moved with the arrows.
@@ -161,7 +161,9 @@ test('layers of one kind are merged, those of two are not', async ({ page, desk 
   await page.getByRole('button', { name: 'Down', exact: true }).click();
   await expect.poll(() => rows(desk)).toEqual(['Inks', 'Rough']);
   await rested(page);
-  expect(darkCount(await pixels(page, ['ink'], AROUND_THE_PAGE))).toBe(darkCount(before));
+  // Painted anew, a px may fall to the other side of the threshold.
+  const after = darkCount(await pixels(page, ['ink'], AROUND_THE_PAGE));
+  expect(Math.abs(after - darkCount(before))).toBeLessThan(0.005 * after);
   await page.getByRole('button', { name: 'Merge', exact: true }).click();
   await page.getByRole('button', { name: 'Down', exact: true }).click();
   await expect(page.getByText(/Roughs are kept apart/)).toBeVisible();
@@ -174,7 +176,6 @@ test('a held shape takes only colour, and only where the pen goes', async ({ pag
   await page.getByRole('button', { name: 'Any colour' }).click();
   await page.getByLabel('As #rrggbb').fill('#b8402a');
   await page.getByRole('button', { name: 'Use it' }).click();
-  const before = await onServer(desk);
   const area = (now: Uint8Array) => now.filter((value, i) => i % 4 === 1 && value < 128).length;
   const inked = area(await pixels(page, ['ink'], HOUSE));
   await (await Pen.for(page)).draw(line([540, 300], [640, 330]), () => 1);
@@ -182,7 +183,6 @@ test('a held shape takes only colour, and only where the pen goes', async ({ pag
     ofKind(await onServer(desk), 'stroke').filter(({ nib }) => nib.color === '#b8402a').length;
   await expect.poll(recoloured).toBeGreaterThan(0);
   expect(layersOf(await onServer(desk))).toHaveLength(2);
-  expect(find(before, 'layer', 'demo-quay-inks')).toBeDefined();
   await rested(page);
   expect(Math.abs(area(await pixels(page, ['ink'], HOUSE)) - inked)).toBeLessThan(0.02 * inked);
 });

@@ -9,4 +9,10 @@ interface WebProps {
   readonly title?: string;
 }
 
-export const web = (props: WebProps): ViewProps => props as ViewProps;
+/** react-native-web keeps `title` to itself, so it is written to the element. */
+const titled = (title: string) => (element: unknown) => {
+  if (element instanceof HTMLElement) element.title = title;
+};
+
+export const web = ({ title, ...props }: WebProps): ViewProps =>
+  (title === undefined ? props : { ...props, ref: titled(title) }) as ViewProps;

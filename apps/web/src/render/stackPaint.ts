@@ -30,9 +30,9 @@ function paintNodes(
       if (own) paintStrokes(target, own, to, paintTolerance(scaleOf(to)));
       if (children.length > 0) paintNodes(target, children, strokes, to, within);
     };
-    const isHard = own !== undefined && layer.style?.edge === 'hard';
-    if (layer.opacity === 1 && !isHard) paint(context, map, box);
-    else if (own ?? children.length > 0) paintApart(context, map, box, layer.opacity, isHard, paint);
+    const hard = own && layer.style?.edge === 'hard' ? colourOf(own) : undefined;
+    if (layer.opacity === 1 && hard === undefined) paint(context, map, box);
+    else if (own ?? children.length > 0) paintApart(context, map, box, layer.opacity, hard, paint);
   }
 }
 
@@ -41,28 +41,41 @@ function paintApart(
   map: Matrix,
   box: Box,
   opacity: number,
-  isHard: boolean,
+  /** The colour of a hard-edged layer's lines. */
+  hard: string | undefined,
   paint: (target: Context2D, map: Matrix, box: Box) => void,
 ): void {
   const width = box.maxX - box.minX;
   const height = box.maxY - box.minY;
   if (opacity === 0 || width <= 0 || height <= 0) return;
   const ground = new OffscreenCanvas(width, height);
-  const target = ground.getContext('2d', { willReadFrequently: isHard });
+  const target = ground.getContext('2d', { willReadFrequently: hard !== undefined });
   if (!target) throw new Error('This browser cannot paint off the screen.');
   paint(target, then(map, [1, 0, 0, 1, -box.minX, -box.minY]), { minX: 0, minY: 0, maxX: width, maxY: height });
-  if (isHard) harden(target, width, height);
+  if (hard !== undefined) harden(target, width, height, hard);
   context.setTransform(1, 0, 0, 1, 0, 0);
   context.globalAlpha = opacity;
   context.drawImage(ground, box.minX, box.minY);
   context.globalAlpha = 1;
 }
 
+/** The one colour of all these strokes, or `mixed`. */
+function colourOf(strokes: readonly StrokeEntity[]): string {
+  const [{ nib }] = strokes;
+  return strokes.every((stroke) => stroke.nib.color === nib.color) ? nib.color : 'mixed';
+}
+
 /** Leaves no px half covered. */
-function harden(context: OffscreenCanvasRenderingContext2D, width: number, height: number): void {
+function harden(context: OffscreenCanvasRenderingContext2D, width: number, height: number, color: string): void {
   context.setTransform(1, 0, 0, 1, 0, 0);
   const image = context.getImageData(0, 0, width, height);
   const { data } = image;
   for (let i = 3; i < data.length; i += 4) data[i] = data[i] >= HALF ? 255 : 0;
   context.putImageData(image, 0, 0);
+  if (color === 'mixed') return;
+  // Colours of half covered px come back rounded: all of them get the very one.
+  context.globalCompositeOperation = 'source-in';
+  context.fillStyle = color;
+  context.fillRect(0, 0, width, height);
+  context.globalCompositeOperation = 'source-over';
 }

@@ -48,10 +48,15 @@ export function* entitiesIn({ lengths, bytes }: PackedParts, withSamples = true)
   }
 }
 
-/** How a packed entity begins whose first field says that it is samples: a small map, "kind", "samples". */
-const SAMPLES_HEAD = pack({ kind: 'samples' }).subarray(1);
+const SAMPLES = pack({ kind: 'samples' });
+/** What comes after the head of a map, which tells how many fields there are: "kind", then "samples", each with its length. */
+const SAMPLES_HEAD = SAMPLES.length - pack('kind').length - pack('samples').length;
 
-const beginsAsSamples = (packed: Uint8Array): boolean => SAMPLES_HEAD.every((byte, k) => packed[k + 1] === byte);
+/** Whether the first field of a packed entity says that it is samples; those that say so later are only read in vain. */
+function beginsAsSamples(packed: Uint8Array): boolean {
+  for (let k = SAMPLES_HEAD; k < SAMPLES.length; k++) if (packed[k] !== SAMPLES[k]) return false;
+  return true;
+}
 
 /** The many: their kind is proof enough that this core wrote them. */
 const isCommon = (value: unknown): value is Entity =>

@@ -5,7 +5,9 @@ import {
   PointerSensor,
   useSensor,
   useSensors,
+  type Announcements,
   type DragEndEvent,
+  type UniqueIdentifier,
 } from '@dnd-kit/core';
 import {
   arrayMove,
@@ -53,7 +55,12 @@ export function StackList({ isChoosing }: { readonly isChoosing: boolean }) {
     board.session.attempt((now) => moveInStack(now, ids, dropPlace(staying, parentsOf(rows), index, isOutwards)));
   };
   return (
-    <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={drop}>
+    <DndContext
+      sensors={sensors}
+      collisionDetection={closestCenter}
+      onDragEnd={drop}
+      accessibility={{ announcements: announcementsFor(rows), screenReaderInstructions: INSTRUCTIONS }}
+    >
       <SortableContext items={rows.map(({ layer }) => layer.id)} strategy={verticalListSortingStrategy}>
         <div role="list" aria-label="Layers, the highest first">
           {rows.map((node) => {
@@ -83,6 +90,22 @@ export function StackList({ isChoosing }: { readonly isChoosing: boolean }) {
       </SortableContext>
     </DndContext>
   );
+}
+
+const INSTRUCTIONS = {
+  draggable: 'Space takes the layer up, the arrow keys carry it, Space lays it down, Esc lets it go.',
+};
+
+/** What a screen reader says while a layer is carried. */
+function announcementsFor(rows: readonly StackNode[]): Announcements {
+  const name = (id: UniqueIdentifier) => rows.find(({ layer }) => layer.id === id)?.layer.name ?? 'The layer';
+  const place = (id: UniqueIdentifier) => `${rows.findIndex(({ layer }) => layer.id === id) + 1} of ${rows.length}`;
+  return {
+    onDragStart: ({ active }) => `${name(active.id)} is taken up.`,
+    onDragOver: ({ active, over }) => (over ? `${name(active.id)} is at place ${place(over.id)}.` : undefined),
+    onDragEnd: ({ active, over }) => (over ? `${name(active.id)} lies at place ${place(over.id)}.` : undefined),
+    onDragCancel: ({ active }) => `${name(active.id)} stays where it was.`,
+  };
 }
 
 /** Whether a row goes along: it is one of those moved, or lies in one. */
