@@ -1,6 +1,17 @@
 import { drawStroke, LiveStroke, outlineOf, type Calm, type Nib } from '@true-nib/core/ink';
 import { seededRandom } from '@true-nib/core/math';
-import { EntityMap, type Entity, type PenSample } from '@true-nib/core/page';
+import {
+  checkEntity,
+  entitiesIn,
+  EntityMap,
+  fromJson,
+  joinParts,
+  pack,
+  packSamples,
+  toJson,
+  type Entity,
+  type PenSample,
+} from '@true-nib/core/page';
 import { getStroke } from 'perfect-freehand';
 import { LiveInk } from '../apps/web/src/render/liveInk';
 import { medians, middle, report } from './timing';
@@ -106,4 +117,30 @@ function edits() {
   ];
 }
 
-process.exitCode = report([...liveStroke(), wholeStroke(), ...edits()]) ? 0 : 1;
+/** Opening a page of 5,000 strokes: its packed parts, against the same entities as flat JSON with their samples. */
+function reading() {
+  const entities: Entity[] = Array.from({ length: 5_000 }, (_, k) => {
+    const samples = hand(60, k);
+    const stroke: Entity = {
+      ...{ kind: 'stroke', id: `s${k}`, layerId: 'inks', order: 'a0' },
+      ...drawStroke(samples, nib, calm),
+      origin: { samples: `m${k}`, calm, zoom: 1 },
+    };
+    const kept: Entity = { kind: 'samples', id: `m${k}`, packed: packSamples(samples) };
+    return [kept, stroke];
+  }).flat();
+  const parts = joinParts(entities.map(pack));
+  const flat = JSON.stringify(entities.map(toJson));
+  return {
+    what: 'Reading a page of 5,000 strokes',
+    ...medians(
+      5,
+      () => void [...entitiesIn(parts)],
+      () => void JSON.parse(flat).map(fromJson).map(checkEntity),
+    ),
+    against: `the same as flat JSON, ${(flat.length / 1e6).toFixed(0)} MB instead of ${(parts.bytes.length / 1e6).toFixed(0)}`,
+    most: 1 / 10,
+  };
+}
+
+process.exitCode = report([...liveStroke(), wholeStroke(), ...edits(), reading()]) ? 0 : 1;

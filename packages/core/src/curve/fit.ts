@@ -1,6 +1,9 @@
 import { fitCubic, type CubicFit, type Direction, type Handles } from './cubicFit';
 import { makeSpine, SEGMENT, STRIDE, type Spine } from './spine';
 
+/** Numbers of memory that a point takes while it is fitted. */
+export const FIT_ROOM = STRIDE + 1;
+
 /** Points that the first cubic of all is tried with; later ones start from the length of the one before. */
 const FIRST_REACH = 12;
 const MOST_TRIES = 5;
@@ -49,16 +52,17 @@ export class SpineFitter {
   /** Page px over which a tangent or a corner is judged. */
   private readonly reach: number;
 
-  /** `expected`: how many points to make room for. */
+  /** `expected`: how many points to make room for; `memory` may lend it, `FIT_ROOM` numbers a point. */
   constructor(
     private readonly tolerance: number,
     expected = 256,
+    memory?: Float64Array,
   ) {
     if (!(tolerance > 0)) throw new RangeError(`A tolerance is a length above 0; ${tolerance} came.`);
     this.reach = 6 * tolerance;
-    const room = new Float64Array((STRIDE + 1) * expected);
+    const room = memory ?? new Float64Array(FIT_ROOM * expected);
     this.track = room.subarray(0, STRIDE * expected);
-    this.lengths = room.subarray(STRIDE * expected);
+    this.lengths = room.subarray(STRIDE * expected, FIT_ROOM * expected);
   }
 
   /** Numbers of `settled()` that will not change any more. */

@@ -8,6 +8,8 @@ export const calmReach = (calm: Calm, zoom: number): number =>
   calm.way === 'even' ? (FULL_REACH * calm.strength) / 100 / zoom : 0;
 
 const AXES = 3;
+/** Numbers of memory that a point takes while it is calmed. */
+export const CALM_ROOM = 1 + 4 * AXES;
 /** Windows that reach less than this, page px, average nothing that could be seen, and would drown in rounding. */
 const LEAST_WINDOW = 0.25;
 
@@ -31,20 +33,26 @@ export class Calmer {
   private count = 0;
   private steady = 0;
 
-  /** `reach` in page px on either side; 0 leaves the hand as it is. `expected`: how many points to make room for. */
+  /**
+   * `reach` in page px on either side; 0 leaves the hand as it is. `expected`: how many points to make room for; `memory` may
+   * lend it, `CALM_ROOM` numbers a point.
+   */
   constructor(
     private readonly reach: number,
     expected = 256,
+    memory?: Float64Array,
   ) {
     // One piece of memory for all: many small typed arrays cost more to make than to fill.
     const isCalming = reach > 0;
-    const room = new Float64Array(expected * (1 + AXES * (isCalming ? 4 : 1)));
+    const room = memory ?? new Float64Array(expected * (isCalming ? CALM_ROOM : 1 + AXES));
     const part = (at: number, columns: number) => room.subarray(at * expected, (at + columns) * expected);
     this.lengths = part(0, 1);
     this.raw = part(1, AXES);
     this.calm = isCalming ? part(4, AXES) : this.raw;
     this.once = isCalming ? part(7, AXES) : this.raw;
     this.twice = isCalming ? part(10, AXES) : this.raw;
+    if (memory && isCalming) for (const sums of [this.lengths, this.once, this.twice]) sums.fill(0, 0, AXES);
+    else this.lengths[0] = 0;
   }
 
   /** The length of the hand's way so far, page px. */

@@ -1,11 +1,12 @@
-import { SpineFitter, type Spine } from '../curve';
+import { FIT_ROOM, SpineFitter, type Spine } from '../curve';
 import { gridSteps, PRESSURE_STEPS, quantised, type Calm, type Nib, type PenSample, type Stroke } from '../page';
-import { calmReach, Calmer } from './calm';
+import { CALM_ROOM, calmReach, Calmer } from './calm';
 import { taperAt, widthUnder } from './nib';
 
 /** How far the spine may stray from the calmed hand, screen px at 100 % and above, page px below. */
 const FIT_TOLERANCE = 0.2;
 const STRIDE = 3;
+const ROOM = CALM_ROOM + FIT_ROOM;
 
 /**
  * A stroke while the pen is down. What is shown and what is kept come from the same numbers: settled samples go into the
@@ -23,16 +24,21 @@ export class LiveStroke {
 
   /**
    * `zoom` is screen px per page px: calming and precision go by what the eye sees. `expected`: how many samples to make
-   * room for.
+   * room for; `memory` may lend it, `ROOM` numbers a sample, for as long as the stroke is worked on.
    */
   constructor(
     readonly nib: Nib,
     readonly calm: Calm,
     readonly zoom = 1,
     expected = 256,
+    memory?: Float64Array,
   ) {
-    this.calmer = new Calmer(calmReach(calm, zoom), expected);
-    this.fitter = new SpineFitter(FIT_TOLERANCE / Math.max(1, zoom), expected);
+    this.calmer = new Calmer(calmReach(calm, zoom), expected, memory?.subarray(0, CALM_ROOM * expected));
+    this.fitter = new SpineFitter(
+      FIT_TOLERANCE / Math.max(1, zoom),
+      expected,
+      memory?.subarray(CALM_ROOM * expected, ROOM * expected),
+    );
     this.grid = gridSteps(zoom);
     this.runOut = nib.taperOut * nib.size;
     this.tapers = (nib.taperIn + nib.taperOut) * nib.size;
@@ -104,6 +110,9 @@ export class LiveStroke {
   }
 }
 
+/** Lent to one whole stroke after the other: to make and clear it anew would cost as much as calming. */
+let memory = new Float64Array(0);
+
 /**
  * The whole pipeline without a screen: samples (page px) → calm → spine with its widths.
  * Throws a RangeError for no samples or for numbers that are not finite.
@@ -112,7 +121,9 @@ export function drawStroke(samples: readonly PenSample[], nib: Nib, calm: Calm, 
   for (const { x, y, pressure } of samples)
     if (!Number.isFinite(x + y + pressure))
       throw new RangeError(`A sample needs finite numbers; ${x}, ${y}, ${pressure} came.`);
-  const live = new LiveStroke(nib, calm, zoom, Math.max(1, samples.length));
+  const expected = Math.max(1, samples.length);
+  if (memory.length < ROOM * expected) memory = new Float64Array(2 * ROOM * expected);
+  const live = new LiveStroke(nib, calm, zoom, expected, memory);
   live.add(samples);
   return live.stroke();
 }

@@ -50,12 +50,12 @@ export function mergeLayers(page: Page, layerIds: readonly EntityId[]): Change {
 function checkMergeable(leaves: readonly StackNode[]): void {
   const target = leaves[0].layer;
   for (const { layer, isLocked } of leaves) {
-    if (isLocked) throw new PageError(`${layer.name} is locked. Unlock it to merge it.`);
     if (layer.medium === 'rough') throw new PageError('Roughs are kept apart: they are not merged.');
     if (layer.medium !== target.medium)
       throw new PageError(
         `${target.name} is ${mediumInWords(target.medium)} and ${layer.name} is ${mediumInWords(layer.medium)}: these cannot be merged.`,
       );
+    if (isLocked) throw new PageError(`${layer.name} is locked. Unlock it to merge it.`);
     if (layer.opacity !== target.opacity)
       throw new PageError(`${target.name} and ${layer.name} differ in fade. Give them the same fade to merge them.`);
     if ((layer.style?.edge ?? 'soft') !== (target.style?.edge ?? 'soft'))

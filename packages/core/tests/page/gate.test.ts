@@ -76,7 +76,7 @@ describe('the gate', () => {
   it('packs into memory that belongs to nobody else', () => {
     const [a, b] = [pack(stroke('s')), pack(stroke('t'))];
     expect(a.byteLength).toBe(a.buffer.byteLength);
-    structuredClone(b, { transfer: [b.buffer] });
+    structuredClone(b, { transfer: [b.buffer as ArrayBuffer] });
     expect(b.byteLength).toBe(0);
     expect(sameValue(unpackEntity(a), stroke('s'))).toBe(true);
     expect(sameValue(unpackEntity(pack(stroke('u'))), stroke('u'))).toBe(true);
