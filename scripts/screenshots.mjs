@@ -67,6 +67,28 @@ const unlocked = async (tab) => {
 };
 await shoot('rough-wide', '/page/demo-stair', { ...WIDE, prepare: unlocked });
 await shoot('rough-phone', '/page/demo-heron', { ...PHONE, prepare: unlocked });
+await shoot('select-wide', board, {
+  ...WIDE,
+  prepare: async (tab) => {
+    await tab.keyboard.press('4');
+    const loop = Array.from({ length: 40 }, (_, k) => [470 + 60 * Math.cos(k / 6), 560 + 90 * Math.sin(k / 6)]);
+    await tab.mouse.move(...loop[0]);
+    await tab.mouse.down();
+    for (const place of loop) await tab.mouse.move(...place);
+    await tab.mouse.up();
+  },
+});
+await shoot('keys-wide', board, {
+  ...WIDE,
+  prepare: async (tab) => {
+    await tab.getByRole('button', { name: /page settings/ }).click();
+    await tab.getByRole('button', { name: 'Keys', exact: true }).click();
+  },
+});
+await shoot('stack-phone', board, {
+  ...PHONE,
+  prepare: (tab) => tab.getByRole('button', { name: 'Stack', exact: true }).click(),
+});
 await shoot('finish-wide', board, { ...WIDE, prepare: stage('Finish') });
 await shoot('finish-phone', board, { ...PHONE, prepare: stage('Finish') });
 

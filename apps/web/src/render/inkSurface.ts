@@ -53,6 +53,8 @@ export class InkSurface {
   private viewed = 0;
   /** What edits touched while the exact picture was on its way, page px. */
   private editedSince: Box[] = [];
+  /** The places that were edited last, page px. */
+  private newest: readonly Box[] = [];
   private settling = false;
   /** Edits on their way to the worker, in their order. */
   private telling: Promise<unknown> = Promise.resolve();
@@ -129,8 +131,14 @@ export class InkSurface {
     const { context, canvas, map } = this;
     context.setTransform(1, 0, 0, 1, 0, 0);
     context.clearRect(0, 0, canvas.width, canvas.height);
-    // The newest first: what was just drawn must not blink, what is older may wait for its tile.
-    this.repaint(this.tiles.draw(context, map, scaleOf(map), this.seen(), this.isMoving).reverse(), COMPOSE_MS);
+    const outrun = this.tiles.draw(context, map, scaleOf(map), this.seen(), this.isMoving);
+    // What was just drawn must not blink; what is older may wait for its tile on a full page.
+    const newest = new Set(this.newest);
+    this.repaint(outrun.filter((box) => newest.has(box)));
+    this.repaint(
+      outrun.filter((box) => !newest.has(box)),
+      COMPOSE_MS,
+    );
   }
 
   /** Tiles arrive in bursts: one new picture a frame is enough. */
@@ -194,6 +202,7 @@ export class InkSurface {
     const added = ink.flatMap(({ after }) => (after?.kind === 'stroke' ? [this.index.shown(after)] : []));
     const all = [...gone, ...added].flatMap((stroke) => inkBoxes(stroke));
     this.tiles.touch(all);
+    this.newest = [...this.newest, ...all].slice(-MOST_NEWEST);
     if (this.settling) this.editedSince.push(...all);
     const isAddition = gone.length === 0 && added.length === 1 && this.index.isWhole(added[0].layerId);
     if (isAddition && shown) this.stamp(shown);
@@ -287,6 +296,8 @@ export class InkSurface {
 const PREPARE_MS = 400;
 /** A view that was just left again needs no exact picture. */
 const SETTLE_MS = 30;
+/** Places that are painted whatever it costs while a view is put together. */
+const MOST_NEWEST = 48;
 /** Ms that putting a view together from tiles may spend on what edits have outrun. */
 const COMPOSE_MS = 6;
 
