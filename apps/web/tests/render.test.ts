@@ -166,6 +166,7 @@ describe('tiles', () => {
     expect(asked).toHaveLength(2);
     expect(asked.map(({ map }) => Math.abs(map[4]))).toEqual([0, 256]);
     expect(drawImage).not.toHaveBeenCalled();
+    expect(draw().missing.map(({ minX }) => minX)).toEqual([0, 256]);
     asked.forEach(({ answer }, k) => answer(bitmap(`t${k}`)));
     await settle();
     draw();
@@ -180,13 +181,13 @@ describe('tiles', () => {
     const touched = { minX: 10, minY: 10, maxX: 60, maxY: 40 };
     tiles.touch([touched]);
     // Dirty, then on its way: either way the old picture is shown and the touched place is named.
-    expect(draw()).toEqual([touched]);
-    expect(draw()).toEqual([touched]);
+    expect(draw().dirty).toEqual([touched]);
+    expect(draw().dirty).toEqual([touched]);
     expect(asked).toHaveLength(3);
     expect(drawImage).toHaveBeenCalledTimes(4);
     asked[2].answer(bitmap('new'));
     await settle();
-    expect(draw()).toEqual([]);
+    expect(draw()).toEqual({ dirty: [], missing: [] });
   });
 
   it('of a view that rests are left for the exact picture', () => {
@@ -203,7 +204,7 @@ describe('tiles', () => {
     asked.forEach(({ answer }) => answer(bitmap('before')));
     await settle();
     tiles.expire();
-    expect(draw()).toEqual([]);
+    expect(draw()).toEqual({ dirty: [], missing: [] });
     expect(drawImage).toHaveBeenCalledTimes(2);
     expect(asked).toHaveLength(4);
   });
@@ -214,7 +215,7 @@ describe('tiles', () => {
     tiles.touch([{ minX: 1, minY: 1, maxX: 2, maxY: 2 }]);
     asked.forEach(({ answer }) => answer(bitmap('stale')));
     await settle();
-    expect(draw()).toHaveLength(1);
+    expect(draw().dirty).toHaveLength(1);
     expect(asked).toHaveLength(3);
   });
 

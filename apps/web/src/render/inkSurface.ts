@@ -55,6 +55,9 @@ export class InkSurface {
   private editedSince: Box[] = [];
   /** The places that were edited last, page px. */
   private newest: readonly Box[] = [];
+  /** The last exact picture and its map, and the places that were edited since, page px. */
+  private last: { readonly canvas: HTMLCanvasElement; map: Matrix } | undefined;
+  private editedSinceLast: readonly Box[] = [];
   private settling = false;
   /** Edits on their way to the worker, in their order. */
   private telling: Promise<unknown> = Promise.resolve();
@@ -106,6 +109,7 @@ export class InkSurface {
 
   /** Shows the page under a new map from page px to device px: from tiles now, exactly as soon as the view rests. */
   show(map: Matrix, isMoving: boolean): void {
+    if (this.isExact) this.keepLast();
     this.map = map;
     this.viewed++;
     this.isExact = false;
@@ -131,14 +135,40 @@ export class InkSurface {
     const { context, canvas, map } = this;
     context.setTransform(1, 0, 0, 1, 0, 0);
     context.clearRect(0, 0, canvas.width, canvas.height);
-    const outrun = this.tiles.draw(context, map, scaleOf(map), this.seen(), this.isMoving);
+    const { dirty, missing } = this.tiles.draw(context, map, scaleOf(map), this.seen(), this.isMoving);
+    if (missing.length > 0) this.drawLast(missing);
     // What was just drawn must not blink; what is older may wait for its tile on a full page.
     const newest = new Set(this.newest);
-    this.repaint(outrun.filter((box) => newest.has(box)));
+    this.repaint(dirty.filter((box) => newest.has(box)).concat(missing.length > 0 ? this.editedSinceLast : []));
     this.repaint(
-      outrun.filter((box) => !newest.has(box)),
+      dirty.filter((box) => !newest.has(box)),
       COMPOSE_MS,
     );
+  }
+
+  /** Keeps what the canvas shows, for the places that have no tile yet once it moves. */
+  private keepLast(): void {
+    this.last ??= { canvas: document.createElement('canvas'), map: this.map };
+    const { canvas } = this.last;
+    canvas.width = this.canvas.width;
+    canvas.height = this.canvas.height;
+    canvas.getContext('2d')?.drawImage(this.canvas, 0, 0);
+    this.last.map = this.map;
+    this.editedSinceLast = [];
+  }
+
+  /** Shows the last exact picture, moved along, in place of tiles; boxes in page px. */
+  private drawLast(boxes: readonly Box[]): void {
+    if (!this.last || this.last.canvas.width === 0) return;
+    const { context } = this;
+    context.save();
+    context.setTransform(...this.map);
+    context.beginPath();
+    for (const { minX, minY, maxX, maxY } of boxes) context.rect(minX, minY, maxX - minX, maxY - minY);
+    context.clip();
+    context.transform(...invert(this.last.map));
+    context.drawImage(this.last.canvas, 0, 0);
+    context.restore();
   }
 
   /** Tiles arrive in bursts: one new picture a frame is enough. */
@@ -203,6 +233,7 @@ export class InkSurface {
     const all = [...gone, ...added].flatMap((stroke) => inkBoxes(stroke));
     this.tiles.touch(all);
     this.newest = [...this.newest, ...all].slice(-MOST_NEWEST);
+    if (!this.isExact) this.editedSinceLast = [...this.editedSinceLast, ...all].slice(-MOST_NEWEST);
     if (this.settling) this.editedSince.push(...all);
     const isAddition = gone.length === 0 && added.length === 1 && this.index.isWhole(added[0].layerId);
     if (isAddition && shown) this.stamp(shown);

@@ -22,6 +22,14 @@ interface Tile {
   isAwaited: boolean;
 }
 
+/** What tiles could not show as it is, page px. */
+interface Drawn {
+  /** What edits have touched since it was painted. */
+  readonly dirty: Box[];
+  /** Places for which there is no picture at all. */
+  readonly missing: Box[];
+}
+
 /** Paints a part of the inks: the map takes page px to the px of a square of `side`. */
 export type TilePainter = (map: Matrix, side: number) => Promise<ImageBitmap | undefined>;
 
@@ -65,10 +73,11 @@ export class Tiles {
 
   /**
    * Draws the tiles that show `seen` (page px) under `map` (page px to device px) at `scale` device px per page px, and
-   * asks for those that are missing or dirty unless the view rests: then the exact picture comes first. Answers what edits have touched since they were painted, page px.
+   * asks for those that are missing or dirty unless the view rests: then the exact picture comes first.
    */
-  draw(context: CanvasRenderingContext2D, map: Matrix, scale: number, seen: Box, isMoving: boolean): Box[] {
+  draw(context: CanvasRenderingContext2D, map: Matrix, scale: number, seen: Box, isMoving: boolean): Drawn {
     const dirty: Box[] = [];
+    const missing: Box[] = [];
     context.setTransform(...map);
     for (const tile of this.tilesIn(scale, seen)) {
       const { level, column, row, bitmap } = tile;
@@ -78,10 +87,14 @@ export class Tiles {
         const reach = size + (BLEED * size) / SIDE;
         context.drawImage(bitmap, column * size, row * size, reach, reach);
         dirty.push(...tile.dirty, ...(this.awaitedDirt.get(tile) ?? []));
-      } else dirty.push(...this.drawCoarser(context, level, column, row));
+      } else {
+        const coarser = this.drawCoarser(context, level, column, row);
+        if (coarser) dirty.push(...coarser);
+        else missing.push(pageBox(level, column, row));
+      }
     }
     this.evict();
-    return dirty;
+    return { dirty, missing };
   }
 
   /** Asks for the tiles that show `seen` and are missing or dirty, so that the next move finds them ready. */
@@ -99,7 +112,13 @@ export class Tiles {
         yield this.tile(level, column, row);
   }
 
-  private drawCoarser(context: CanvasRenderingContext2D, level: number, column: number, row: number): readonly Box[] {
+  /** Draws a part of a coarser tile in place of one. Answers what edits have touched of it, nothing if there is none. */
+  private drawCoarser(
+    context: CanvasRenderingContext2D,
+    level: number,
+    column: number,
+    row: number,
+  ): readonly Box[] | undefined {
     const size = SIDE / 2 ** level;
     for (let up = 1; level - up >= LEVELS.least; up++) {
       const times = 2 ** up;
@@ -111,7 +130,7 @@ export class Tiles {
       context.drawImage(tile.bitmap, x, y, part, part, column * size, row * size, size, size);
       return tile.dirty;
     }
-    return [];
+    return undefined;
   }
 
   private tile(level: number, column: number, row: number): Tile {
