@@ -1,6 +1,8 @@
 import { createHash } from 'node:crypto';
+import { promisify } from 'node:util';
+import { inflate } from 'node:zlib';
 import { checkSvgPicture } from '@true-nib/core/formats';
-import { PageError, PICTURE_LIMITS } from '@true-nib/core/page';
+import { PageError, PICTURE_LIMITS, WASH_BYTES, WASH_SIDE, WASH_TYPE } from '@true-nib/core/page';
 import sharp from 'sharp';
 import { Problem } from '../problem';
 import type { Store } from './query';
@@ -38,7 +40,9 @@ export async function getBlob(store: Store, sha256: string): Promise<BlobBytes> 
   return blob;
 }
 
-/** Keeps a picture under its SHA-256, after looking at all of it. Throws a Problem that says why one is refused. */
+const inflated = promisify(inflate);
+
+/** Keeps a picture, or the pixels of a wash tile, under its SHA-256, after looking at all of it. Throws a Problem that says why one is refused. */
 export async function keepBlob(store: Store, sha256: string, bytes: Buffer, claimedType?: string): Promise<Blob> {
   if (sha256Of(bytes) !== sha256)
     throw new Problem(
@@ -48,12 +52,24 @@ export async function keepBlob(store: Store, sha256: string, bytes: Buffer, clai
     );
   const known = await store.one<Blob>('SELECT sha256, type, width, height FROM blobs WHERE sha256 = ?', sha256);
   if (known) return known;
-  const blob = { sha256, ...(await examined(bytes, claimedType)) };
+  const blob = { sha256, ...(await (claimedType === WASH_TYPE ? examinedWash(bytes) : examined(bytes, claimedType))) };
   await store.run(
     'INSERT OR IGNORE INTO blobs (sha256, type, width, height, bytes) VALUES ($1, $2, $3, $4, $5)',
     ...[blob.sha256, blob.type, blob.width, blob.height, bytes],
   );
   return blob;
+}
+
+/** A wash tile is exactly as many pixels as it is; unpacking stops where they would be more. */
+async function examinedWash(bytes: Buffer): Promise<Omit<Blob, 'sha256'>> {
+  const pixels = await inflated(bytes, { maxOutputLength: WASH_BYTES }).catch(() => undefined);
+  if (pixels?.length !== WASH_BYTES)
+    throw new Problem(
+      422,
+      'These pixels are cut short or damaged',
+      `A wash tile is a zlib stream of ${WASH_SIDE} × ${WASH_SIDE} px, RGBA.`,
+    );
+  return { type: WASH_TYPE, width: WASH_SIDE, height: WASH_SIDE };
 }
 
 async function examined(bytes: Buffer, claimedType: string | undefined): Promise<Omit<Blob, 'sha256'>> {

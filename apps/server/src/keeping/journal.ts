@@ -132,7 +132,7 @@ async function touched(store: Store, pageId: string, changes: readonly Change[])
 
 async function requireBlobs(store: Store, change: Change): Promise<void> {
   for (const { after } of change.edits)
-    if (after?.kind === 'picture' && !(await hasBlob(store, after.blob)))
+    if ((after?.kind === 'picture' || after?.kind === 'wash') && !(await hasBlob(store, after.blob)))
       throw new Problem(
         400,
         'The picture itself is missing',

@@ -10,6 +10,7 @@ import { BENCH_HEIGHT } from './benchHeight';
 import { useDesk, type Desk } from './desk';
 import { Selection } from './select/selection';
 import { useDropPicture } from './useDropPicture';
+import { Washing } from './wash/washing';
 
 interface BoardCanvasProps {
   readonly session: PageSession;
@@ -145,7 +146,8 @@ function open(ground: HTMLElement, session: PageSession): OpenBoard {
     say,
     session.takeParts(),
   );
-  const board = { picture, session, notice: say };
+  const washing = new Washing({ picture, session, notice: say });
+  const board = { picture, session, washing, notice: say };
   const selecting = { ...board, selection: new Selection(board) };
   return { ...selecting, hand: new BoardHand(ground, selecting) };
 }

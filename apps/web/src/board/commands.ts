@@ -86,6 +86,7 @@ export const COMMANDS = [
     key: 'Shift+KeyA',
     run: (board) => addLayer(board, 'ink'),
   },
+  { id: 'add-wash', label: 'Add a Wash layer', room: 'Layers', run: (board) => addLayer(board, 'wash') },
   {
     id: 'group-layers',
     label: 'Group the chosen layers',

@@ -59,6 +59,8 @@ export interface Desk {
   readonly proportional: boolean;
   readonly fromCentre: boolean;
   readonly freeCorners: boolean;
+  /** Page px by which selected pixels grow or shrink at one touch. */
+  readonly growBy: number;
   /** Whether weights grow and shrink with what is transformed. */
   readonly scaleWidth: boolean;
   /** A sheet that a key has asked for. */
@@ -106,6 +108,7 @@ export const useDesk = create<Desk>()(
       proportional: false,
       fromCentre: false,
       freeCorners: false,
+      growBy: 2,
       scaleWidth: false,
       sheet: undefined,
       navigator: true,

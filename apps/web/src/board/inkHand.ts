@@ -22,6 +22,8 @@ import { zoomOf } from '../render/view';
 import { newId } from '../session/ids';
 import type { PageSession } from '../session/pageSession';
 import { calmOf, nibOf, type Desk } from './desk';
+import { beginMarks } from './wash/markHand';
+import type { Washing } from './wash/washing';
 
 /** A gesture from pen-down to pen-up. Samples are in page px; `end` makes a change, `cancel` leaves no trace. */
 export interface Gesture {
@@ -33,6 +35,7 @@ export interface Gesture {
 export interface Board {
   readonly picture: BoardPicture;
   readonly session: PageSession;
+  readonly washing: Washing;
   readonly notice: (message: string) => void;
 }
 
@@ -42,8 +45,8 @@ export function layerInHand(page: Page, layerId: EntityId | undefined): StackNod
   return nodes.find(({ layer }) => layer.id === layerId) ?? nodes.filter(({ layer }) => layer.medium === 'ink').at(-1);
 }
 
-/** The Ink layer that strokes go to: the one in hand, or one to be added with the first stroke. Else a reason why not. */
-function inkLayer(
+/** The layer that strokes go to: the one in hand, or an Ink layer to be added with the first stroke. Else a reason why not. */
+function drawnLayer(
   page: Page,
   layerId: EntityId | undefined,
 ): { readonly layer: LayerEntity; readonly edits: readonly Edit[] } | string {
@@ -53,7 +56,8 @@ function inkLayer(
     return { layer, edits: [{ before: null, after: layer }] };
   }
   const { layer, isLocked, isHidden } = node;
-  if (layer.medium !== 'ink') return `${layer.name} holds no lines. Take an Ink layer in the stack.`;
+  if (layer.medium !== 'ink' && layer.medium !== 'wash')
+    return `${layer.name} cannot be drawn on. Take an Ink or a Wash layer in the stack.`;
   if (isLocked) return `${layer.name} is locked.`;
   if (isHidden) return `${layer.name} is hidden.`;
   return { layer, edits: [] };
@@ -70,9 +74,10 @@ export function refuse(notice: Board['notice'], reason: string): Gesture {
 /** Draws a stroke with the nib in hand. When the layer takes none it says so, and the hand stays still. */
 export function beginStroke(board: Board, desk: Desk): Gesture {
   const { picture, session, notice } = board;
-  const target = inkLayer(session.page, desk.layerId);
+  const target = drawnLayer(session.page, desk.layerId);
   if (typeof target === 'string') return refuse(notice, target);
   const { layer, edits } = target;
+  if (layer.holdsShape && layer.medium === 'wash') return beginMarks(board, layer.id, 'Recolour', nibOf(desk));
   if (layer.holdsShape)
     return beginCutting(board, layer.id, 'Recolour', nibOf(desk).size / 2, recolouring(nibOf(desk)));
   const live = new LiveStroke(nibOf(desk), calmOf(desk), zoomOf(picture.view));
@@ -85,6 +90,11 @@ export function beginStroke(board: Board, desk: Desk): Gesture {
     end() {
       if (live.isEmpty) return picture.endLive();
       const order = orderBetween(picture.inks.index.topOrder(layer.id), undefined);
+      if (layer.medium === 'wash') {
+        const mark = { kind: 'stroke' as const, id: newId(), layerId: layer.id, order, ...live.stroke() };
+        picture.layDownLive(() => picture.addMarks([mark]));
+        return void board.washing.turn('Stroke', layer.id, [mark]);
+      }
       const place = { strokeId: newId(), samplesId: newId(), layerId: layer.id, order };
       const drawn = [...edits, ...drawnEdits(live, place)];
       picture.layDownLive(() => session.commit('Stroke', drawn, edits.length > 0 ? [] : [layer.id]));
@@ -92,6 +102,12 @@ export function beginStroke(board: Board, desk: Desk): Gesture {
     cancel: () => picture.endLive(),
   };
 }
+
+/** What takes pixels away under a round tip of a size. */
+const rubber = (size: number): Nib => ({
+  ...{ name: 'Rub', size, thinnest: 1, taperIn: 0, taperOut: 0, color: '#000000' },
+  lays: 'clearing',
+});
 
 /** What a leg of the hand's way does to the strokes near it. */
 type Cut = (near: readonly StrokeEntity[], leg: readonly Point[], shown: Shown) => Edit[];
@@ -103,14 +119,17 @@ const recolouring =
 
 /** Rubs or lifts strokes of the layer in hand. */
 export function beginErasing(board: Board, desk: Desk): Gesture {
-  const target = inkLayer(board.session.page, desk.layerId);
+  const target = drawnLayer(board.session.page, desk.layerId);
   if (typeof target === 'string') return refuse(board.notice, target);
   if (desk.tool === 'rub') {
     const radius = desk.rubSize / 2;
+    if (target.layer.medium === 'wash') return beginMarks(board, target.layer.id, 'Rub', rubber(desk.rubSize));
     return beginCutting(board, target.layer.id, 'Rub', radius, (near, leg, shown) =>
       rubbedEdits(near, leg, radius, newId, shown),
     );
   }
+  if (target.layer.medium === 'wash')
+    return refuse(board.notice, `${target.layer.name} holds pixels, no lines to lift. Rub them, or select and delete.`);
   // 22 CSS px is what a finger can aim at.
   const reach = 22 / zoomOf(board.picture.view);
   const lift: Cut = (near, leg, shown) => liftedEdits(near, leg[0], leg[leg.length - 1], reach, shown);

@@ -1,8 +1,10 @@
 import { pageToSvg } from '@true-nib/core/formats';
-import { pack, paperOf, type Page } from '@true-nib/core/page';
+import { ofKind, pack, paperOf, type Page } from '@true-nib/core/page';
 import { proxy, transfer, wrap } from 'comlink';
 import { decodable, type PictureBytes } from '../render/pictures';
+import { isInk } from '../render/inkDesk';
 import { splitRoughs } from '../render/roughSurface';
+import { unpackTile } from '../render/washCode';
 import type { DeliverService, DeliveredRough } from './deliver.worker';
 
 export interface PngChoice {
@@ -28,8 +30,11 @@ export async function deliverPng(
         source: await decodable(await bytes(picture.blob)),
       })),
     );
-    const entities = pack([...page.entities].filter(({ kind }) => kind === 'layer' || kind === 'stroke'));
-    const order = { size: page.size, paper: paperOf(page), entities, scale: choice.scale, roughs };
+    const entities = pack([...page.entities].filter(isInk));
+    const washes = await Promise.all(
+      washBlobs(page).map(async (blob) => [blob, await (await bytes(blob)).arrayBuffer()] as const),
+    );
+    const order = { size: page.size, paper: paperOf(page), entities, scale: choice.scale, roughs, washes };
     const progress = (share: number) => {
       onProgress(share);
       return !signal.aborted;
@@ -45,8 +50,23 @@ export async function deliverSvg(page: Page, title: string, withRough: boolean, 
   const { under, over } = splitRoughs(page);
   const addresses = new Map<string, string>();
   if (withRough) for (const { blob } of [...under, ...over]) addresses.set(blob, await dataAddress(await bytes(blob)));
+  const washes = new Map<string, string>();
+  for (const blob of washBlobs(page)) washes.set(blob, await dataAddress(await pngOf(await bytes(blob))));
   const pictureAddress = withRough ? (blob: string) => addresses.get(blob) : undefined;
-  return new Blob([pageToSvg(page, { title, pictureAddress })], { type: 'image/svg+xml' });
+  return new Blob([pageToSvg(page, { title, pictureAddress, washAddress: (blob) => washes.get(blob) })], {
+    type: 'image/svg+xml',
+  });
+}
+
+/** The bytes that the page's wash tiles hold, each once. */
+const washBlobs = (page: Page): string[] => [...new Set(ofKind(page, 'wash').map(({ blob }) => blob))];
+
+/** A wash tile's pixels as a picture that any reader of SVG knows. */
+async function pngOf(bytes: Blob): Promise<Blob> {
+  const image = await unpackTile(await bytes.arrayBuffer());
+  const canvas = new OffscreenCanvas(image.width, image.height);
+  canvas.getContext('2d')?.putImageData(image, 0, 0);
+  return canvas.convertToBlob({ type: 'image/png' });
 }
 
 const dataAddress = (bytes: Blob): Promise<string> =>

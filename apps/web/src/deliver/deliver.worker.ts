@@ -3,6 +3,7 @@ import { scaling, then, type Matrix } from '@true-nib/core/math';
 import type { Entity, PageSize, PictureEntity } from '@true-nib/core/page';
 import { expose } from 'comlink';
 import { InkDesk, unpackedList } from '../render/inkDesk';
+import { unpackTile } from '../render/washCode';
 import { drawPicture, pyramidOf, type PyramidLevel } from '../render/picturePieces';
 
 const BAND = 512;
@@ -22,6 +23,8 @@ export interface PngOrder {
   /** 1, 0.5 or 0.25 of the page's px. */
   readonly scale: number;
   readonly roughs: readonly DeliveredRough[];
+  /** The bytes of wash tiles, by their SHA-256. */
+  readonly washes: readonly (readonly [blob: string, bytes: ArrayBuffer])[];
 }
 
 interface Prepared {
@@ -34,6 +37,8 @@ const service = {
   /** The page as PNG bytes, band by band; `progress` hears shares of 0..1 and answers false to stop. */
   async png(order: PngOrder, progress: (share: number) => boolean | Promise<boolean>): Promise<Blob | undefined> {
     const desk = new InkDesk(order.size, unpackedList<Entity>(order.entities));
+    for (const [blob, bytes] of order.washes)
+      desk.index.wash.addBitmap(blob, await createImageBitmap(await unpackTile(bytes)));
     const width = Math.max(1, Math.round(order.size.width * order.scale));
     const height = Math.max(1, Math.round(order.size.height * order.scale));
     const roughs = await Promise.all(order.roughs.map(prepared));

@@ -55,6 +55,7 @@ export class BoardPicture {
   private liveInk: LiveInk | undefined;
   private liveLayer: EntityId = '';
   private isLayingDown = false;
+  private endingMarks: readonly Edit[] = [];
   private painted: View;
   private composedAt = 0;
   private settleTimer: ReturnType<typeof setTimeout> | undefined;
@@ -76,7 +77,7 @@ export class BoardPicture {
     opened?: OpenedPage,
   ) {
     this.page = page;
-    this.inks = new InkSurface(canvases.ink, page, opened);
+    this.inks = new InkSurface(canvases.ink, page, { opened, tileBytes: pictureBytes, onError });
     this.pictures = new Pictures(pictureBytes, () => this.paintRoughs(), onError);
     this.view = this.painted = [1, 0, 0, 1, 0, 0];
   }
@@ -140,6 +141,8 @@ export class BoardPicture {
     const fresh = edits.filter((edit) => (shown.get(editedId(edit)) ?? null) !== edit.after);
     this.page = page;
     if (fresh.length === 0) return;
+    fresh.push(...this.endingMarks);
+    this.endingMarks = [];
     this.inks.edit(page, fresh, this.isLayingDown ? this.canvases.live : undefined);
     const touchesRoughs = fresh.some(({ before, after }) =>
       [before, after].some((entity) => entity !== null && ROUGH_KINDS.has(entity.kind)),
@@ -150,6 +153,22 @@ export class BoardPicture {
   /** Shows edits that are not part of the page yet, and may be shown differently on the next call. */
   preview(edits: readonly Edit[]): void {
     this.edit(applyEdits(this.page, edits), edits);
+  }
+
+  /** Shows marks on a wash layer that are about to become pixels of it. */
+  addMarks(marks: readonly StrokeEntity[]): void {
+    const edits = marks.map((after) => ({ before: null, after }));
+    this.inks.edit(this.page, edits, this.isLayingDown ? this.canvases.live : undefined);
+  }
+
+  /** Takes marks away as `commit` makes them part of the page, in one go. Answers what `commit` does. */
+  endMarks(marks: readonly StrokeEntity[], commit: () => boolean): boolean {
+    this.endingMarks = marks.map((before) => ({ before, after: null }));
+    const isDone = commit();
+    // Nothing came of them, or they changed no pixel.
+    if (this.endingMarks.length > 0) this.inks.edit(this.page, this.endingMarks);
+    this.endingMarks = [];
+    return isDone;
   }
 
   get shownPage(): Page {

@@ -1,14 +1,19 @@
 import type { Matrix } from '@true-nib/core/math';
-import { entitiesIn, type Edit, type EntityId, type PackedParts, type PageSize } from '@true-nib/core/page';
+import { entitiesIn, PageError, type Edit, type EntityId, type PackedParts, type PageSize } from '@true-nib/core/page';
+import type { Joining } from '@true-nib/core/select';
 import { expose, transfer } from 'comlink';
 import type { StackLook } from './stackLook';
 import { InkDesk, unpackedList } from './inkDesk';
+import type { WashDeed } from './washSurface';
+import { WashWork, type AreaQuery, type ReworkedTile, type SelectedArea, type TakenPixels } from './washWork';
 
 let desk: InkDesk | undefined;
+let wash: WashWork | undefined;
 
 const service = {
   load(size: PageSize, parts: PackedParts): void {
     desk = new InkDesk(size, [...entitiesIn(parts, false)]);
+    wash = new WashWork(desk);
   },
 
   edit(edits: Uint8Array): void {
@@ -36,7 +41,76 @@ const service = {
     const bitmap = desk.layerPicture(layerId, map, width, height).transferToImageBitmap();
     return transfer(bitmap, [bitmap]);
   },
+
+  // The pixels of wash layers.
+
+  async addTile(blob: string, bytes: ArrayBuffer): Promise<ImageBitmap> {
+    const bitmap = await washing().addTile(blob, bytes);
+    return transfer(bitmap, [bitmap]);
+  },
+
+  dropTiles(blobs: readonly string[]): void {
+    wash?.dropTiles(blobs);
+  },
+
+  async work(layerId: EntityId, deed: WashDeed): Promise<ReworkedTile[]> {
+    const tiles = await done(washing(), layerId, deed);
+    return transfer(
+      tiles,
+      tiles.flatMap(({ bytes, bitmap }) => (bytes && bitmap ? [bytes, bitmap] : [])),
+    );
+  },
+
+  async select(layerId: EntityId, query: AreaQuery, joining: Joining): Promise<SelectedArea | undefined> {
+    return handed(await washing().select(layerId, query, joining));
+  },
+
+  async selected(): Promise<SelectedArea | undefined> {
+    return handed(await washing().area());
+  },
+
+  selectNothing(): void {
+    wash?.selectNothing();
+  },
+
+  async take(layerId: EntityId): Promise<TakenPixels> {
+    const taken = await washing().take(layerId);
+    return transfer(taken, [taken.bitmap]);
+  },
+
+  async lift(layerId: EntityId): Promise<{ readonly cover: ImageBitmap; readonly taken: TakenPixels }> {
+    const lifted = await washing().lift(layerId);
+    return transfer(lifted, [lifted.cover, lifted.taken.bitmap]);
+  },
+
+  putBack(): void {
+    wash?.putBack();
+  },
 };
+
+function washing(): WashWork {
+  if (!wash) throw new PageError('The page is not open yet.');
+  return wash;
+}
+
+const handed = (area: SelectedArea | undefined) => area && transfer(area, [area.shape]);
+
+function done(work: WashWork, layerId: EntityId, deed: WashDeed): Promise<ReworkedTile[]> {
+  switch (deed.deed) {
+    case 'marks':
+      return work.layMarks(layerId, deed.ids);
+    case 'fill':
+      return work.fill(layerId, deed.color);
+    case 'clear':
+      return work.clear(layerId);
+    case 'move':
+      return work.move(layerId, deed.map, deed.targetId);
+    case 'paste':
+      return work.paste(layerId, deed.taken);
+    case 'merge':
+      return work.merge(deed.layerIds);
+  }
+}
 
 export type InkService = typeof service;
 

@@ -1,15 +1,25 @@
-import { scaleOf, type Box, type Matrix } from '@true-nib/core/math';
-import { newPage, unpack, type Edit, type Entity, type EntityId, type Page, type PageSize } from '@true-nib/core/page';
+import { invert, mapBox, scaleOf, type Box, type Matrix } from '@true-nib/core/math';
+import {
+  find,
+  newPage,
+  unpack,
+  type Edit,
+  type Entity,
+  type EntityId,
+  type LayerEntity,
+  type Page,
+  type PageSize,
+} from '@true-nib/core/page';
 import { applyEdits } from './draft';
 import { paintStrokes, paintTolerance } from './inkPaint';
 import type { StackLook } from './stackLook';
-import { paintStack } from './stackPaint';
+import { paintStack, paintWash } from './stackPaint';
 import { StrokeIndex } from './strokeIndex';
 
 /** A worker's own copy of the inks, from which it paints pictures of any part of the page. */
 export class InkDesk {
   private page: Page;
-  private index: StrokeIndex;
+  readonly index: StrokeIndex;
 
   constructor(size: PageSize, entities: readonly Entity[]) {
     const empty = newPage(size);
@@ -18,6 +28,14 @@ export class InkDesk {
       entities.filter(isInk).map((after) => ({ before: null, after })),
     );
     this.index = new StrokeIndex(this.page);
+  }
+
+  layer(layerId: EntityId): LayerEntity | undefined {
+    return find(this.page, 'layer', layerId);
+  }
+
+  get pageBox(): Box {
+    return { minX: 0, minY: 0, maxX: this.page.size.width, maxY: this.page.size.height };
   }
 
   edit(edits: readonly Edit[]): void {
@@ -43,13 +61,12 @@ export class InkDesk {
   /** One layer alone, also one that is hidden, as it shows its lines. */
   layerPicture(layerId: EntityId, map: Matrix, width: number, height: number): OffscreenCanvas {
     const context = ground(width, height);
-    const strokes = this.index.allOn(layerId);
-    paintStrokes(
-      context,
-      strokes.map((stroke) => this.index.shown(stroke)),
-      map,
-      paintTolerance(scaleOf(map)),
-    );
+    const strokes = this.index.allOn(layerId).map((stroke) => this.index.shown(stroke));
+    const layer = this.layer(layerId);
+    if (layer?.medium === 'wash') {
+      const seen = mapBox(invert(map), { minX: 0, minY: 0, maxX: width, maxY: height });
+      paintWash(context, this.index, layer, this.index.wash.within(layerId, seen), strokes, map);
+    } else paintStrokes(context, strokes, map, paintTolerance(scaleOf(map)));
     return context.canvas;
   }
 
@@ -58,7 +75,7 @@ export class InkDesk {
   }
 }
 
-function ground(width: number, height: number): OffscreenCanvasRenderingContext2D {
+export function ground(width: number, height: number): OffscreenCanvasRenderingContext2D {
   const context = new OffscreenCanvas(width, height).getContext('2d');
   if (!context) throw new Error('This browser cannot paint off the screen.');
   return context;
@@ -66,7 +83,7 @@ function ground(width: number, height: number): OffscreenCanvasRenderingContext2
 
 /** Whether the inks of a page depend on an entity. */
 export const isInk = (entity: Entity | null): boolean =>
-  entity?.kind === 'stroke' || (entity?.kind === 'layer' && entity.medium !== 'rough');
+  entity?.kind === 'stroke' || entity?.kind === 'wash' || (entity?.kind === 'layer' && entity.medium !== 'rough');
 
 /** Entities or edits in packed bytes that this app itself packed or the server checked. */
 export function unpackedList<T>(bytes: Uint8Array): T[] {

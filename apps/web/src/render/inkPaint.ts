@@ -61,10 +61,13 @@ export function strokeBox({ spine }: Stroke): Box {
 /** Paints strokes, lowest first, under the map from page px to device px; one path each, never batched. */
 export function paintStrokes(context: Context2D, strokes: Iterable<Stroke>, map: Matrix, tolerance: number): void {
   context.setTransform(...map);
+  const laying = context.globalCompositeOperation;
   for (const stroke of strokes) {
+    context.globalCompositeOperation = stroke.nib.lays === 'clearing' ? 'destination-out' : laying;
     context.fillStyle = stroke.nib.color;
     context.fill(pathOf(stroke, tolerance));
   }
+  context.globalCompositeOperation = laying;
 }
 
 /** Small boxes that together hold all of a stroke's ink, so that a long stroke does not dirty the page. */

@@ -12,6 +12,7 @@ import {
 import {
   joinParts,
   pack,
+  tileBox,
   type Edit,
   type Entity,
   type EntityId,
@@ -28,6 +29,7 @@ import { plainLook, type StackLook } from './stackLook';
 import { paintStack } from './stackPaint';
 import { StrokeIndex } from './strokeIndex';
 import { Tiles } from './tiles';
+import { WashSurface, type TileBytes } from './washSurface';
 
 /** Device px a side that no canvas may pass: some phones refuse more. */
 export const MOST_SIDE = 4096;
@@ -44,6 +46,8 @@ export interface OpenedPage {
  */
 export class InkSurface {
   readonly index: StrokeIndex;
+  /** The pixels of wash layers, and what is done to them. */
+  readonly wash: WashSurface;
   private readonly worker: Worker;
   private readonly remote: Remote<InkService>;
   private readonly tiles: Tiles;
@@ -71,7 +75,11 @@ export class InkSurface {
   constructor(
     private readonly canvas: HTMLCanvasElement,
     page: Page,
-    opened?: OpenedPage,
+    source: {
+      readonly opened?: OpenedPage;
+      readonly tileBytes: TileBytes;
+      readonly onError: (message: string) => void;
+    },
   ) {
     const context = canvas.getContext('2d');
     if (!context) throw new Error('This browser cannot paint on a canvas.');
@@ -79,9 +87,17 @@ export class InkSurface {
     this.index = new StrokeIndex(page, plainLook, true);
     this.worker = new Worker(new URL('./ink.worker.ts', import.meta.url));
     this.remote = wrap<InkService>(this.worker);
-    this.load(page, opened);
+    this.load(page, source.opened);
     this.tiles = new Tiles((map, side) => this.remote.picture(map, side, side));
     this.tiles.onArrival(() => this.composeSoon());
+    this.wash = new WashSurface({
+      remote: this.remote,
+      index: this.index,
+      tileBytes: source.tileBytes,
+      onError: source.onError,
+      told: () => this.telling,
+      repaint: (boxes) => this.showAnew(boxes),
+    });
   }
 
   /** Gives the worker the page: as it came, where it did, since packing it anew would hold up the screen. */
@@ -104,6 +120,7 @@ export class InkSurface {
     clearTimeout(this.prepareTimer);
     cancelAnimationFrame(this.composeFrame);
     this.tiles.clear();
+    this.wash.dispose();
     this.worker.terminate();
   }
 
@@ -230,12 +247,17 @@ export class InkSurface {
     this.tell(ink);
     if (isWhole) return this.repaintAll();
     const added = ink.flatMap(({ after }) => (after?.kind === 'stroke' ? [this.index.shown(after)] : []));
-    const all = [...gone, ...added].flatMap((stroke) => inkBoxes(stroke));
+    const pixels = ink.flatMap(({ before, after }) => {
+      const tile = after?.kind === 'wash' ? after : before?.kind === 'wash' ? before : undefined;
+      return tile ? [tileBox(tile)] : [];
+    });
+    this.wash.fetchMissing(ink.flatMap(({ after }) => (after?.kind === 'wash' ? [after.blob] : [])));
+    const all = [...[...gone, ...added].flatMap((stroke) => inkBoxes(stroke)), ...pixels];
     this.tiles.touch(all);
     this.newest = [...this.newest, ...all].slice(-MOST_NEWEST);
     if (!this.isExact) this.editedSinceLast = [...this.editedSinceLast, ...all].slice(-MOST_NEWEST);
     if (this.settling) this.editedSince.push(...all);
-    const isAddition = gone.length === 0 && added.length === 1 && this.index.isWhole(added[0].layerId);
+    const isAddition = gone.length + pixels.length === 0 && added.length === 1 && this.index.isPlain(added[0]);
     if (isAddition && shown) this.stamp(shown);
     else if (isAddition && this.index.isTopmost(added[0]))
       paintStrokes(this.context, added, this.map, paintTolerance(scaleOf(this.map)));
@@ -256,7 +278,11 @@ export class InkSurface {
     this.index.aside = new Set(ids);
     void this.remote.setAside(ids);
     if (changed.length > MOST_REPAINTED) return this.repaintAll();
-    const boxes = changed.flatMap((stroke) => inkBoxes(this.index.shown(stroke)));
+    this.showAnew(changed.flatMap((stroke) => inkBoxes(this.index.shown(stroke))));
+  }
+
+  /** Paints places of the page anew that look different though no edit has touched them, page px. */
+  private showAnew(boxes: readonly Box[]): void {
     this.tiles.touch(boxes);
     if (this.settling) this.editedSince.push(...boxes);
     this.repaint(boxes);

@@ -11,10 +11,13 @@ import {
   type Frame,
 } from '@true-nib/core/select';
 import { paintStrokes, paintTolerance } from './inkPaint';
+import { paintPixels, type ShownPixels } from './pixelPicture';
 
 /** A selection as the board shows it: its strokes as they are inked, its frame, and the colour of its outlines. */
 export interface ShownSelection {
   readonly strokes: readonly StrokeEntity[];
+  /** Selected pixels in place of strokes. */
+  readonly pixels?: ShownPixels;
   readonly frame: Frame;
   readonly color: string;
   readonly scaleWidth: boolean;
@@ -51,7 +54,8 @@ export class SelectionPicture {
   paint(context: CanvasRenderingContext2D, map: Matrix, ratio: number, ground: string): void {
     const { selection } = this;
     if (!selection) return;
-    if (isUntouched(selection.frame)) this.paintCourses(context, map, ratio, selection);
+    if (selection.pixels) paintPixels(context, selection.pixels, selection, map, ratio);
+    else if (isUntouched(selection.frame)) this.paintCourses(context, map, ratio, selection);
     else this.paintTransformed(context, map, ratio, selection);
     paintFrame(context, selection.frame, map, ratio, selection.color, ground);
   }

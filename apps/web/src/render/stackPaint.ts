@@ -1,39 +1,86 @@
 import { invert, mapBox, scaleOf, then, type Box, type Matrix } from '@true-nib/core/math';
-import type { EntityId, StackNode, StrokeEntity } from '@true-nib/core/page';
+import type { EntityId, LayerEntity, StackNode, StrokeEntity } from '@true-nib/core/page';
 import { growBox } from '@true-nib/core/math';
 import { paintStrokes, paintTolerance, type Context2D } from './inkPaint';
 import type { StrokeIndex } from './strokeIndex';
+import { paintTiles } from './washPaint';
 
 /** Half covered and more is ink, less is none. */
 const HALF = 128;
 
 /**
  * Paints the inks of the stack, lowest first, into whole device px `box` of a context; `map` takes page px to device px.
- * Layers and groups that are faded or hard-edged are put together on a ground of their own first. With `aboveRank` only
- * layers painted after that one.
+ * Layers and groups that are faded, hard-edged or partly cleared are put together on a ground of their own first. With
+ * `aboveRank` only layers painted after that one.
  */
 export function paintStack(context: Context2D, index: StrokeIndex, map: Matrix, box: Box, aboveRank = -1): void {
-  const strokes = index.within(growBox(mapBox(invert(map), box), 2 / scaleOf(map)), aboveRank);
-  if (strokes.size > 0) paintNodes(context, index.stack, strokes, map, box);
+  const seen = growBox(mapBox(invert(map), box), 2 / scaleOf(map));
+  const strokes = index.within(seen, aboveRank);
+  if (strokes.size > 0 || !index.wash.isEmpty)
+    paintNodes(context, { index, strokes, seen, aboveRank }, index.stack, map, box);
 }
 
-function paintNodes(
-  context: Context2D,
-  nodes: readonly StackNode[],
-  strokes: ReadonlyMap<EntityId, readonly StrokeEntity[]>,
-  map: Matrix,
-  box: Box,
-): void {
+interface Painted {
+  readonly index: StrokeIndex;
+  readonly strokes: ReadonlyMap<EntityId, readonly StrokeEntity[]>;
+  /** What is to be painted, page px. */
+  readonly seen: Box;
+  readonly aboveRank: number;
+}
+
+function paintNodes(context: Context2D, what: Painted, nodes: readonly StackNode[], map: Matrix, box: Box): void {
   for (const { layer, children } of nodes) {
-    const own = strokes.get(layer.id);
+    const own = what.strokes.get(layer.id) ?? [];
+    const tiles = layer.medium === 'wash' ? tilesOf(what, layer) : [];
+    if (own.length === 0 && tiles.length === 0 && children.length === 0) continue;
     const paint = (target: Context2D, to: Matrix, within: Box) => {
-      if (own) paintStrokes(target, own, to, paintTolerance(scaleOf(to)));
-      if (children.length > 0) paintNodes(target, children, strokes, to, within);
+      if (layer.medium === 'wash') paintWash(target, what.index, layer, tiles, own, to);
+      else paintStrokes(target, own, to, paintTolerance(scaleOf(to)));
+      if (children.length > 0) paintNodes(target, what, children, to, within);
     };
-    const hard = own && layer.style?.edge === 'hard' ? colourOf(own) : undefined;
-    if (layer.opacity === 1 && hard === undefined) paint(context, map, box);
-    else if (own ?? children.length > 0) paintApart(context, map, box, layer.opacity, hard, paint);
+    const hard = own.length > 0 && layer.style?.edge === 'hard' ? colourOf(own) : undefined;
+    const isApart = layer.opacity < 1 || hard !== undefined || needsGround(what.index, layer, own);
+    if (isApart) paintApart(context, map, box, layer.opacity, hard, paint);
+    else paint(context, map, box);
   }
+}
+
+const tilesOf = ({ index, seen, aboveRank }: Painted, { id }: LayerEntity) =>
+  index.isShown(id) && index.rankOf(id) > aboveRank ? index.wash.within(id, seen) : [];
+
+/** Whether what lies on a layer takes away from what lies under it there, or depends on it. */
+const needsGround = ({ wash }: StrokeIndex, layer: LayerEntity, own: readonly StrokeEntity[]): boolean =>
+  own.some(({ nib }) => nib.lays === 'clearing') ||
+  (layer.medium === 'wash' &&
+    ((layer.holdsShape && own.length > 0) || wash.lifted?.layerId === layer.id || layer.standIn !== undefined));
+
+/** A wash layer's pixels, and on them the marks that are just becoming pixels. */
+export function paintWash(
+  context: Context2D,
+  index: StrokeIndex,
+  layer: LayerEntity,
+  tiles: ReturnType<StrokeIndex['wash']['within']>,
+  marks: readonly StrokeEntity[],
+  map: Matrix,
+): void {
+  const laying = context.globalCompositeOperation;
+  paintTiles(context, tiles, map);
+  const { lifted } = index.wash;
+  if (lifted?.layerId === layer.id) {
+    context.globalCompositeOperation = 'destination-out';
+    context.setTransform(...map);
+    context.drawImage(lifted.cover, lifted.x, lifted.y);
+  }
+  context.globalCompositeOperation = layer.holdsShape ? 'source-atop' : laying;
+  paintStrokes(context, marks, map, paintTolerance(scaleOf(map)));
+  const standIn = index.styleOf(layer.id)?.color;
+  if (standIn !== undefined) {
+    context.globalCompositeOperation = 'source-in';
+    context.fillStyle = standIn;
+    context.setTransform(1, 0, 0, 1, 0, 0);
+    context.fillRect(0, 0, context.canvas.width, context.canvas.height);
+  }
+  context.globalCompositeOperation = laying;
 }
 
 function paintApart(

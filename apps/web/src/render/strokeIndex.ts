@@ -16,6 +16,7 @@ import {
 import RBush from 'rbush';
 import { strokeBox } from './inkPaint';
 import { isShownUnder, plainLook, type StackLook } from './stackLook';
+import { WashIndex } from './washIndex';
 
 /** Strokes taken up in one go: some ms. */
 const PART = 1_500;
@@ -41,6 +42,8 @@ export class StrokeIndex {
   private readonly tops = new Map<EntityId, string>();
   private layers = new Map<EntityId, Standing>();
   private roots: readonly StackNode[] = [];
+  /** The pixels of its wash layers. */
+  readonly wash = new WashIndex();
   /** Strokes that are shown elsewhere, while they are being transformed. */
   aside: ReadonlySet<EntityId> = new Set();
   /** The largest nib there is, page px. */
@@ -55,6 +58,7 @@ export class StrokeIndex {
     private readonly inParts = false,
   ) {
     this.rank();
+    this.wash.load(ofKind(page, 'wash'));
     this.loadAll();
   }
 
@@ -71,6 +75,7 @@ export class StrokeIndex {
   update(page: Page, edits: readonly Edit[]): void {
     this.page = page;
     if (edits.some(({ before, after }) => before?.kind === 'layer' || after?.kind === 'layer')) this.rank();
+    this.wash.update(edits);
     if (edits.length > 200 && edits.length > 0.2 * this.leaves.size) return this.loadAll();
     for (const { before, after } of edits) {
       if (before?.kind === 'stroke') this.remove(before.id);
@@ -124,12 +129,21 @@ export class StrokeIndex {
     return styledStroke(stroke, this.layers.get(stroke.layerId)?.style);
   }
 
+  /** Whether a stroke is laid down as it is: ink on a layer that shows it whole. */
+  isPlain({ layerId, nib }: StrokeEntity): boolean {
+    return nib.lays === undefined && this.isWhole(layerId);
+  }
+
   /** Whether nothing visible that touches the stroke's box is painted after it. */
   isTopmost(stroke: StrokeEntity): boolean {
     const later = (other: StrokeEntity) =>
       this.rankOf(other.layerId) - this.rankOf(stroke.layerId) || byOrder(other, stroke);
+    const box = strokeBox(this.shown(stroke));
+    for (const [id, { node, rank, isShown }] of this.layers)
+      if (node.layer.medium === 'wash' && isShown && rank > this.rankOf(stroke.layerId))
+        if (this.wash.within(id, box).length > 0) return false;
     return this.tree
-      .search(growBox(strokeBox(this.shown(stroke)), this.slack))
+      .search(growBox(box, this.slack))
       .every(({ stroke: other }) => later(other) <= 0 || !this.isShown(other.layerId));
   }
 
@@ -151,10 +165,14 @@ export class StrokeIndex {
     return this.layers.get(layerId)?.rank ?? -1;
   }
 
-  /** Whether anything of a stroke of this layer shows as it is drawn: no fade and no hard edge, of it or its groups. */
+  /**
+   * Whether anything of a stroke of this layer shows as it is drawn: no fade and no hard edge, of it or its groups, and no
+   * pixels that it depends on.
+   */
   isWhole(layerId: EntityId): boolean {
     const standing = this.layers.get(layerId);
     if (!standing || standing.node.layer.opacity < 1 || standing.style?.edge === 'hard') return false;
+    if (standing.node.layer.medium === 'wash' && (standing.node.layer.holdsShape || standing.style)) return false;
     return nodesOf(this.roots).every(
       ({ layer, children }) => layer.opacity === 1 || !nodesOf(children).some((node) => node.layer.id === layerId),
     );

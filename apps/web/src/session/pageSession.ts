@@ -174,6 +174,11 @@ export class PageSession {
     return this.step((history) => history.undone.at(-1));
   }
 
+  /** Lets steps back and forth wait for a change that is still being made. */
+  waitFor(making: Promise<unknown>): void {
+    this.steps = Promise.all([this.steps, making]).catch(() => undefined);
+  }
+
   /** Keeps a picture's bytes before the change that needs them. */
   async keepBlob(sha256: string, bytes: Blob): Promise<void> {
     await this.options.outbox.addBlob(sha256, bytes);

@@ -6,13 +6,16 @@ import {
   pxToMm,
   stackOf,
   styledStroke,
+  tileBox,
   TINT_COLOURS,
+  WASH_SIDE,
   type EntityId,
   type LayerEntity,
   type Page,
   type PictureEntity,
   type StackNode,
   type StrokeEntity,
+  type WashTileEntity,
 } from '../page';
 import { placementMatrix } from '../tools';
 
@@ -20,6 +23,8 @@ export interface SvgOptions {
   readonly title?: string;
   /** The picture of a blob as a `data:` address. Without it roughs are left out. */
   readonly pictureAddress?: (blob: string) => string | undefined;
+  /** The pixels of a wash tile as a `data:` address. Without it washes are left out. */
+  readonly washAddress?: (blob: string) => string | undefined;
   /** `false` leaves the ground transparent; white paper otherwise. */
   readonly paper?: boolean;
 }
@@ -40,23 +45,26 @@ export function pageToSvg(page: Page, options: SvgOptions = {}): string {
   const paper = paperOf(page);
   if (options.paper !== false && paper !== null)
     parts.push(`<rect width="${width}" height="${height}" fill="${paper}"/>`);
-  const laid: Laid = { strokes: byLayer(ofKind(page, 'stroke')), pictures: byLayer(ofKind(page, 'picture')) };
-  parts.push(...groupsOf(stackOf(page), laid, options.pictureAddress, { hasInkBelow: false }), '</svg>');
+  const laid: Laid = {
+    strokes: byLayer(ofKind(page, 'stroke')),
+    pictures: byLayer(ofKind(page, 'picture')),
+    washes: byLayer(ofKind(page, 'wash')),
+  };
+  parts.push(...groupsOf(stackOf(page), laid, options, { hasInkBelow: false }), '</svg>');
   return `${parts.join('\n')}\n`;
 }
 
 interface Laid {
   readonly strokes: ReadonlyMap<EntityId, readonly StrokeEntity[]>;
   readonly pictures: ReadonlyMap<EntityId, readonly PictureEntity[]>;
+  readonly washes: ReadonlyMap<EntityId, readonly WashTileEntity[]>;
 }
-
-type PictureAddress = (blob: string) => string | undefined;
 
 /** Layers as groups, lowest first; `below` remembers whether ink was laid down already. */
 function groupsOf(
   nodes: readonly StackNode[],
   laid: Laid,
-  address: PictureAddress | undefined,
+  { pictureAddress, washAddress }: SvgOptions,
   below: { hasInkBelow: boolean },
 ): string[] {
   return nodes.flatMap(({ layer, children, isHidden }) => {
@@ -64,12 +72,16 @@ function groupsOf(
     if (layer.medium === 'group')
       return [
         `<g${fade(layer)}><title>${escaped(layer.name)}</title>`,
-        ...groupsOf(children, laid, address, below),
+        ...groupsOf(children, laid, { pictureAddress, washAddress }, below),
         '</g>',
       ];
     if (layer.medium === 'rough')
-      return address ? roughGroup(layer, laid.pictures.get(layer.id) ?? [], address, below.hasInkBelow) : [];
+      return pictureAddress
+        ? roughGroup(layer, laid.pictures.get(layer.id) ?? [], pictureAddress, below.hasInkBelow)
+        : [];
     below.hasInkBelow = true;
+    if (layer.medium === 'wash')
+      return washAddress ? washGroup(layer, laid.washes.get(layer.id) ?? [], washAddress) : [];
     return inkGroup(layer, laid.strokes.get(layer.id) ?? []);
   });
 }
@@ -100,6 +112,23 @@ function inkGroup(layer: LayerEntity, strokes: readonly StrokeEntity[]): string[
   });
   const edge = layer.style?.edge === 'hard' ? ' shape-rendering="crispEdges"' : '';
   return [`<g${fade(layer)}${edge}><title>${escaped(layer.name)}</title>`, ...paths, '</g>'];
+}
+
+/** Pixels as they are, tile by tile. */
+function washGroup(
+  layer: LayerEntity,
+  tiles: readonly WashTileEntity[],
+  address: (blob: string) => string | undefined,
+): string[] {
+  const images = tiles.flatMap((tile) => {
+    const href = address(tile.blob);
+    const { minX, minY } = tileBox(tile);
+    const size = `width="${WASH_SIDE}" height="${WASH_SIDE}"`;
+    return href
+      ? [`<image x="${minX}" y="${minY}" ${size} image-rendering="optimizeSpeed" xlink:href="${href}"/>`]
+      : [];
+  });
+  return [`<g${fade(layer)}><title>${escaped(layer.name)}</title>`, ...images, '</g>'];
 }
 
 function roughGroup(

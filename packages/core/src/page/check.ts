@@ -14,9 +14,11 @@ import type {
   StrokeEnd,
   StrokeEntity,
   StrokeOrigin,
+  WashTileEntity,
 } from './entity';
 import { PageError } from './errors';
 import { checkPacked } from './samples';
+import { WASH_SIDE, washTile } from './wash';
 
 /** Limits on what a page may hold; all of them lie far beyond honest work. */
 export const ENTITY_LIMITS = {
@@ -45,6 +47,8 @@ export function checkEntity(value: unknown): Entity {
       return checkSamples(fields);
     case 'picture':
       return checkPicture(fields);
+    case 'wash':
+      return checkWashTile(fields);
     case 'paper':
       return checkPaper(fields);
     default:
@@ -148,6 +152,7 @@ function checkNib(value: unknown): Nib {
     taperIn: number(fields.taperIn, 'taperIn', 0, 1_000),
     taperOut: number(fields.taperOut, 'taperOut', 0, 1_000),
     color: colour(fields.color, 'color'),
+    ...optional(fields, 'lays', (value) => oneOf(value, 'lays', ['clearing'])),
   };
 }
 
@@ -182,20 +187,36 @@ function checkSamples(fields: Fields): SamplesEntity {
 }
 
 function checkPicture(fields: Fields): PictureEntity {
-  const blob = text(fields.blob, 'blob');
-  if (!/^[0-9a-f]{64}$/.test(blob)) throw new PageError('A picture names its bytes by their SHA-256, 64 hex digits.');
   return {
     kind: 'picture',
     id: id(fields.id, 'id'),
     layerId: id(fields.layerId, 'layerId'),
     order: id(fields.order, 'order'),
-    blob,
+    blob: fingerprint(fields.blob),
     width: number(fields.width, 'width', 1, 40_000),
     height: number(fields.height, 'height', 1, 40_000),
     placement: checkPlacement(fields.placement),
     opacity: number(fields.opacity, 'opacity', 0, 1),
     tint: oneOf(fields.tint, 'tint', ['none', 'blue', 'grey']),
   };
+}
+
+function checkWashTile(fields: Fields): WashTileEntity {
+  const most = Math.ceil(ENTITY_LIMITS.coordinate / WASH_SIDE);
+  const place = (name: 'column' | 'row') => {
+    const value = number(fields[name], name, -most, most);
+    if (!Number.isInteger(value)) throw new PageError(`"${name}" of a wash tile needs a whole number; ${value} came.`);
+    return value;
+  };
+  const tile = washTile(id(fields.layerId, 'layerId'), place('column'), place('row'), fingerprint(fields.blob));
+  if (fields.id !== tile.id) throw new PageError(`A wash tile's id says where it lies: "${tile.id}" is this one's.`);
+  return tile;
+}
+
+function fingerprint(value: unknown): string {
+  const blob = text(value, 'blob');
+  if (!/^[0-9a-f]{64}$/.test(blob)) throw new PageError('Bytes are named by their SHA-256, 64 hex digits.');
+  return blob;
 }
 
 function checkPlacement(value: unknown): Placement {

@@ -60,6 +60,8 @@ export interface Nib {
   readonly taperOut: number;
   /** `#rrggbb`. Ink never changes its opacity. */
   readonly color: string;
+  /** What it lays down: ink where nothing is said; clearing takes away what lies under it on its layer. */
+  readonly lays?: 'clearing';
 }
 
 /**
@@ -121,12 +123,24 @@ export interface PictureEntity extends Laid {
   readonly tint: Tint;
 }
 
+/**
+ * A square of a wash layer's pixels (see `wash.ts`): there is one id for each layer, column and row, and a square in which
+ * nothing lies has no entity.
+ */
+export interface WashTileEntity extends Laid {
+  readonly kind: 'wash';
+  readonly column: number;
+  readonly row: number;
+  /** The SHA-256 of its bytes, in hex: RGBA, not premultiplied, as a zlib stream (RFC 1950). */
+  readonly blob: string;
+}
+
 /** What the page lies on: a colour `#rrggbb`, or nothing. There is at most one, and white paper where there is none. */
 export interface PaperEntity extends EntityBase {
   readonly kind: 'paper';
   readonly color: string | null;
 }
 
-export type Entity = LayerEntity | StrokeEntity | SamplesEntity | PictureEntity | PaperEntity;
+export type Entity = LayerEntity | StrokeEntity | SamplesEntity | PictureEntity | WashTileEntity | PaperEntity;
 export type EntityKind = Entity['kind'];
 export type EntityOf<K extends EntityKind> = Extract<Entity, { kind: K }>;

@@ -6,7 +6,7 @@ type Bucket = ReadonlyMap<EntityId, Entity>;
 type Shelf = readonly (Bucket | undefined)[];
 
 /** Kinds of which a page may hold tens of thousands. All others are also kept apart, so that they are found at once. */
-const COMMON: ReadonlySet<EntityKind> = new Set(['stroke', 'samples']);
+const COMMON: ReadonlySet<EntityKind> = new Set(['stroke', 'samples', 'wash']);
 const isRare = (entity: Entity): boolean => !COMMON.has(entity.kind);
 
 /**

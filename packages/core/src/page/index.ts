@@ -15,4 +15,5 @@ export * from './sameValue';
 export * from './samples';
 export * from './stack';
 export * from './style';
+export * from './wash';
 export * from './units';

@@ -5,6 +5,7 @@ import { mediumInWords } from './layer';
 import { byOrder, ordersBetween, type Page } from './page';
 import { nodesOf, outermost, siblingsOf, stackOf, topOrderOf, type StackNode } from './stack';
 import { styledStroke } from './style';
+import { washEdits, washTilesOf, type TileContent } from './wash';
 
 /** What lies on a layer. */
 type Laid = Extract<Entity, { readonly layerId: EntityId }>;
@@ -12,16 +13,15 @@ type Laid = Extract<Entity, { readonly layerId: EntityId }>;
 /**
  * Merges layers into the lowest of them, which keeps its name and place; groups are merged with all that lies in them.
  * What differs in style is laid down in the strokes. Throws a PageError, and says which and why, for layers of different
- * kinds, locked ones, and ones that differ in fade or edge: merging must not change how the page looks.
+ * kinds, locked ones, and ones that differ in fade or edge: merging must not change how the page looks. Pixels are put
+ * together by who can paint them: for wash layers `washed` says what the target's tiles are to hold.
  */
-export function mergeLayers(page: Page, layerIds: readonly EntityId[]): Change {
+export function mergeLayers(page: Page, layerIds: readonly EntityId[], washed?: readonly TileContent[]): Change {
+  const [target, ...others] = mergedLayers(page, layerIds);
   const nodes = nodesOf(outermost(page, layerIds));
-  const leaves = nodes.filter(({ layer }) => layer.medium !== 'group');
-  if (leaves.length < 2) throw new PageError('Merging takes at least two layers.');
-  const [target, ...others] = leaves.map(({ layer }) => layer);
-  checkMergeable(leaves);
+  if (target.medium === 'wash') return mergeWash(page, nodes, target, others, washed);
   const laid = new Map<EntityId, Laid[]>();
-  const merged = new Set(leaves.map(({ layer }) => layer.id));
+  const merged = new Set([target, ...others].map(({ id }) => id));
   for (const entity of page.entities) {
     if (!('layerId' in entity) || !merged.has(entity.layerId)) continue;
     const list = laid.get(entity.layerId);
@@ -45,6 +45,29 @@ export function mergeLayers(page: Page, layerIds: readonly EntityId[]): Change {
     `Merge into ${target.name}`,
     edits.filter(({ before, after }) => before !== after),
   );
+}
+
+/** The layers that merging takes, lowest first: all are merged into the first. Throws as `mergeLayers` does. */
+export function mergedLayers(page: Page, layerIds: readonly EntityId[]): readonly [LayerEntity, ...LayerEntity[]] {
+  const leaves = nodesOf(outermost(page, layerIds)).filter(({ layer }) => layer.medium !== 'group');
+  if (leaves.length < 2) throw new PageError('Merging takes at least two layers.');
+  checkMergeable(leaves);
+  const [target, ...others] = leaves.map(({ layer }) => layer);
+  return [target, ...others];
+}
+
+function mergeWash(
+  page: Page,
+  nodes: readonly StackNode[],
+  target: LayerEntity,
+  others: readonly LayerEntity[],
+  washed: readonly TileContent[] | undefined,
+): Change {
+  if (!washed) throw new PageError('Pixels have to be painted before they can be merged.');
+  const edits: Edit[] = washEdits(page, target.id, washed);
+  for (const { id } of others) edits.push(...washTilesOf(page, id).map((tile) => ({ before: tile, after: null })));
+  edits.push(...emptied(nodes, target).map((layer) => ({ before: layer, after: null })));
+  return draftChange(`Merge into ${target.name}`, edits);
 }
 
 function checkMergeable(leaves: readonly StackNode[]): void {

@@ -2,6 +2,7 @@ import { type Change, draftChange, type Edit } from './change';
 import type { EntityId, InkStyle, LayerEntity } from './entity';
 import { PageError } from './errors';
 import { byOrder, find, ofKind, orderBetween, ordersBetween, type Page } from './page';
+import { washTile } from './wash';
 
 /** A layer where it stands in the stack, with what its groups make of it. */
 export interface StackNode {
@@ -195,7 +196,13 @@ export function duplicateLayers(page: Page, layerIds: readonly EntityId[], newId
   for (const entity of page.entities) {
     const layerId = 'layerId' in entity ? copies.get(entity.layerId) : undefined;
     if (layerId !== undefined && 'layerId' in entity)
-      edits.push({ before: null, after: { ...entity, id: newId(), layerId } });
+      edits.push({
+        before: null,
+        after:
+          entity.kind === 'wash'
+            ? washTile(layerId, entity.column, entity.row, entity.blob)
+            : { ...entity, id: newId(), layerId },
+      });
   }
   return draftChange('Duplicate', edits);
 }

@@ -2,4 +2,6 @@ export * from './area';
 export * from './frame';
 export * from './homography';
 export * from './likeness';
+export * from './mask';
 export * from './transform';
+export * from './warp';

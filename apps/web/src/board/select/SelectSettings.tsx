@@ -18,17 +18,27 @@ import { Switch } from '../../look/Switch';
 import { useBoard, usePage } from '../boardContext';
 import { runCommand, type CommandId } from '../commands';
 import { useDesk, type Desk } from '../desk';
+import { layerInHand } from '../inkHand';
+import { ColourSetting } from '../InkSettings';
 import { withKey } from '../keys/keySet';
 import { moveSelectedTo } from './selectionCommands';
 import { useShallow } from 'zustand/react/shallow';
 
+interface FrameState {
+  readonly frame: Frame | undefined;
+  readonly size: number;
+  readonly isPixels: boolean;
+  readonly isPending: boolean;
+}
+
 /** The frame of what is selected, as it changes. */
-export function useFrame(): { readonly frame: Frame | undefined; readonly size: number; readonly isPending: boolean } {
+export function useFrame(): FrameState {
   const { selection } = useBoard();
   const listen = (listener: () => void) => selection.onChange(listener);
   const frame = useSyncExternalStore(listen, () => selection.frame);
   const size = useSyncExternalStore(listen, () => selection.size);
-  return { frame, size, isPending: selection.isPending };
+  const isPending = useSyncExternalStore(listen, () => selection.isPending);
+  return { frame, size, isPixels: selection.isPixels, isPending };
 }
 
 export function SelectBy() {
@@ -49,8 +59,9 @@ export function SelectBy() {
 
 /** What is selected, in words. */
 export function SelectedInWords() {
-  const { size, isPending } = useFrame();
-  const words = size === 0 ? 'Nothing selected' : size === 1 ? '1 line' : `${size} lines`;
+  const { size, isPixels, isPending } = useFrame();
+  const words =
+    size === 0 ? 'Nothing selected' : `${size.toLocaleString('en')} ${isPixels ? 'px' : size === 1 ? 'line' : 'lines'}`;
   return (
     <Text className="font-sans text-14 text-faint" role="status" aria-live="polite" testID="selected">
       {isPending ? `${words}, not kept yet` : words}
@@ -108,7 +119,8 @@ function Actions({ of }: { readonly of: typeof ACTIONS }) {
 /** All that can be done to a selection. */
 export function SelectSettings() {
   const board = useBoard();
-  const { size } = useFrame();
+  const { size, isPixels } = useFrame();
+  const isWash = useHandMedium() === 'wash';
   const switches = useDesk(
     useShallow(({ selectWhole, proportional, fromCentre, freeCorners, scaleWidth }) => ({
       selectWhole,
@@ -127,6 +139,7 @@ export function SelectSettings() {
       <SelectedInWords />
       <KeepOrTakeBack />
       <Actions of={ACTIONS} />
+      {isPixels && <PixelActions />}
       {size > 0 && <FrameNumbers />}
       {size > 0 && <Actions of={FLIPS} />}
       <Switch
@@ -140,11 +153,19 @@ export function SelectSettings() {
         on={switches.freeCorners}
         onChange={(on) => turn({ freeCorners: on })}
       />
-      <Switch label="Weight grows with size" on={switches.scaleWidth} onChange={(on) => turn({ scaleWidth: on })} />
-      <Switch label="Only lines wholly inside" on={switches.selectWhole} onChange={(on) => turn({ selectWhole: on })} />
+      {!isWash && (
+        <>
+          <Switch label="Weight grows with size" on={switches.scaleWidth} onChange={(on) => turn({ scaleWidth: on })} />
+          <Switch
+            label="Only lines wholly inside"
+            on={switches.selectWhole}
+            onChange={(on) => turn({ selectWhole: on })}
+          />
+        </>
+      )}
       <Text className="font-sans text-12 text-faint">Select</Text>
       <View className="flex-row flex-wrap gap-2">
-        {WHICH.map(({ id, label }) => (
+        {WHICH.filter(({ id }) => !isWash || id !== 'same-nib').map(({ id, label }) => (
           <Button key={id} label={label} onPress={() => runCommand(id, board)} />
         ))}
       </View>
@@ -153,11 +174,41 @@ export function SelectSettings() {
   );
 }
 
+function useHandMedium() {
+  const page = usePage(useBoard());
+  return layerInHand(
+    page,
+    useDesk((desk) => desk.layerId),
+  )?.layer.medium;
+}
+
+/** What only pixels can have done to them. */
+function PixelActions() {
+  const board = useBoard();
+  const growBy = useDesk((desk) => desk.growBy);
+  return (
+    <View className="gap-2" testID="pixel-actions">
+      <ColourSetting />
+      <Button label="Fill with this colour" onPress={() => runCommand('fill', board)} />
+      <View className="flex-row items-end gap-2">
+        <ScrubNumber
+          label="By"
+          value={growBy}
+          onChange={(px) => useDesk.setState({ growBy: px })}
+          {...{ least: 0.5, most: 100, step: 0.5, unit: ' px', geometric: true }}
+        />
+        <Button label="Grow" onPress={() => runCommand('grow', board)} />
+        <Button label="Shrink" onPress={() => runCommand('shrink', board)} />
+      </View>
+    </View>
+  );
+}
+
 function MoveTo() {
   const board = useBoard();
-  const layers = layersOf(usePage(board)).filter(
-    ({ medium, id }) => medium === 'ink' && id !== board.selection.layerId,
-  );
+  const { isPixels } = useFrame();
+  const kind = isPixels ? 'wash' : 'ink';
+  const layers = layersOf(usePage(board)).filter(({ medium, id }) => medium === kind && id !== board.selection.layerId);
   if (layers.length === 0) return null;
   return (
     <>

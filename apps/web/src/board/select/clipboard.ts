@@ -2,6 +2,7 @@ import { strokesToSvg, svgToStrokes } from '@true-nib/core/formats';
 import { translation } from '@true-nib/core/math';
 import { ordersBetween, PageError, type EntityId, type Nib, type PageSize, type Stroke } from '@true-nib/core/page';
 import { courseBox, projectiveOf, transformStrokes } from '@true-nib/core/select';
+import type { TakenPixels } from '../../render/washWork';
 import { newId } from '../../session/ids';
 
 /** Page px by which what is pasted lies beside what it was copied from. */
@@ -10,10 +11,29 @@ const BESIDE = 24;
 /** What was copied last, for browsers that keep their clipboard from us, and so that raw samples stay with their page. */
 let copied: { readonly svg: string; readonly strokes: readonly Stroke[] } | undefined;
 
+/** Pixels that were copied last, later than any strokes. */
+let pixels: TakenPixels | undefined;
+
+export const copiedPixels = (): TakenPixels | undefined => pixels;
+
+/** Copies pixels, for this desk alone. */
+export function copyPixels(taken: TakenPixels): void {
+  pixels?.bitmap.close();
+  pixels = taken;
+}
+
+/** Pixels where they were, or, when they would miss the page, in its middle. */
+export function onPage({ x, y, bitmap }: TakenPixels, { width, height }: PageSize): TakenPixels {
+  const isOff = x + bitmap.width < 0 || y + bitmap.height < 0 || x > width || y > height;
+  return isOff ? { x: (width - bitmap.width) / 2, y: (height - bitmap.height) / 2, bitmap } : { x, y, bitmap };
+}
+
 /** Copies strokes: as they are for this desk, as SVG for all others. */
 export async function copyStrokes(strokes: readonly Stroke[]): Promise<void> {
   const plain = strokes.map(({ spine, nib, ends }): Stroke => ({ spine, nib, ends }));
   copied = { svg: strokesToSvg(plain), strokes: plain };
+  pixels?.bitmap.close();
+  pixels = undefined;
   try {
     await navigator.clipboard.writeText(copied.svg);
   } catch {

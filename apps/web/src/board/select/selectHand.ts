@@ -1,12 +1,12 @@
 import { boxOfPoints, growBox, type Point } from '@true-nib/core/math';
 import { gapToStroke } from '@true-nib/core/mend';
 import type { LayerEntity, StrokeEntity } from '@true-nib/core/page';
-import { draggedFrame, frameGripAt, strokesInLoop, strokesInRect } from '@true-nib/core/select';
+import { draggedFrame, frameGripAt, strokesInLoop, strokesInRect, type Joining } from '@true-nib/core/select';
 import { FRAME_STEM } from '../../render/selectionPicture';
 import { zoomOf } from '../../render/view';
 import { useDesk, type Desk } from '../desk';
 import { layerInHand, refuse, type Board, type Gesture } from '../inkHand';
-import type { Joining, Selection } from './selection';
+import type { Selection } from './selection';
 
 /** The keys that are down while a hand selects or transforms. */
 export interface Modifiers {
@@ -35,7 +35,8 @@ export function beginSelecting(
     if (node?.isLocked) return refuse(board.notice, `${node.layer.name} is locked.`);
     return beginTransforming(selection, grip, modifiers);
   }
-  if (node?.layer.medium !== 'ink') return refuse(board.notice, 'Take an Ink layer in hand to select its lines.');
+  if (node?.layer.medium !== 'ink' && node?.layer.medium !== 'wash')
+    return refuse(board.notice, 'Take an Ink layer in hand to select its lines, or a Wash layer to select its pixels.');
   if (node.isHidden) return refuse(board.notice, `${node.layer.name} is hidden.`);
   const joining: Joining = modifiers().shiftKey ? 'also' : modifiers().altKey ? 'less' : 'instead';
   return beginArea(board, node.layer, desk, joining, perCss);
@@ -107,6 +108,15 @@ function beginArea(
     end() {
       picture.setArea(undefined);
       if (way.length === 0) return;
+      if (layer.medium === 'wash') {
+        const isTouch = desk.selectBy === 'touch' || isTap();
+        const at = way[way.length - 1];
+        return void selection.chooseArea(
+          layer.id,
+          isTouch ? { by: 'touch', at } : { by: 'loop', loop: area() },
+          joining,
+        );
+      }
       const options = { whole: desk.selectWhole };
       const found =
         desk.selectBy === 'touch' || isTap()

@@ -1,3 +1,4 @@
+import type { Point } from '@true-nib/core/math';
 import { find, PageError, type EntityId, type StrokeEntity } from '@true-nib/core/page';
 import {
   courseBox,
@@ -7,24 +8,25 @@ import {
   movedFrame,
   transformStrokes,
   type Frame,
+  type Joining,
 } from '@true-nib/core/select';
 import type { BoardPicture } from '../../render/boardPicture';
+import type { AreaQuery, SelectedArea, TakenPixels } from '../../render/washWork';
 import type { PageSession } from '../../session/pageSession';
 import { useDesk } from '../desk';
+import type { Washing } from '../wash/washing';
 
 interface Ground {
   readonly picture: BoardPicture;
   readonly session: PageSession;
+  readonly washing: Washing;
   readonly notice: (message: string) => void;
 }
-
-/** How newly found strokes go together with those selected already. */
-export type Joining = 'instead' | 'also' | 'less';
 
 const SEAL = '#b8402a';
 
 /**
- * The strokes that are selected on one layer, and the frame they are transformed by. What the frame does is shown at once and
+ * What is selected on one layer, strokes or pixels, and the frame it is transformed by. What the frame does is shown at once and
  * becomes part of the page when it is kept: by Enter, or by going on to something else.
  */
 export class Selection {
@@ -32,6 +34,14 @@ export class Selection {
   private on: EntityId | undefined;
   private held: Frame | undefined;
   private shown: readonly StrokeEntity[] = [];
+  /** Selected pixels, in place of strokes; `taken` while they are off their layer. */
+  private area: SelectedArea | undefined;
+  private taken: TakenPixels | undefined;
+  /** The frame's work on pixels, while it is being done. */
+  private keeping: Promise<unknown> | undefined;
+  /** Counts searches for pixels: one that comes too late is told by it. */
+  private searches = 0;
+  private lastTouch: Point | undefined;
   private isAside = false;
   private isVisible = true;
   private readonly listeners = new Set<() => void>();
@@ -51,8 +61,13 @@ export class Selection {
     return () => this.listeners.delete(listener);
   }
 
+  /** How many strokes are selected, or pixels. */
   get size(): number {
-    return this.ids.size;
+    return this.area?.count ?? this.ids.size;
+  }
+
+  get isPixels(): boolean {
+    return this.area !== undefined;
   }
 
   get layerId(): EntityId | undefined {
@@ -63,8 +78,13 @@ export class Selection {
     return this.held;
   }
 
+  /** Where pixels were touched last, page px. */
+  get touched(): Point | undefined {
+    return this.lastTouch;
+  }
+
   get isPending(): boolean {
-    return this.held !== undefined && !isUntouched(this.held);
+    return this.held !== undefined && !this.keeping && !isUntouched(this.held);
   }
 
   /** The selected strokes as they are kept. */
@@ -79,13 +99,53 @@ export class Selection {
       if (joining === 'less') ids.delete(id);
       else ids.add(id);
     }
+    this.letPixelsGo();
     this.ids = ids;
     this.on = ids.size > 0 ? layerId : undefined;
     this.enclose();
   }
 
+  /** Selects pixels of a wash layer, as soon as the worker has found them. */
+  async chooseArea(layerId: EntityId, query: AreaQuery, joining: Joining): Promise<void> {
+    this.keep();
+    if (query.by === 'touch') this.lastTouch = query.at;
+    const { picture, washing } = this.ground;
+    const searched = ++this.searches;
+    await washing.settled();
+    const area = await picture.inks.wash.select(layerId, query, this.on === layerId ? joining : 'instead');
+    if (searched === this.searches) this.showArea(area, layerId);
+    else area?.shape.close();
+  }
+
+  /** Selects what a deed has just laid down. */
+  async followArea(layerId: EntityId): Promise<void> {
+    const searched = ++this.searches;
+    const area = await this.ground.picture.inks.wash.selected();
+    if (searched === this.searches) this.showArea(area, layerId);
+    else area?.shape.close();
+  }
+
+  private showArea(area: SelectedArea | undefined, layerId: EntityId): void {
+    this.area?.shape.close();
+    this.area = area;
+    this.ids = new Set();
+    this.on = area ? layerId : undefined;
+    this.enclose();
+  }
+
+  private letPixelsGo(): void {
+    this.searches++;
+    if (!this.area) return;
+    this.area.shape.close();
+    this.area = undefined;
+    void this.ground.washing.settled().then(() => {
+      if (!this.area) this.ground.picture.inks.wash.selectNothing();
+    });
+  }
+
   clear(): void {
     this.keep();
+    this.letPixelsGo();
     this.ids = new Set();
     this.on = undefined;
     this.enclose();
@@ -93,13 +153,31 @@ export class Selection {
 
   /** Shows the strokes under another frame, not yet part of the page. */
   setFrame(frame: Frame): void {
+    if (this.keeping) return;
     this.held = frame;
     const isAway = !isUntouched(frame);
     if (isAway !== this.isAside) {
       this.isAside = isAway;
-      this.ground.picture.inks.setAside(isAway ? [...this.ids] : []);
+      if (this.area) this.liftPixels(isAway);
+      else this.ground.picture.inks.setAside(isAway ? [...this.ids] : []);
     }
     this.show();
+  }
+
+  private liftPixels(isAway: boolean): void {
+    const { wash } = this.ground.picture.inks;
+    const { area, on } = this;
+    if (!area || on === undefined) return;
+    if (!isAway) {
+      wash.putBack(area.box);
+      this.taken = undefined;
+      return;
+    }
+    void wash.lift(on, area.box).then((taken) => {
+      if (this.area !== area || !this.isAside) return wash.putBack(area.box);
+      this.taken = taken;
+      this.show();
+    });
   }
 
   /** Moves the selection by page px. */
@@ -113,6 +191,7 @@ export class Selection {
   keep(): boolean {
     const { held } = this;
     if (!held || isUntouched(held) || this.on === undefined) return true;
+    if (this.area) return this.keepPixels(held, this.on);
     const { session, notice } = this.ground;
     try {
       const before = this.strokes;
@@ -131,6 +210,27 @@ export class Selection {
     }
   }
 
+  /** Pixels take the worker a moment: until then they are shown where they were moved to. */
+  private keepPixels(held: Frame, layerId: EntityId): boolean {
+    if (this.keeping) return true;
+    const { washing, picture } = this.ground;
+    const { area } = this;
+    const searched = this.searches;
+    this.keeping = washing
+      .do('Transform', layerId, { deed: 'move', map: frameMap(held), targetId: layerId })
+      .then(async () => {
+        const found = await picture.inks.wash.selected();
+        this.keeping = undefined;
+        this.isAside = false;
+        this.taken = undefined;
+        if (area) picture.inks.wash.putBack(area.box);
+        if (searched === this.searches) this.showArea(found, layerId);
+        else found?.shape.close();
+      });
+    this.listeners.forEach((listener) => listener());
+    return true;
+  }
+
   /** Undoes what the frame did since it was last kept. Answers whether there was anything. */
   takeBack(): boolean {
     if (!this.isPending) return false;
@@ -140,13 +240,15 @@ export class Selection {
   }
 
   private bringBack(): void {
-    if (!this.isAside) return;
+    if (!this.isAside || this.keeping) return;
     this.isAside = false;
+    if (this.area) return this.liftPixels(false);
     this.ground.picture.inks.setAside([]);
   }
 
   /** Strokes that are gone are let go; a frame goes round what the others have become. */
   private follow(): void {
+    if (this.area && this.on !== undefined && !find(this.ground.session.page, 'layer', this.on)) return this.clear();
     if (this.ids.size === 0) return;
     const left = this.strokes;
     if (left.length !== this.ids.size) this.ids = new Set(left.map(({ id }) => id));
@@ -167,19 +269,24 @@ export class Selection {
 
   private enclose(): void {
     const { index } = this.ground.picture.inks;
+    if (this.keeping) return;
     const strokes = this.strokes;
     this.shown = strokes.map((stroke) => index.shown(stroke));
-    this.held = strokes.length > 0 ? frameOf(courseBox(strokes.map(({ spine }) => spine))) : undefined;
+    if (this.area) this.held = frameOf(this.area.box);
+    else this.held = strokes.length > 0 ? frameOf(courseBox(strokes.map(({ spine }) => spine))) : undefined;
     this.show();
   }
 
   private show(): void {
     const { picture, session } = this.ground;
     const layer = this.on === undefined ? undefined : find(session.page, 'layer', this.on);
-    const { held, shown } = this;
+    const { held, shown, area, taken } = this;
     const { scaleWidth } = useDesk.getState();
+    const pixels = area && { box: area.box, shape: area.shape, taken };
     picture.setSelection(
-      held && this.isVisible ? { strokes: shown, frame: held, color: layer?.mark ?? SEAL, scaleWidth } : undefined,
+      held && this.isVisible
+        ? { strokes: shown, pixels, frame: held, color: layer?.mark ?? SEAL, scaleWidth }
+        : undefined,
     );
     this.listeners.forEach((listener) => listener());
   }

@@ -1,11 +1,13 @@
-import { ordersBetween, PageError, type EntityId, type StrokeEntity } from '@true-nib/core/page';
-import { flippedFrame, sameColour, sameNib } from '@true-nib/core/select';
+import { identity } from '@true-nib/core/math';
+import { find, ordersBetween, PageError, type EntityId, type StrokeEntity } from '@true-nib/core/page';
+import { flippedFrame, projectiveOf, sameColour, sameNib } from '@true-nib/core/select';
 import { say, sayError } from '../../look/notices';
+import type { AreaQuery, TakenPixels } from '../../render/washWork';
 import type { OpenBoard } from '../boardContext';
 import type { Command } from '../commands';
 import { nibOf, takeTool, useDesk } from '../desk';
 import { layerInHand } from '../inkHand';
-import { asEntities, besides, copyStrokes, strokesToPaste } from './clipboard';
+import { asEntities, besides, copiedPixels, copyPixels, copyStrokes, onPage, strokesToPaste } from './clipboard';
 
 /** The Ink layer in hand with its strokes; says why not when there is none. */
 function inkInHand({
@@ -18,6 +20,30 @@ function inkInHand({
     return undefined;
   }
   return { layerId: node.layer.id, strokes: picture.inks.index.allOn(node.layer.id) };
+}
+
+/** The Wash layer in hand, when that is one and is seen. */
+function washInHand({ session }: OpenBoard): EntityId | undefined {
+  const node = layerInHand(session.page, useDesk.getState().layerId);
+  return node?.layer.medium === 'wash' && !node.isHidden ? node.layer.id : undefined;
+}
+
+/** Selects pixels when a Wash layer is in hand. Answers whether one is. */
+function choosePixels(board: OpenBoard, query: AreaQuery): boolean {
+  const layerId = washInHand(board);
+  if (layerId === undefined) return false;
+  takeTool('select');
+  void board.selection.chooseArea(layerId, query, 'instead');
+  return true;
+}
+
+/** All pixels of the colour that was touched last. */
+function chooseColour(board: OpenBoard): boolean {
+  if (washInHand(board) === undefined) return false;
+  const at = board.selection.touched;
+  if (at) return choosePixels(board, { by: 'colour', at });
+  say('Touch the colour first, with Select by Touch.');
+  return true;
 }
 
 function chooseAmong(
@@ -38,6 +64,29 @@ function needsSome(board: OpenBoard): StrokeEntity[] {
   return strokes;
 }
 
+/** Does something to the selected pixels, when there are any and they may be changed. Answers whether pixels were meant. */
+function withPixels(board: OpenBoard, run: (layerId: EntityId) => unknown): boolean {
+  const { selection } = board;
+  if (!selection.isPixels || selection.layerId === undefined) return false;
+  selection.keep();
+  if (!isLocked(board)) run(selection.layerId);
+  return true;
+}
+
+/** Fills the selected pixels with the colour in hand. */
+export function fillSelected(board: OpenBoard): void {
+  const { color } = nibOf(useDesk.getState());
+  const isMeant = withPixels(board, (layerId) => board.washing.do('Fill', layerId, { deed: 'fill', color }));
+  if (!isMeant) say('Select an area on a Wash layer first.');
+}
+
+/** Grows the selected pixels all round, or shrinks them when `px` is negative. */
+export function growSelected(board: OpenBoard, px: number): void {
+  const { selection } = board;
+  if (!selection.isPixels || selection.layerId === undefined) return say('Select an area on a Wash layer first.');
+  void selection.chooseArea(selection.layerId, { by: 'grow', px }, 'instead');
+}
+
 function isLocked({ session, selection }: OpenBoard): boolean {
   const node = layerInHand(session.page, selection.layerId);
   if (node?.isLocked) say(`${node.layer.name} is locked.`);
@@ -45,6 +94,7 @@ function isLocked({ session, selection }: OpenBoard): boolean {
 }
 
 export function deleteSelected(board: OpenBoard, label = 'Delete'): void {
+  if (withPixels(board, (layerId) => board.washing.do(label, layerId, { deed: 'clear' }))) return;
   const strokes = needsSome(board);
   if (strokes.length === 0 || isLocked(board)) return;
   board.session.commit(
@@ -55,6 +105,14 @@ export function deleteSelected(board: OpenBoard, label = 'Delete'): void {
 }
 
 async function copySelected(board: OpenBoard): Promise<boolean> {
+  const { selection } = board;
+  if (selection.isPixels && selection.layerId !== undefined) {
+    selection.keep();
+    await board.washing.settled();
+    copyPixels(await board.picture.inks.wash.take(selection.layerId));
+    say('Pixels copied.');
+    return true;
+  }
   const strokes = needsSome(board);
   if (strokes.length === 0) return false;
   await copyStrokes(strokes);
@@ -62,8 +120,10 @@ async function copySelected(board: OpenBoard): Promise<boolean> {
   return true;
 }
 
-async function pasteStrokes(board: OpenBoard): Promise<void> {
+async function paste(board: OpenBoard): Promise<void> {
   try {
+    const pixels = copiedPixels();
+    if (pixels) return await pastePixels(board, pixels);
     const pasted = besides(await strokesToPaste(nibOf(useDesk.getState())), board.session.page.size);
     const node = layerInHand(board.session.page, useDesk.getState().layerId);
     if (node?.layer.medium !== 'ink') throw new PageError('Take an Ink layer in hand to paste on.');
@@ -79,8 +139,31 @@ async function pasteStrokes(board: OpenBoard): Promise<void> {
   }
 }
 
-/** Moves the selected strokes on top of another Ink layer. */
+async function pastePixels(board: OpenBoard, taken: TakenPixels): Promise<void> {
+  const { session, washing, selection } = board;
+  const node = layerInHand(session.page, useDesk.getState().layerId);
+  if (node?.layer.medium !== 'wash')
+    throw new PageError('Pixels were copied: take a Wash layer in hand to paste them on.');
+  if (node.isLocked) throw new PageError(`${node.layer.name} is locked.`);
+  const { id } = node.layer;
+  selection.keep();
+  const placed = onPage(taken, session.page.size);
+  if (!(await washing.do('Paste', id, { deed: 'paste', taken: placed }))) return;
+  takeTool('select');
+  await selection.followArea(id);
+}
+
+async function movePixels(board: OpenBoard, layerId: EntityId, targetId: EntityId): Promise<void> {
+  const map = projectiveOf(identity);
+  const name = find(board.session.page, 'layer', targetId)?.name ?? 'another layer';
+  if (!(await board.washing.do(`Move to ${name}`, layerId, { deed: 'move', map, targetId }))) return;
+  useDesk.setState({ layerId: targetId });
+  await board.selection.followArea(targetId);
+}
+
+/** Moves what is selected on top of another layer of its kind. */
 export function moveSelectedTo(board: OpenBoard, layerId: EntityId): void {
+  if (withPixels(board, (from) => void movePixels(board, from, layerId))) return;
   const strokes = needsSome(board);
   const node = layerInHand(board.session.page, layerId);
   if (strokes.length === 0 || isLocked(board) || node?.layer.medium !== 'ink') return;
@@ -113,7 +196,7 @@ export const selectionCommands = [
     label: 'Select all of the layer',
     room: 'Select',
     key: '$mod+a',
-    run: (board) => chooseAmong(board, (all) => all),
+    run: (board) => void (choosePixels(board, { by: 'all' }) || chooseAmong(board, (all) => all)),
   },
   { id: 'select-none', label: 'Select nothing', room: 'Select', run: ({ selection }) => selection.clear() },
   {
@@ -121,17 +204,39 @@ export const selectionCommands = [
     label: 'Select the others instead',
     room: 'Select',
     run: (board) =>
-      chooseAmong(board, (all, chosen) => {
-        const ids = new Set(chosen.map(({ id }) => id));
-        return all.filter(({ id }) => !ids.has(id));
-      }),
+      void (
+        choosePixels(board, { by: 'others' }) ||
+        chooseAmong(board, (all, chosen) => {
+          const ids = new Set(chosen.map(({ id }) => id));
+          return all.filter(({ id }) => !ids.has(id));
+        })
+      ),
   },
   { id: 'same-nib', label: 'Select all of the same nib', room: 'Select', run: (board) => chooseAmong(board, sameNib) },
   {
     id: 'same-colour',
     label: 'Select all of the same colour',
     room: 'Select',
-    run: (board) => chooseAmong(board, sameColour),
+    run: (board) => void (chooseColour(board) || chooseAmong(board, sameColour)),
+  },
+  {
+    id: 'fill',
+    label: 'Fill what is selected',
+    room: 'Select',
+    key: 'Shift+KeyT',
+    run: (board) => fillSelected(board),
+  },
+  {
+    id: 'grow',
+    label: 'Grow what is selected',
+    room: 'Select',
+    run: (board) => growSelected(board, useDesk.getState().growBy),
+  },
+  {
+    id: 'shrink',
+    label: 'Shrink what is selected',
+    room: 'Select',
+    run: (board) => growSelected(board, -useDesk.getState().growBy),
   },
   { id: 'copy', label: 'Copy', room: 'Select', key: '$mod+c', run: (board) => void copySelected(board) },
   {
@@ -141,7 +246,7 @@ export const selectionCommands = [
     key: '$mod+x',
     run: (board) => void copySelected(board).then((isCopied) => isCopied && deleteSelected(board, 'Cut')),
   },
-  { id: 'paste', label: 'Paste', room: 'Select', key: '$mod+v', run: (board) => void pasteStrokes(board) },
+  { id: 'paste', label: 'Paste', room: 'Select', key: '$mod+v', run: (board) => void paste(board) },
   {
     id: 'delete',
     label: 'Delete what is selected',

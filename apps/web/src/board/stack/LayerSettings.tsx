@@ -45,7 +45,7 @@ export function LayerSettings() {
         {...{ least: 0, most: 100, step: 1, unit: ' %' }}
       />
       <Switch label="Alone: hide all others" on={isSolo} onChange={() => toggleSolo(layer)} />
-      {layer.medium === 'ink' && (
+      {(layer.medium === 'ink' || layer.medium === 'wash') && (
         <>
           <Switch
             label="Hold shape: only colour what is there"
@@ -53,7 +53,7 @@ export function LayerSettings() {
             onChange={(holdsShape) => tell(holdsShape ? 'Hold the shape' : 'Let the shape go', { holdsShape })}
           />
           <StandIn layer={layer} onChange={(standIn) => tell('Stand-in colour', { standIn })} />
-          <LineStyle layer={layer} show={show} />
+          {layer.medium === 'ink' && <LineStyle layer={layer} show={show} />}
         </>
       )}
     </View>

@@ -3,6 +3,8 @@ import { useState } from 'react';
 import CopyPlus from 'lucide-react-native/icons/copy-plus';
 import FolderPlus from 'lucide-react-native/icons/folder-plus';
 import Layers2 from 'lucide-react-native/icons/layers-2';
+import PaintBucket from 'lucide-react-native/icons/paint-bucket';
+import PenLine from 'lucide-react-native/icons/pen-line';
 import Plus from 'lucide-react-native/icons/plus';
 import SquareCheck from 'lucide-react-native/icons/square-check';
 import Trash from 'lucide-react-native/icons/trash';
@@ -31,14 +33,28 @@ export function StackPanel() {
   const count = useDesk((desk) => desk.chosenLayers.length);
   const [isChoosing, setChoosing] = useState(false);
   const [isMerging, setMerging] = useState(false);
-  const merge = (kind: (to: typeof board) => boolean) => () => {
+  const [isAdding, setAdding] = useState(false);
+  const merge = (kind: (to: typeof board) => Promise<boolean>) => () => {
     setMerging(false);
-    kind(board);
+    void kind(board);
+  };
+  const add = (medium: 'ink' | 'wash') => () => {
+    setAdding(false);
+    addLayer(board, medium);
   };
   return (
     <View className="gap-2" testID="stack">
       <View className="flex-row">
-        <Chip label="Add" icon={Plus} tooltip={withKey('add-layer')} onPress={() => addLayer(board, 'ink')} />
+        <Chip
+          label="Add"
+          icon={Plus}
+          isChosen={isAdding}
+          tooltip="Add a layer"
+          onPress={() => {
+            setAdding(!isAdding);
+            setMerging(false);
+          }}
+        />
         <Chip label="Group" icon={FolderPlus} tooltip={withKey('group-layers')} onPress={() => groupChosen(board)} />
         <Chip
           label="Copy"
@@ -51,10 +67,19 @@ export function StackPanel() {
           icon={Layers2}
           isChosen={isMerging}
           tooltip="Merge layers of one kind"
-          onPress={() => setMerging(!isMerging)}
+          onPress={() => {
+            setMerging(!isMerging);
+            setAdding(false);
+          }}
         />
         <Chip label="Delete" icon={Trash} tooltip={withKey('delete-layers')} onPress={() => deleteChosen(board)} />
       </View>
+      {isAdding && (
+        <View className="flex-row rounded-xl border border-rule bg-raised">
+          <Chip label="Ink: lines" icon={PenLine} tooltip={withKey('add-layer')} onPress={add('ink')} />
+          <Chip label="Wash: pixels" icon={PaintBucket} tooltip={withKey('add-wash')} onPress={add('wash')} />
+        </View>
+      )}
       {isMerging && (
         <View className="flex-row rounded-xl border border-rule bg-raised">
           <Chip label="Down" icon={Layers2} tooltip={withKey('merge-down')} onPress={merge(mergeDown)} />

@@ -5,6 +5,7 @@ import {
   groupLayers,
   layersOf,
   mediumInWords,
+  mergedLayers,
   mergeLayers,
   newLayer,
   placedAbove,
@@ -16,11 +17,14 @@ import {
   type Medium,
   type Page,
 } from '@true-nib/core/page';
+import { sayError } from '../../look/notices';
 import { newId } from '../../session/ids';
+import type { PageSession } from '../../session/pageSession';
 import { useDesk } from '../desk';
 import { layerInHand, type Board } from '../inkHand';
 
 type Session = Pick<Board, 'session'>;
+type Merging = Pick<Board, 'session' | 'washing'>;
 
 /** The layers that a command for several is meant for: those chosen, with the one in hand. */
 export function chosenIds(page: Page): readonly EntityId[] {
@@ -33,7 +37,7 @@ export function chosenIds(page: Page): readonly EntityId[] {
 const NAMES: Readonly<Record<Medium, string>> = { ink: 'Inks', wash: 'Wash', rough: 'Rough', group: 'Group' };
 
 /** Adds a layer above the one in hand and takes it in hand. */
-export function addLayer({ session }: Session, medium: 'ink' | 'group'): void {
+export function addLayer({ session }: Session, medium: 'ink' | 'wash' | 'group'): void {
   const { page } = session;
   const taken = new Set([...page.entities.ofKind('layer')].map((layer) => (layer.kind === 'layer' ? layer.name : '')));
   let name = NAMES[medium];
@@ -60,16 +64,41 @@ export const groupChosen = onChosen((page, ids) =>
 
 export const deleteChosen = (board: Session): boolean => letGo(onChosen(deleteLayers)(board));
 
-export const mergeChosen = (board: Session): boolean => letGo(onChosen(mergeLayers)(board));
+/** Merges layers. Pixels take the worker a moment; for lines it is done at once. */
+async function merge({ session, washing }: Merging, which: (page: Page) => readonly EntityId[]): Promise<boolean> {
+  const ids = idsOr(session, which);
+  if (!ids) return false;
+  const layers = washed(session.page, ids);
+  if (!layers) return letGo(session.attempt((page) => mergeLayers(page, ids)));
+  const deed = { deed: 'merge', layerIds: layers.map(({ id }) => id) } as const;
+  return letGo(await washing.do('Merge', layers[0].id, deed, (page, tiles) => mergeLayers(page, ids, tiles)));
+}
 
-export const mergeDown = ({ session }: Session): boolean => {
-  const hand = layerInHand(session.page, useDesk.getState().layerId)?.layer.id;
-  const isDone = session.attempt((page) => mergeLayers(page, withTheOneBelow(page, hand ?? '')));
-  return letGo(isDone);
-};
+function idsOr({ page }: PageSession, which: (page: Page) => readonly EntityId[]): readonly EntityId[] | undefined {
+  try {
+    return which(page);
+  } catch (error) {
+    sayError(error);
+    return undefined;
+  }
+}
 
-export const mergeVisible = ({ session }: Session): boolean =>
-  letGo(session.attempt((page) => mergeLayers(page, visibleLayers(page))));
+/** The Wash layers that would be merged, lowest first; nothing when they hold lines, or cannot be merged at all. */
+function washed(page: Page, ids: readonly EntityId[]): readonly LayerEntity[] | undefined {
+  try {
+    const layers = mergedLayers(page, ids);
+    return layers[0].medium === 'wash' ? layers : undefined;
+  } catch {
+    return undefined;
+  }
+}
+
+export const mergeChosen = (board: Merging): Promise<boolean> => merge(board, chosenIds);
+
+export const mergeDown = (board: Merging): Promise<boolean> =>
+  merge(board, (page) => withTheOneBelow(page, layerInHand(page, useDesk.getState().layerId)?.layer.id ?? ''));
+
+export const mergeVisible = (board: Merging): Promise<boolean> => merge(board, visibleLayers);
 
 /** Lets go of the layers chosen, some of which are no longer there. */
 function letGo(isDone: boolean): boolean {

@@ -1,0 +1,116 @@
+import {
+  draftChange,
+  find,
+  washEdits,
+  washTileId,
+  WASH_TYPE,
+  type Change,
+  type EntityId,
+  type Page,
+  type StrokeEntity,
+} from '@true-nib/core/page';
+import type { BoardPicture } from '../../render/boardPicture';
+import type { WashDeed } from '../../render/washSurface';
+import type { ReworkedTile } from '../../render/washWork';
+import type { PageSession } from '../../session/pageSession';
+
+interface Ground {
+  readonly picture: BoardPicture;
+  readonly session: PageSession;
+  readonly notice: (message: string) => void;
+}
+
+/** What other tabs have changed meanwhile is painted on once more. */
+const ATTEMPTS = 3;
+
+/**
+ * Makes deeds on pixels part of the page, one after the other: a worker paints the tiles, their bytes are kept, then the
+ * change is made. Undo waits for what is under way.
+ */
+export class Washing {
+  private queue: Promise<unknown> = Promise.resolve();
+
+  constructor(private readonly ground: Ground) {}
+
+  /** Settles when nothing is under way. */
+  settled(): Promise<unknown> {
+    return this.queue;
+  }
+
+  /** Turns marks that the board shows on a wash layer into its pixels. */
+  turn(label: string, layerId: EntityId, marks: readonly StrokeEntity[]): Promise<boolean> {
+    return this.enqueue(async () => {
+      const ids = marks.map(({ id }) => id);
+      try {
+        for (let attempt = 0; attempt < ATTEMPTS; attempt++) {
+          const tiles = await this.painted(layerId, { deed: 'marks', ids });
+          if (isAbreast(this.ground.session.page, tiles))
+            return this.ground.picture.endMarks(marks, () => this.make((page) => changeOf(label)(page, tiles)));
+        }
+        throw new Error('Another tab keeps painting here. Draw this once more when it rests.');
+      } catch (error) {
+        this.ground.picture.endMarks(marks, () => false);
+        throw error;
+      }
+    });
+  }
+
+  /** Does something to a layer's pixels. `draft` makes the change of the tiles, where it is more than that. Answers whether it is done. */
+  do(
+    label: string,
+    layerId: EntityId,
+    deed: WashDeed,
+    draft: (page: Page, tiles: readonly ReworkedTile[]) => Change = changeOf(label),
+  ): Promise<boolean> {
+    return this.enqueue(async () => {
+      const tiles = await this.painted(layerId, deed);
+      return this.make((page) => draft(page, tiles));
+    });
+  }
+
+  private enqueue(work: () => Promise<boolean>): Promise<boolean> {
+    const { session, notice } = this.ground;
+    const done = this.queue.then(work).catch((error: unknown) => {
+      notice(error instanceof Error ? error.message : 'This could not be done. The page is as it was.');
+      return false;
+    });
+    this.queue = done;
+    session.waitFor(done);
+    return done;
+  }
+
+  private async painted(layerId: EntityId, deed: WashDeed): Promise<readonly ReworkedTile[]> {
+    const { picture, session } = this.ground;
+    const tiles = await picture.inks.wash.work(layerId, deed);
+    await Promise.all(
+      tiles.map(async ({ blob, bytes }) => {
+        if (blob === undefined || !bytes) return;
+        const kept = new Blob([bytes], { type: WASH_TYPE });
+        await session.keepBlob(blob, kept).catch(() => session.sendBlob(blob, kept));
+      }),
+    );
+    return tiles;
+  }
+
+  private make(draft: (page: Page) => Change): boolean {
+    return this.ground.session.attempt(draft);
+  }
+}
+
+const changeOf =
+  (label: string) =>
+  (page: Page, tiles: readonly ReworkedTile[]): Change => {
+    const layerIds = [...new Set(tiles.map(({ layerId }) => layerId))];
+    const edits = layerIds.flatMap((id) =>
+      washEdits(
+        page,
+        id,
+        tiles.filter(({ layerId }) => layerId === id),
+      ),
+    );
+    return draftChange(label, edits, layerIds);
+  };
+
+/** Whether the tiles were painted on what the page holds. */
+const isAbreast = (page: Page, tiles: readonly ReworkedTile[]): boolean =>
+  tiles.every((tile) => find(page, 'wash', washTileId(tile.layerId, tile))?.blob === tile.base);

@@ -1,0 +1,23 @@
+import { WASH_SIDE } from '@true-nib/core/page';
+
+/** A tile's pixels as they are kept: a zlib stream of RGBA, named by its SHA-256. */
+export interface PackedTile {
+  readonly blob: string;
+  readonly bytes: ArrayBuffer;
+}
+
+export async function packTile({ data }: ImageData): Promise<PackedTile> {
+  const bytes = await piped(data, new CompressionStream('deflate'));
+  const digest = await crypto.subtle.digest('SHA-256', bytes);
+  const blob = Array.from(new Uint8Array(digest), (byte) => byte.toString(16).padStart(2, '0')).join('');
+  return { blob, bytes };
+}
+
+/** The pixels in a tile's bytes. Throws when they are not one tile's. */
+export async function unpackTile(bytes: ArrayBuffer): Promise<ImageData> {
+  const pixels = await piped(bytes, new DecompressionStream('deflate'));
+  return new ImageData(new Uint8ClampedArray(pixels), WASH_SIDE, WASH_SIDE);
+}
+
+const piped = (bytes: BufferSource, through: CompressionStream | DecompressionStream): Promise<ArrayBuffer> =>
+  new Response(new Response(bytes).body?.pipeThrough(through)).arrayBuffer();

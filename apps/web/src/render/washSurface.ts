@@ -1,0 +1,135 @@
+import { growBox, type Box } from '@true-nib/core/math';
+import { tileBox, type EntityId } from '@true-nib/core/page';
+import type { Matrix3x3, Joining } from '@true-nib/core/select';
+import { transfer, type Remote } from 'comlink';
+import type { InkService } from './ink.worker';
+import type { StrokeIndex } from './strokeIndex';
+import type { AreaQuery, ReworkedTile, SelectedArea, TakenPixels } from './washWork';
+
+/** Where a tile's bytes come from: the outbox or the server. */
+export type TileBytes = (blob: string) => Promise<Blob>;
+
+/** What is done to the pixels of wash layers, as a worker can do it. */
+export type WashDeed =
+  | { readonly deed: 'marks'; readonly ids: readonly EntityId[] }
+  | { readonly deed: 'fill'; readonly color: string }
+  | { readonly deed: 'clear' }
+  | { readonly deed: 'move'; readonly map: Matrix3x3; readonly targetId: EntityId }
+  | { readonly deed: 'paste'; readonly taken: TakenPixels }
+  | { readonly deed: 'merge'; readonly layerIds: readonly EntityId[] };
+
+interface Ground {
+  readonly remote: Remote<InkService>;
+  readonly index: StrokeIndex;
+  readonly tileBytes: TileBytes;
+  /** Settles when the worker has heard of every edit so far. */
+  readonly told: () => Promise<unknown>;
+  /** Shows places anew, page px. */
+  readonly repaint: (boxes: readonly Box[]) => void;
+  readonly onError: (message: string) => void;
+}
+
+/** Tiles that are fetched at the same time. */
+const AT_ONCE = 6;
+
+/** The pixels of the wash layers on the screen: fetches those that are missing, and hands work on them to the worker. */
+export class WashSurface {
+  private readonly wanted: string[] = [];
+  private readonly fetching = new Set<string>();
+  private arrived: Box[] = [];
+  private arrivalFrame = 0;
+
+  constructor(private readonly ground: Ground) {
+    this.fetchMissing([...ground.index.wash.blobs()]);
+  }
+
+  dispose(): void {
+    cancelAnimationFrame(this.arrivalFrame);
+    this.wanted.length = 0;
+  }
+
+  /** Fetches the pixels of these bytes where they are missing; they are shown when they are there. */
+  fetchMissing(blobs: readonly string[]): void {
+    for (const blob of blobs)
+      if (!this.ground.index.wash.hasBitmap(blob) && !this.fetching.has(blob) && !this.wanted.includes(blob))
+        this.wanted.push(blob);
+    while (this.fetching.size < AT_ONCE && this.wanted.length > 0) void this.fetch(this.wanted.shift() ?? '');
+  }
+
+  private async fetch(blob: string): Promise<void> {
+    const { index, remote, tileBytes, onError } = this.ground;
+    this.fetching.add(blob);
+    try {
+      const bytes = await (await tileBytes(blob)).arrayBuffer();
+      index.wash.addBitmap(blob, await remote.addTile(blob, transfer(bytes, [bytes])));
+      this.arrived.push(...index.wash.tilesWith(blob).map((tile) => growBox(tileBox(tile), 1)));
+      this.showArrived();
+    } catch {
+      onError('Some pixels could not be shown. They are safe on the server; reload the page to try again.');
+    } finally {
+      this.fetching.delete(blob);
+      this.fetchMissing([]);
+    }
+  }
+
+  /** Tiles come in bursts: they are shown once a frame. */
+  private showArrived(): void {
+    if (this.arrivalFrame !== 0) return;
+    this.arrivalFrame = requestAnimationFrame(() => {
+      this.arrivalFrame = 0;
+      const boxes = this.arrived;
+      this.arrived = [];
+      this.ground.repaint(boxes);
+    });
+  }
+
+  /**
+   * Has pixels worked on. Answers the tiles that change, whose pixels are at hand from now on; none is part of the page yet.
+   * Throws when it cannot be done, with a sentence.
+   */
+  async work(layerId: EntityId, deed: WashDeed): Promise<readonly ReworkedTile[]> {
+    const { index, remote, told } = this.ground;
+    await told();
+    const tiles = await remote.work(layerId, deed);
+    for (const { blob, bitmap } of tiles) if (blob !== undefined && bitmap) index.wash.addBitmap(blob, bitmap);
+    const spare = index.wash.spare();
+    index.wash.dropBitmaps(spare);
+    void remote.dropTiles(spare);
+    return tiles;
+  }
+
+  async select(layerId: EntityId, query: AreaQuery, joining: Joining): Promise<SelectedArea | undefined> {
+    await this.ground.told();
+    return this.ground.remote.select(layerId, query, joining);
+  }
+
+  /** What is selected, once more. */
+  selected(): Promise<SelectedArea | undefined> {
+    return this.ground.remote.selected();
+  }
+
+  selectNothing(): void {
+    void this.ground.remote.selectNothing();
+  }
+
+  take(layerId: EntityId): Promise<TakenPixels> {
+    return this.ground.remote.take(layerId);
+  }
+
+  /** Takes the selected pixels off their layer on the screen, for as long as they are shown elsewhere. */
+  async lift(layerId: EntityId, box: Box): Promise<TakenPixels> {
+    const { index, remote, repaint } = this.ground;
+    const { cover, taken } = await remote.lift(layerId);
+    index.wash.lifted = { layerId, x: taken.x, y: taken.y, cover };
+    repaint([box]);
+    return taken;
+  }
+
+  putBack(box: Box): void {
+    const { index, remote, repaint } = this.ground;
+    if (!index.wash.lifted) return;
+    index.wash.lifted = undefined;
+    void remote.putBack();
+    repaint([box]);
+  }
+}

@@ -1,0 +1,367 @@
+import { boxesMeet, intersectBoxes, isEmptyBox, mapBox, type Box, type Point } from '@true-nib/core/math';
+import { tileBox, tilePlaces, WASH_SIDE, type EntityId, type TileContent } from '@true-nib/core/page';
+import {
+  affineOf,
+  emptyMask,
+  growMask,
+  invertMask,
+  isAffine,
+  isEmptyMask,
+  joinMasks,
+  maskBox,
+  maskOfColour,
+  maskOfPatch,
+  maskOfShape,
+  maskOver,
+  warpPixels,
+  type Joining,
+  type Mask,
+  type Matrix3x3,
+  type Pixels,
+} from '@true-nib/core/select';
+import { ground, type InkDesk } from './inkDesk';
+import { paintStrokes, paintTolerance, strokeBox } from './inkPaint';
+import { packTile, unpackTile } from './washCode';
+import { paintTiles } from './washPaint';
+
+/** A tile as it is to be: its new content, what it was made from, and its pixels for those who show them. */
+export interface ReworkedTile extends TileContent {
+  readonly layerId: EntityId;
+  readonly base: string | undefined;
+  readonly bytes?: ArrayBuffer;
+  readonly bitmap?: ImageBitmap;
+}
+
+/** Pixels that are selected: the box that holds them all (page px), how many they are, and a picture of where they lie. */
+export interface SelectedArea {
+  readonly box: Box;
+  readonly count: number;
+  readonly shape: ImageBitmap;
+}
+
+/** Pixels taken up from a layer, at (x, y) of the page. */
+export interface TakenPixels {
+  readonly x: number;
+  readonly y: number;
+  readonly bitmap: ImageBitmap;
+}
+
+/** How an area is found on a wash layer. */
+export type AreaQuery =
+  | { readonly by: 'loop'; readonly loop: readonly Point[] }
+  | { readonly by: 'touch' | 'colour'; readonly at: Point }
+  | { readonly by: 'all' | 'others' }
+  | { readonly by: 'grow'; readonly px: number };
+
+/** Where a worker paints pixels: what is done to wash layers, and which of their pixels are selected. */
+export class WashWork {
+  private mask: Mask = emptyMask;
+
+  constructor(private readonly desk: InkDesk) {}
+
+  /** Takes a tile's bytes in. Answers its pixels for the screen; this desk keeps its own. */
+  async addTile(blob: string, bytes: ArrayBuffer): Promise<ImageBitmap> {
+    const image = await unpackTile(bytes);
+    const [own, shown] = await Promise.all([createImageBitmap(image), createImageBitmap(image)]);
+    this.desk.index.wash.addBitmap(blob, own);
+    return shown;
+  }
+
+  dropTiles(blobs: readonly string[]): void {
+    this.desk.index.wash.dropBitmaps(blobs);
+  }
+
+  // What is selected.
+
+  /** Selects an area of a layer. Answers what is selected then; nothing when that is nothing. */
+  async select(layerId: EntityId, query: AreaQuery, joining: Joining): Promise<SelectedArea | undefined> {
+    this.mask = this.found(layerId, query, joining);
+    return this.area();
+  }
+
+  selectNothing(): void {
+    this.mask = emptyMask;
+  }
+
+  /** The selected pixels off their layer, for a frame to move: the page is shown without them until `putBack`. */
+  async lift(layerId: EntityId): Promise<{ readonly cover: ImageBitmap; readonly taken: TakenPixels }> {
+    const cover = stencil(this.mask);
+    this.desk.index.wash.lifted = { layerId, x: this.mask.x, y: this.mask.y, cover };
+    const taken = await this.take(layerId);
+    return { cover: await createImageBitmap(cover), taken };
+  }
+
+  putBack(): void {
+    this.desk.index.wash.lifted = undefined;
+  }
+
+  /** A copy of the selected pixels of a layer. */
+  async take(layerId: EntityId): Promise<TakenPixels> {
+    return { x: this.mask.x, y: this.mask.y, bitmap: await createImageBitmap(this.taken(layerId)) };
+  }
+
+  // What is done to pixels. Each answers the tiles it changes; none is part of the page yet.
+
+  /** Makes marks that lie on a wash layer part of its pixels. */
+  layMarks(layerId: EntityId, ids: readonly EntityId[]): Promise<ReworkedTile[]> {
+    const marks = ids.flatMap((id) => this.desk.index.get(id) ?? []);
+    return this.rework(layerId, marks.map(strokeBox), (context, box) => {
+      this.layOn(context, layerId);
+      const near = marks.filter((mark) => boxesMeet(strokeBox(mark), box));
+      paintStrokes(context, near, toTile(box), paintTolerance(1));
+    });
+  }
+
+  /** Fills the selected pixels with a colour; where the layer holds its shape, only what is there. */
+  fill(layerId: EntityId, color: string): Promise<ReworkedTile[]> {
+    return this.rework(layerId, [maskBox(this.mask)], (context, box) => {
+      this.layOn(context, layerId);
+      context.drawImage(stencil(maskOver(this.mask, box), color), 0, 0);
+    });
+  }
+
+  /** Takes the selected pixels away. */
+  clear(layerId: EntityId): Promise<ReworkedTile[]> {
+    return this.rework(layerId, [maskBox(this.mask)], (context, box) => this.cut(context, box));
+  }
+
+  /**
+   * Maps the selected pixels over the page, onto the same layer or another one; they are selected where they come to lie.
+   * Throws a PageError when the map cannot be.
+   */
+  async move(layerId: EntityId, map: Matrix3x3, targetId: EntityId): Promise<ReworkedTile[]> {
+    const moved = this.mapped(this.taken(layerId), map);
+    const before = [maskBox(this.mask)];
+    const cut = (context: OffscreenCanvasRenderingContext2D, box: Box) => this.cut(context, box);
+    const put = (context: OffscreenCanvasRenderingContext2D, box: Box) => putOn(context, moved, box);
+    const tiles =
+      layerId === targetId
+        ? await this.rework(layerId, [...before, boxOf(moved)], (context, box) => {
+            cut(context, box);
+            put(context, box);
+          })
+        : [...(await this.rework(layerId, before, cut)), ...(await this.rework(targetId, [boxOf(moved)], put))];
+    this.mask = maskOfShape(pixelsIn(moved));
+    return tiles;
+  }
+
+  /** Lays pixels down on a layer and selects them. */
+  async paste(layerId: EntityId, { x, y, bitmap }: TakenPixels): Promise<ReworkedTile[]> {
+    const canvas = ground(bitmap.width, bitmap.height).canvas;
+    canvas.getContext('2d')?.drawImage(bitmap, 0, 0);
+    const placed: Placed = { x: Math.round(x), y: Math.round(y), canvas };
+    const tiles = await this.rework(layerId, [boxOf(placed)], (context, box) => putOn(context, placed, box));
+    this.mask = maskOfShape(pixelsIn(placed));
+    return tiles;
+  }
+
+  /** The pixels of layers over one another, lowest first, as those of the lowest. */
+  merge(layerIds: readonly EntityId[]): Promise<ReworkedTile[]> {
+    const { wash } = this.desk.index;
+    const [target, ...others] = layerIds;
+    const boxes = others.flatMap((id) => wash.tilesOf(id).map(tileBox));
+    return this.rework(target, boxes, (context, box) => {
+      for (const id of others) paintTiles(context, wash.within(id, inner(box)), toTile(box));
+    });
+  }
+
+  /** What is selected now; nothing when that is nothing. */
+  async area(): Promise<SelectedArea | undefined> {
+    const { mask } = this;
+    if (isEmptyMask(mask)) return undefined;
+    let count = 0;
+    for (const meant of mask.data) if (meant >= 128) count++;
+    return { box: maskBox(mask), count, shape: await shapeOf(mask) };
+  }
+
+  private found(layerId: EntityId, query: AreaQuery, joining: Joining): Mask {
+    const page = this.desk.pageBox;
+    switch (query.by) {
+      case 'loop':
+        return joinMasks(this.mask, maskOfLoop(query.loop, page), joining);
+      case 'touch':
+        return joinMasks(this.mask, maskOfPatch(this.pixels(layerId, page), query.at.x, query.at.y), joining);
+      case 'colour':
+        return joinMasks(this.mask, maskOfColour(this.pixels(layerId, page), query.at.x, query.at.y), joining);
+      case 'all':
+        return maskOfShape(this.pixels(layerId, page));
+      case 'others':
+        return invertMask(this.mask, page);
+      case 'grow':
+        return growMask(this.mask, query.px, page);
+    }
+  }
+
+  private pixels(layerId: EntityId, box: Box): Pixels {
+    const canvas = ground(box.maxX - box.minX, box.maxY - box.minY).canvas;
+    const context = canvas.getContext('2d', { willReadFrequently: true });
+    if (context) paintTiles(context, this.desk.index.wash.within(layerId, box), toTile(box));
+    return pixelsIn({ x: box.minX, y: box.minY, canvas });
+  }
+
+  /** The selected pixels of a layer, as much of each as is selected. */
+  private taken(layerId: EntityId): OffscreenCanvas {
+    const { mask } = this;
+    const context = ground(Math.max(1, mask.width), Math.max(1, mask.height));
+    const box = maskBox(mask);
+    paintTiles(context, this.desk.index.wash.within(layerId, box), toTile(box));
+    context.setTransform(1, 0, 0, 1, 0, 0);
+    context.globalCompositeOperation = 'destination-in';
+    context.drawImage(stencil(mask), 0, 0);
+    return context.canvas;
+  }
+
+  /** Where a layer holds its shape only what is already there takes what comes. */
+  private layOn(context: OffscreenCanvasRenderingContext2D, layerId: EntityId): void {
+    context.globalCompositeOperation = this.desk.layer(layerId)?.holdsShape ? 'source-atop' : 'source-over';
+  }
+
+  private cut(context: OffscreenCanvasRenderingContext2D, box: Box): void {
+    if (!boxesMeet(maskBox(this.mask), box)) return;
+    context.globalCompositeOperation = 'destination-out';
+    context.drawImage(stencil(maskOver(this.mask, box)), 0, 0);
+    context.globalCompositeOperation = 'source-over';
+  }
+
+  private mapped(canvas: OffscreenCanvas, map: Matrix3x3): Placed {
+    const { x, y } = this.mask;
+    const source = pixelsIn({ x, y, canvas });
+    if (!isAffine(map)) return placedPixels(warpPixels(source, map));
+    const [a, b, c, d, e, f] = affineOf(map);
+    const box = wholeBox(mapBox([a, b, c, d, e, f], maskBox(this.mask)));
+    const target = ground(box.maxX - box.minX, box.maxY - box.minY);
+    target.imageSmoothingQuality = 'high';
+    target.setTransform(a, b, c, d, e - box.minX, f - box.minY);
+    target.drawImage(canvas, x, y);
+    return { x: box.minX, y: box.minY, canvas: target.canvas };
+  }
+
+  /** Paints every tile that the boxes touch anew: on what it holds, under the tile's own px. */
+  private async rework(
+    layerId: EntityId,
+    boxes: readonly Box[],
+    paint: (context: OffscreenCanvasRenderingContext2D, box: Box) => void,
+  ): Promise<ReworkedTile[]> {
+    const { wash } = this.desk.index;
+    const reworked: ReworkedTile[] = [];
+    for (const place of tilePlaces(boxes.filter((box) => !isEmptyBox(box)))) {
+      const canvas = new OffscreenCanvas(WASH_SIDE, WASH_SIDE);
+      const context = canvas.getContext('2d', { willReadFrequently: true });
+      if (!context) throw new Error('This browser cannot paint off the screen.');
+      const base = wash.tileAt(layerId, place)?.blob;
+      const before = base === undefined ? undefined : wash.bitmap(base);
+      if (base !== undefined && !before)
+        throw new Error('Some of this layer is still on its way. Try again in a moment.');
+      if (before) context.drawImage(before, 0, 0);
+      paint(context, tileBox(place));
+      context.setTransform(1, 0, 0, 1, 0, 0);
+      const image = context.getImageData(0, 0, WASH_SIDE, WASH_SIDE);
+      if (isBlank(image)) {
+        reworked.push({ ...place, layerId, base });
+        continue;
+      }
+      const { blob, bytes } = await packTile(image);
+      const bitmap = await createImageBitmap(canvas);
+      if (!wash.hasBitmap(blob)) wash.addBitmap(blob, await createImageBitmap(canvas));
+      reworked.push({ ...place, layerId, base, blob, bytes, bitmap });
+    }
+    return reworked.filter(({ base, blob }) => base !== blob);
+  }
+}
+
+/** A canvas whose corner lies at a whole page px. */
+interface Placed {
+  readonly x: number;
+  readonly y: number;
+  readonly canvas: OffscreenCanvas;
+}
+
+const boxOf = ({ x, y, canvas: { width, height } }: Placed): Box => ({
+  minX: x,
+  minY: y,
+  maxX: x + width,
+  maxY: y + height,
+});
+
+/** From page px to the px of a canvas that shows `box`. */
+const toTile = ({ minX, minY }: Box) => [1, 0, 0, 1, -minX, -minY] as const;
+
+/** A tile's box without the edges that it shares with its neighbours. */
+const inner = ({ minX, minY, maxX, maxY }: Box): Box => ({ minX, minY, maxX: maxX - 1, maxY: maxY - 1 });
+
+const wholeBox = ({ minX, minY, maxX, maxY }: Box): Box => ({
+  minX: Math.floor(minX),
+  minY: Math.floor(minY),
+  maxX: Math.ceil(maxX),
+  maxY: Math.ceil(maxY),
+});
+
+function pixelsIn({ x, y, canvas }: Placed): Pixels {
+  const { width, height } = canvas;
+  const image = canvas.getContext('2d')?.getImageData(0, 0, width, height);
+  return { x, y, width, height, data: image?.data ?? new Uint8ClampedArray(4 * width * height) };
+}
+
+function placedPixels({ x, y, width, height, data }: Pixels): Placed {
+  const context = ground(Math.max(1, width), Math.max(1, height));
+  if (width * height > 0) context.putImageData(new ImageData(new Uint8ClampedArray(data), width, height), 0, 0);
+  return { x, y, canvas: context.canvas };
+}
+
+function putOn(context: OffscreenCanvasRenderingContext2D, { x, y, canvas }: Placed, box: Box): void {
+  context.globalCompositeOperation = 'source-over';
+  context.drawImage(canvas, x - box.minX, y - box.minY);
+}
+
+/** A mask as a canvas of one colour, as opaque as the px are meant. */
+function stencil({ width, height, data }: Mask, color = '#000000'): OffscreenCanvas {
+  const context = ground(Math.max(1, width), Math.max(1, height));
+  const image = new ImageData(Math.max(1, width), Math.max(1, height));
+  const [r, g, b] = [1, 3, 5].map((at) => parseInt(color.slice(at, at + 2), 16));
+  for (let i = 0; i < data.length; i++) {
+    if (data[i] === 0) continue;
+    image.data[4 * i] = r;
+    image.data[4 * i + 1] = g;
+    image.data[4 * i + 2] = b;
+    image.data[4 * i + 3] = data[i];
+  }
+  context.putImageData(image, 0, 0);
+  return context.canvas;
+}
+
+/** The inside of a closed loop, page px, as far as it lies on the page. */
+function maskOfLoop(loop: readonly Point[], page: Box): Mask {
+  let box = { minX: Infinity, minY: Infinity, maxX: -Infinity, maxY: -Infinity };
+  for (const { x, y } of loop)
+    box = {
+      minX: Math.min(box.minX, x),
+      minY: Math.min(box.minY, y),
+      maxX: Math.max(box.maxX, x),
+      maxY: Math.max(box.maxY, y),
+    };
+  const within = wholeBox(intersectBoxes(box, page));
+  if (!(within.maxX > within.minX && within.maxY > within.minY)) return emptyMask;
+  const context = ground(within.maxX - within.minX, within.maxY - within.minY);
+  context.setTransform(...toTile(within));
+  context.beginPath();
+  loop.forEach(({ x, y }, k) => (k === 0 ? context.moveTo(x, y) : context.lineTo(x, y)));
+  context.fill();
+  return maskOfShape(pixelsIn({ x: within.minX, y: within.minY, canvas: context.canvas }));
+}
+
+function isBlank({ data }: ImageData): boolean {
+  for (let i = 3; i < data.length; i += 4) if (data[i] !== 0) return false;
+  return true;
+}
+
+/** Px a side of the picture of what is selected. */
+const MOST_SHAPE = 1600;
+
+/** Where the mask lies, small enough to be shown at once: opaque black where px are meant. */
+async function shapeOf(mask: Mask): Promise<ImageBitmap> {
+  const scale = Math.min(1, MOST_SHAPE / Math.max(mask.width, mask.height));
+  const [width, height] = [mask.width, mask.height].map((side) => Math.max(1, Math.round(side * scale)));
+  const context = ground(width, height);
+  context.drawImage(stencil(mask), 0, 0, width, height);
+  return createImageBitmap(context.canvas);
+}

@@ -1,0 +1,65 @@
+import { box, type Box } from '../math';
+import { draftChange, type Change, type Edit } from './change';
+import type { EntityId, LayerEntity, WashTileEntity } from './entity';
+import { find, ofKind, type Page } from './page';
+
+/** Page px on a side of a wash tile. */
+export const WASH_SIDE = 256;
+/** Bytes of a tile's pixels: RGBA, 8 bits each. */
+export const WASH_BYTES = WASH_SIDE * WASH_SIDE * 4;
+/** The MIME type of a tile's bytes (RFC 6713): a zlib stream. */
+export const WASH_TYPE = 'application/zlib';
+
+/** Where a tile of a wash layer lies, in whole tiles from the page's corner. */
+export interface TilePlace {
+  readonly column: number;
+  readonly row: number;
+}
+
+/** What a tile is to hold: bytes by their SHA-256, or nothing. */
+export interface TileContent extends TilePlace {
+  readonly blob?: string;
+}
+
+export const washTileId = (layerId: EntityId, { column, row }: TilePlace): EntityId => `${layerId}~${column}~${row}`;
+
+/** A tile; all tiles of a layer have the same order, since none lies over another. */
+export const washTile = (layerId: EntityId, column: number, row: number, blob: string): WashTileEntity => ({
+  kind: 'wash',
+  id: washTileId(layerId, { column, row }),
+  layerId,
+  order: 'a0',
+  column,
+  row,
+  blob,
+});
+
+/** The page px that a tile holds. */
+export const tileBox = ({ column, row }: TilePlace): Box =>
+  box(column * WASH_SIDE, row * WASH_SIDE, (column + 1) * WASH_SIDE, (row + 1) * WASH_SIDE);
+
+/** The places of all tiles that hold any part of the boxes, each once; boxes in page px. */
+export function tilePlaces(boxes: Iterable<Box>): TilePlace[] {
+  const places = new Map<string, TilePlace>();
+  for (const { minX, minY, maxX, maxY } of boxes)
+    for (let row = Math.floor(minY / WASH_SIDE); row * WASH_SIDE < maxY; row++)
+      for (let column = Math.floor(minX / WASH_SIDE); column * WASH_SIDE < maxX; column++)
+        places.set(`${column}~${row}`, { column, row });
+  return [...places.values()];
+}
+
+export const washTilesOf = (page: Page, layerId: EntityId): WashTileEntity[] =>
+  ofKind(page, 'wash').filter((tile) => tile.layerId === layerId);
+
+/** The edits that give tiles of a layer other contents. */
+export function washEdits(page: Page, layerId: EntityId, contents: readonly TileContent[]): Edit[] {
+  return contents.flatMap(({ column, row, blob }) => {
+    const before = find(page, 'wash', washTileId(layerId, { column, row })) ?? null;
+    if (before?.blob === blob) return [];
+    return [{ before, after: blob === undefined ? null : washTile(layerId, column, row, blob) }];
+  });
+}
+
+/** Gives tiles of a layer other contents, under a label for the history. */
+export const changeWash = (page: Page, layer: LayerEntity, label: string, contents: readonly TileContent[]): Change =>
+  draftChange(label, washEdits(page, layer.id, contents), [layer.id]);
