@@ -13,6 +13,7 @@ test('the stack opens over the foot of the page, which answers above it', async 
   const box = await drawer.boundingBox();
   expect(box!.height).toBeLessThanOrEqual(0.6 * 844 + 1);
   await drawer.getByRole('button', { name: 'Add', exact: true }).tap();
+  await drawer.getByRole('button', { name: 'Ink: lines' }).tap();
   await expect.poll(() => rows(desk)).toContain('Inks');
   const before = (await rows(desk)).length;
   // Several at once, without a keyboard.

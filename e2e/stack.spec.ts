@@ -16,6 +16,7 @@ test('layers are added, named, marked, grouped, copied and deleted, and every st
   await openBoard(page, desk);
   await expect(row(page, 'Inks')).toBeVisible();
   await page.getByRole('button', { name: 'Add', exact: true }).click();
+  await page.getByRole('button', { name: 'Ink: lines' }).click();
   await expect.poll(() => rows(desk)).toEqual(['Inks 2', 'Inks', 'Rough']);
   await page.getByLabel('Name of the layer').fill('Rigging שלום 🪢');
   await page.keyboard.press('Enter');
@@ -38,6 +39,7 @@ test('layers are added, named, marked, grouped, copied and deleted, and every st
 test('a layer is carried by the keyboard, and by its grip', async ({ page, desk }) => {
   await openBoard(page, desk);
   await page.getByRole('button', { name: 'Add', exact: true }).click();
+  await page.getByRole('button', { name: 'Ink: lines' }).click();
   await expect.poll(() => rows(desk)).toEqual(['Inks 2', 'Inks', 'Rough']);
   const grip = page.getByRole('button', { name: 'Move Inks 2' });
   await grip.focus();

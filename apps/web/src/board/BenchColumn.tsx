@@ -28,7 +28,7 @@ export function BenchColumn() {
       <Thread isUpright />
       <ScrollView className="flex-1 border-l border-rule" contentContainerClassName="gap-2 p-2">
         {stage !== 'finish' && (
-          <View className="flex-row gap-1">
+          <View className="flex-row">
             <StageTools />
           </View>
         )}

@@ -29,7 +29,7 @@ function nextInWords(desk: Desk): string {
   if (desk.stage === 'finish') return 'The page, ready to deliver';
   if (desk.tool === 'rub') return 'Rub takes away what it touches';
   if (desk.tool === 'select')
-    return { loop: 'Draw a loop round lines', rect: 'Draw a box over lines', touch: 'Touch lines' }[desk.selectBy];
+    return { loop: 'Draw a loop to select', rect: 'Draw a box to select', touch: 'Touch to select' }[desk.selectBy];
   if (desk.tool === 'lift') return 'Lift takes whole lines';
   return `${nibOf(desk).name} draws`;
 }

@@ -301,7 +301,7 @@ export class BoardPicture {
     this.paintRoughs();
     drawVeil(context(this.canvases.veil), this.page, this.map, this.colours());
     this.inks.show(this.map, isMoving);
-    this.paintOverlay();
+    this.paintOverlay(isMoving);
     if (isMoving) this.settleTimer = setTimeout(() => this.compose(false), 140);
   }
 
@@ -323,12 +323,12 @@ export class BoardPicture {
     drawRoughs(veil, over, this.pictures, this.map);
   }
 
-  private paintOverlay(): void {
+  private paintOverlay(isMoving = false): void {
     const target = context(this.canvases.overlay);
     clearOverlay(target);
     if (scaleOf(this.map) / this.ratio >= GRID_ZOOM) drawPixelGrid(target, this.page.size, this.map, this.ratio);
     if (this.grips) drawGrips(target, this.grips, this.map, this.ratio, this.colours());
-    this.selection.paint(target, this.map, this.ratio, this.colours().raised);
+    this.selection.paint(target, this.map, this.ratio, this.colours().raised, isMoving);
     if (this.area) drawArea(target, this.area, this.map, this.ratio);
     if (this.ring) {
       const { at, radius } = this.ring;

@@ -13,6 +13,7 @@ import {
   joinParts,
   pack,
   tileBox,
+  WASH_SIDE,
   type Edit,
   type Entity,
   type EntityId,
@@ -239,22 +240,26 @@ export class InkSurface {
   edit(page: Page, edits: readonly Edit[], shown?: HTMLCanvasElement): void {
     const ink = edits.filter(({ before, after }) => isInk(before) || isInk(after));
     if (ink.length === 0) return;
-    const isWhole = ink.length > MOST_REPAINTED || ink.some(({ before, after }) => changesLooks(before, after));
+    const pixels = ink.flatMap(({ before, after }) => {
+      const tile = after?.kind === 'wash' ? after : before?.kind === 'wash' ? before : undefined;
+      return tile ? [tileBox(tile)] : [];
+    });
+    const isWhole =
+      ink.length > MOST_REPAINTED ||
+      pixels.length > MOST_TILES ||
+      ink.some(({ before, after }) => changesLooks(before, after));
     const gone = isWhole
       ? []
       : ink.flatMap(({ before }) => (before?.kind === 'stroke' ? [this.index.shown(before)] : []));
     this.index.update(page, ink);
     this.tell(ink);
+    this.wash.fetchMissing(ink.flatMap(({ after }) => (after?.kind === 'wash' ? [after.blob] : [])));
     if (isWhole) return this.repaintAll();
     const added = ink.flatMap(({ after }) => (after?.kind === 'stroke' ? [this.index.shown(after)] : []));
-    const pixels = ink.flatMap(({ before, after }) => {
-      const tile = after?.kind === 'wash' ? after : before?.kind === 'wash' ? before : undefined;
-      return tile ? [tileBox(tile)] : [];
-    });
-    this.wash.fetchMissing(ink.flatMap(({ after }) => (after?.kind === 'wash' ? [after.blob] : [])));
     const all = [...[...gone, ...added].flatMap((stroke) => inkBoxes(stroke)), ...pixels];
     this.tiles.touch(all);
-    this.newest = [...this.newest, ...all].slice(-MOST_NEWEST);
+    // What changes half the page is no line that could blink.
+    if (all.length <= MOST_NEWEST) this.newest = [...this.newest, ...all].slice(-MOST_NEWEST);
     if (!this.isExact) this.editedSinceLast = [...this.editedSinceLast, ...all].slice(-MOST_NEWEST);
     if (this.settling) this.editedSince.push(...all);
     const isAddition = gone.length + pixels.length === 0 && added.length === 1 && this.index.isPlain(added[0]);
@@ -283,6 +288,8 @@ export class InkSurface {
 
   /** Paints places of the page anew that look different though no edit has touched them, page px. */
   private showAnew(boxes: readonly Box[]): void {
+    const area = boxes.reduce((sum, { minX, minY, maxX, maxY }) => sum + (maxX - minX) * (maxY - minY), 0);
+    if (area > MOST_TILES * WASH_SIDE ** 2) return this.repaintAll();
     this.tiles.touch(boxes);
     if (this.settling) this.editedSince.push(...boxes);
     this.repaint(boxes);
@@ -360,6 +367,8 @@ const COMPOSE_MS = 6;
 
 /** Edits that are painted box by box; more are left to the worker. */
 const MOST_REPAINTED = 300;
+/** Wash tiles that are painted box by box. */
+const MOST_TILES = 40;
 /** Edits handed to the worker in one go: some ms of packing. */
 const PART = 400;
 

@@ -50,11 +50,11 @@ export class SelectionPicture {
     this.selection = selection;
   }
 
-  /** `map` takes page px to device px, `ratio` is device px per CSS px. */
-  paint(context: CanvasRenderingContext2D, map: Matrix, ratio: number, ground: string): void {
+  /** `map` takes page px to device px, `ratio` is device px per CSS px; while the view moves less is shown. */
+  paint(context: CanvasRenderingContext2D, map: Matrix, ratio: number, ground: string, isMoving: boolean): void {
     const { selection } = this;
     if (!selection) return;
-    if (selection.pixels) paintPixels(context, selection.pixels, selection, map, ratio);
+    if (selection.pixels) paintPixels(context, selection.pixels, selection, map, ratio, isMoving);
     else if (isUntouched(selection.frame)) this.paintCourses(context, map, ratio, selection);
     else this.paintTransformed(context, map, ratio, selection);
     paintFrame(context, selection.frame, map, ratio, selection.color, ground);

@@ -3,7 +3,7 @@ import { tileBox, WASH_SIDE, type TilePlace } from '@true-nib/core/page';
 import type { Context2D } from './inkPaint';
 
 /** Device px per page px from which the page's own px are to be told apart. */
-const PLAIN_SCALE = 4;
+export const PLAIN_SCALE = 4;
 /** Page px a side up to which tiles are put together before they are turned. */
 const MOST_GROUND = 4096;
 

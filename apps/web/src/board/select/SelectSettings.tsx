@@ -190,15 +190,20 @@ function PixelActions() {
     <View className="gap-2" testID="pixel-actions">
       <ColourSetting />
       <Button label="Fill with this colour" onPress={() => runCommand('fill', board)} />
-      <View className="flex-row items-end gap-2">
+      <View className="flex-row">
         <ScrubNumber
-          label="By"
+          label="Grow or shrink by"
           value={growBy}
           onChange={(px) => useDesk.setState({ growBy: px })}
           {...{ least: 0.5, most: 100, step: 0.5, unit: ' px', geometric: true }}
         />
-        <Button label="Grow" onPress={() => runCommand('grow', board)} />
-        <Button label="Shrink" onPress={() => runCommand('shrink', board)} />
+      </View>
+      <View className="flex-row gap-2">
+        {(['grow', 'shrink'] as const).map((id) => (
+          <View key={id} className="flex-1">
+            <Button label={id === 'grow' ? 'Grow' : 'Shrink'} onPress={() => runCommand(id, board)} />
+          </View>
+        ))}
       </View>
     </View>
   );

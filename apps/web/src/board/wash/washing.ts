@@ -22,6 +22,7 @@ interface Ground {
 
 /** What other tabs have changed meanwhile is painted on once more. */
 const ATTEMPTS = 3;
+const KEPT_AT_ONCE = 8;
 
 /**
  * Makes deeds on pixels part of the page, one after the other: a worker paints the tiles, their bytes are kept, then the
@@ -82,13 +83,15 @@ export class Washing {
   private async painted(layerId: EntityId, deed: WashDeed): Promise<readonly ReworkedTile[]> {
     const { picture, session } = this.ground;
     const tiles = await picture.inks.wash.work(layerId, deed);
-    await Promise.all(
-      tiles.map(async ({ blob, bytes }) => {
-        if (blob === undefined || !bytes) return;
-        const kept = new Blob([bytes], { type: WASH_TYPE });
-        await session.keepBlob(blob, kept).catch(() => session.sendBlob(blob, kept));
-      }),
-    );
+    // A few at a time, so that the screen can breathe.
+    for (let from = 0; from < tiles.length; from += KEPT_AT_ONCE)
+      await Promise.all(
+        tiles.slice(from, from + KEPT_AT_ONCE).map(async ({ blob, bytes }) => {
+          if (blob === undefined || !bytes) return;
+          const kept = new Blob([bytes], { type: WASH_TYPE });
+          await session.keepBlob(blob, kept).catch(() => session.sendBlob(blob, kept));
+        }),
+      );
     return tiles;
   }
 
