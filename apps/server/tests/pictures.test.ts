@@ -1,6 +1,17 @@
+import { deflateSync } from 'node:zlib';
+import { newLayer, WASH_BYTES, WASH_TYPE, washTile } from '@true-nib/core/page';
 import request from 'supertest';
 import { sha256Of } from '../src/keeping/blobs';
-import { picture, putBlob, startService, type Service } from './service';
+import {
+  change,
+  entitiesOf,
+  folioWithPage,
+  picture,
+  putBlob,
+  sendChanges,
+  startService,
+  type Service,
+} from './service';
 
 let service: Service;
 beforeAll(async () => {
@@ -36,6 +47,48 @@ describe('pictures', () => {
   it('count as they are seen when EXIF turns them', async () => {
     const bytes = await picture(40, 30).withMetadata({ orientation: 6 }).jpeg().toBuffer();
     expect((await putBlob(service.app, bytes, 'image/jpeg')).body).toMatchObject({ width: 30, height: 40 });
+  });
+});
+
+describe('the pixels of wash tiles', () => {
+  const tile = (bytes = WASH_BYTES) => deflateSync(Buffer.alloc(bytes, 7));
+
+  it('are kept as they are, byte for byte', async () => {
+    const bytes = tile();
+    const { body } = await putBlob(service.app, bytes, WASH_TYPE).expect(201);
+    expect(body).toEqual({ sha256: sha256Of(bytes), type: WASH_TYPE, width: 256, height: 256 });
+    const back = await request(service.app)
+      .get(`/api/blobs/${body.sha256}`)
+      .buffer(true)
+      .parse((response, done) => {
+        const parts: Buffer[] = [];
+        response.on('data', (part: Buffer) => parts.push(part));
+        response.on('end', () => done(null, Buffer.concat(parts)));
+      })
+      .expect('content-type', WASH_TYPE);
+    expect(Buffer.compare(back.body as Buffer, bytes)).toBe(0);
+  });
+
+  it('are refused when they are too few, too many, cut short or none', async () => {
+    // A stream that would unpack to 300 MB is given up where a tile ends.
+    const bomb = deflateSync(Buffer.alloc(300_000_000));
+    for (const bytes of [tile(WASH_BYTES - 4), tile(WASH_BYTES + 4), tile().subarray(0, 40), Buffer.from('none'), bomb])
+      await putBlob(service.app, bytes, WASH_TYPE).expect(422, /zlib stream of 256 × 256 px/);
+  });
+
+  it('must be there before the change that lays them on a page', async () => {
+    const { pageId } = await folioWithPage(service.app);
+    const bytes = deflateSync(Buffer.alloc(WASH_BYTES, 9));
+    const wash = newLayer({ id: 'wash', medium: 'wash', name: 'Wash', order: 'a1' });
+    const laying = change([
+      { before: null, after: wash },
+      { before: null, after: washTile('wash', 2, 1, sha256Of(bytes)) },
+    ]);
+    await sendChanges(service.app, pageId, 0, [laying]).expect(400, /itself is missing/);
+    expect((await entitiesOf(service.app, pageId)).size).toBe(0);
+    await putBlob(service.app, bytes, WASH_TYPE).expect(201);
+    await sendChanges(service.app, pageId, 0, [laying]).expect(200);
+    expect((await entitiesOf(service.app, pageId)).get('wash~2~1')).toMatchObject({ kind: 'wash', column: 2, row: 1 });
   });
 });
 

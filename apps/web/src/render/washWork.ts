@@ -10,6 +10,7 @@ import {
   joinMasks,
   maskBox,
   maskOfColour,
+  maskOfCover,
   maskOfPatch,
   maskOfShape,
   maskOver,
@@ -56,6 +57,8 @@ export type AreaQuery =
 /** Where a worker paints pixels: what is done to wash layers, and which of their pixels are selected. */
 export class WashWork {
   private mask: Mask = emptyMask;
+  /** Whether the mask means what lies there, with its soft edges, rather than an area that was drawn. */
+  private isShape = false;
 
   constructor(private readonly desk: InkDesk) {}
 
@@ -75,6 +78,8 @@ export class WashWork {
 
   /** Selects an area of a layer. Answers what is selected then; nothing when that is nothing. */
   async select(layerId: EntityId, query: AreaQuery, joining: Joining): Promise<SelectedArea | undefined> {
+    const isWhatLies = query.by === 'all' || query.by === 'touch' || query.by === 'colour';
+    this.isShape = isWhatLies && (joining === 'instead' || this.isShape);
     this.mask = this.found(layerId, query, joining);
     return this.area();
   }
@@ -112,10 +117,10 @@ export class WashWork {
     });
   }
 
-  /** Fills the selected pixels with a colour; where the layer holds its shape, only what is there. */
+  /** Fills the selected pixels with a colour. Where the layer holds its shape, or a shape is what is selected, only what is there. */
   fill(layerId: EntityId, color: string): Promise<ReworkedTile[]> {
     return this.rework(layerId, [maskBox(this.mask)], (context, box) => {
-      this.layOn(context, layerId);
+      this.layOn(context, layerId, this.isShape);
       context.drawImage(stencil(maskOver(this.mask, box), color), 0, 0);
     });
   }
@@ -141,7 +146,7 @@ export class WashWork {
             put(context, box);
           })
         : [...(await this.rework(layerId, before, cut)), ...(await this.rework(targetId, [boxOf(moved)], put))];
-    this.mask = maskOfShape(pixelsIn(moved));
+    this.mean(moved);
     return tiles;
   }
 
@@ -151,7 +156,7 @@ export class WashWork {
     canvas.getContext('2d')?.drawImage(bitmap, 0, 0);
     const placed: Placed = { x: Math.round(x), y: Math.round(y), canvas };
     const tiles = await this.rework(layerId, [boxOf(placed)], (context, box) => putOn(context, placed, box));
-    this.mask = maskOfShape(pixelsIn(placed));
+    this.mean(placed);
     return tiles;
   }
 
@@ -172,6 +177,12 @@ export class WashWork {
     let count = 0;
     for (const meant of mask.data) if (meant >= 128) count++;
     return { box: maskBox(mask), count, shape: await shapeOf(mask) };
+  }
+
+  /** Selects what was just laid down. */
+  private mean(laid: Placed): void {
+    this.mask = maskOfShape(pixelsIn(laid));
+    this.isShape = true;
   }
 
   private found(layerId: EntityId, query: AreaQuery, joining: Joining): Mask {
@@ -212,8 +223,9 @@ export class WashWork {
   }
 
   /** Where a layer holds its shape only what is already there takes what comes. */
-  private layOn(context: OffscreenCanvasRenderingContext2D, layerId: EntityId): void {
-    context.globalCompositeOperation = this.desk.layer(layerId)?.holdsShape ? 'source-atop' : 'source-over';
+  private layOn(context: OffscreenCanvasRenderingContext2D, layerId: EntityId, holdsShape = false): void {
+    const isHeld = holdsShape || this.desk.layer(layerId)?.holdsShape === true;
+    context.globalCompositeOperation = isHeld ? 'source-atop' : 'source-over';
   }
 
   private cut(context: OffscreenCanvasRenderingContext2D, box: Box): void {
@@ -346,7 +358,7 @@ function maskOfLoop(loop: readonly Point[], page: Box): Mask {
   context.beginPath();
   loop.forEach(({ x, y }, k) => (k === 0 ? context.moveTo(x, y) : context.lineTo(x, y)));
   context.fill();
-  return maskOfShape(pixelsIn({ x: within.minX, y: within.minY, canvas: context.canvas }));
+  return maskOfCover(pixelsIn({ x: within.minX, y: within.minY, canvas: context.canvas }));
 }
 
 function isBlank({ data }: ImageData): boolean {

@@ -160,14 +160,21 @@ function envelope(
   }
 }
 
-/** All pixels in which anything lies, by how much. */
-export function maskOfShape({ data, ...place }: Pixels): Mask {
+/** What lies in pixels, by how much of each is covered. */
+export function maskOfCover({ data, ...place }: Pixels): Mask {
   const meant = new Uint8Array(place.width * place.height);
   for (let i = 0; i < meant.length; i++) meant[i] = data[4 * i + 3];
   return trimMask({ ...place, data: meant });
 }
 
-/** 8-bit steps by which a px may differ from a colour and still count as having it. */
+/** All pixels in which anything lies, each of them whole: a shape is taken up with its soft edge. */
+export function maskOfShape({ data, ...place }: Pixels): Mask {
+  const meant = new Uint8Array(place.width * place.height);
+  for (let i = 0; i < meant.length; i++) if (data[4 * i + 3] > 0) meant[i] = 255;
+  return trimMask({ ...place, data: meant });
+}
+
+/** 8-bit steps by which a px may differ from a colour and still count as having it; its opacity is no matter. */
 const LIKENESS = 24;
 
 /** All pixels of the colour that lies at a page px; nothing where none lies. */
@@ -215,7 +222,11 @@ function colourTest({ x: left, y: top, width, height, data }: Pixels, x: number,
   const at = 4 * (row * width + column);
   if (data[at + 3] === 0) return undefined;
   return (i: number): boolean => {
-    for (let k = 0; k < 4; k++) if (Math.abs(data[4 * i + k] - data[at + k]) > LIKENESS) return false;
+    const alpha = data[4 * i + 3];
+    if (alpha === 0) return false;
+    // Canvases keep colours times alpha: where little lies they come back rough.
+    const most = LIKENESS + 128 / alpha;
+    for (let k = 0; k < 3; k++) if (Math.abs(data[4 * i + k] - data[at + k]) > most) return false;
     return true;
   };
 }

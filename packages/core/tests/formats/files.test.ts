@@ -4,7 +4,7 @@ import paper from 'paper/dist/paper-core';
 import SvgPath from 'svgpath';
 import { checkSvgPicture, chunk, crc32, pageToSvg, PngWriter } from '../../src/formats';
 import { drawStroke, outlineOf } from '../../src/ink';
-import { applyChange, newPage, type StrokeEntity } from '../../src/page';
+import { applyChange, newPage, washTile, type StrokeEntity } from '../../src/page';
 import { areaOf, brush, drawn, even, liner, tapered, wave, zigzag } from '../hands';
 import { adding, change, layer, picture } from '../page/entities';
 
@@ -131,6 +131,21 @@ describe('SVG', () => {
       const own = areaOf(outlineOf(strokes[k]).points);
       expect(Math.abs(Math.abs(theirs.area) - Math.abs(own))).toBeLessThan(0.002 * Math.abs(own) + 1);
     }
+  });
+
+  it('lays the pixels of washes where they lie, in the order of the stack, and leaves them out where nobody has them', () => {
+    const washed = applyChange(
+      page,
+      change(adding(layer('sky', 'a0V', 'wash', { opacity: 0.5 }), washTile('sky', 1, -1, 'f'.repeat(64)))),
+    );
+    const svg = pageToSvg(washed, { washAddress: (blob) => `data:image/png;base64,${blob[0]}` });
+    const { svg: root } = new XMLParser({ ignoreAttributes: false, attributeNamePrefix: '' }).parse(svg);
+    expect(root.g.map((group: { title: string }) => group.title)).toEqual(['Layer inks', 'Layer sky', 'Layer more']);
+    expect(root.g[1]).toMatchObject({
+      opacity: '0.5',
+      image: { x: '256', y: '-256', width: '256', height: '256', 'xlink:href': 'data:image/png;base64,f' },
+    });
+    expect(pageToSvg(washed)).not.toContain('Layer sky');
   });
 
   it('leaves the rough out unless asked for, and then tints and dims it', () => {

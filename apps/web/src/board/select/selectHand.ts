@@ -1,6 +1,6 @@
-import { boxOfPoints, growBox, type Point } from '@true-nib/core/math';
+import { boxOfPoints, distance, growBox, type Point } from '@true-nib/core/math';
 import { gapToStroke } from '@true-nib/core/mend';
-import type { LayerEntity, StrokeEntity } from '@true-nib/core/page';
+import type { LayerEntity, PenSample, StrokeEntity } from '@true-nib/core/page';
 import { draggedFrame, frameGripAt, strokesInLoop, strokesInRect, type Joining } from '@true-nib/core/select';
 import { FRAME_STEM } from '../../render/selectionPicture';
 import { zoomOf } from '../../render/view';
@@ -33,7 +33,14 @@ export function beginSelecting(
   const isOwn = selection.layerId === node?.layer.id;
   if (grip && selection.frame && isOwn && !modifiers().altKey && !(modifiers().shiftKey && grip.part === 'inside')) {
     if (node?.isLocked) return refuse(board.notice, `${node.layer.name} is locked.`);
-    return beginTransforming(selection, grip, modifiers);
+    const touch = desk.selectBy === 'touch' && grip.part === 'inside' && node;
+    return beginTransforming(
+      selection,
+      grip,
+      modifiers,
+      perCss,
+      touch ? () => beginArea(board, node.layer, desk, 'instead', perCss) : undefined,
+    );
   }
   if (node?.layer.medium !== 'ink' && node?.layer.medium !== 'wash')
     return refuse(board.notice, 'Take an Ink layer in hand to select its lines, or a Wash layer to select its pixels.');
@@ -42,29 +49,40 @@ export function beginSelecting(
   return beginArea(board, node.layer, desk, joining, perCss);
 }
 
+/** Drags what is selected by a grip; what goes nowhere is a touch, where `touch` says what that does. */
 function beginTransforming(
   selection: Selection,
   grip: NonNullable<ReturnType<typeof frameGripAt>>,
   modifiers: () => Modifiers,
+  perCss: number,
+  touch: (() => Gesture) | undefined,
 ): Gesture {
   const start = selection.frame;
-  let from: Point | undefined;
+  let way: PenSample[] = [];
+  let isDragged = touch === undefined;
   return {
     move(samples) {
-      const to = samples.at(-1);
+      way = [...way.slice(0, 1), ...samples];
+      const to = way.at(-1);
       if (!to || !start) return;
-      from ??= samples[0];
+      isDragged ||= distance(way[0], to) > SLOP * perCss;
+      if (!isDragged) return;
       const { proportional, fromCentre, freeCorners } = useDesk.getState();
       const { shiftKey, altKey } = modifiers();
       selection.setFrame(
-        draggedFrame(start, grip, from, to, {
+        draggedFrame(start, grip, way[0], to, {
           proportional: proportional !== shiftKey,
           fromCentre: fromCentre !== altKey,
           free: freeCorners,
         }),
       );
     },
-    end: () => undefined,
+    end() {
+      if (isDragged || way.length === 0) return;
+      const area = touch?.();
+      area?.move(way.slice(0, 1));
+      area?.end();
+    },
     cancel() {
       if (start) selection.setFrame(start);
     },

@@ -9,6 +9,7 @@ import {
   transformStrokes,
   type Frame,
   type Joining,
+  type Matrix3x3,
 } from '@true-nib/core/select';
 import type { BoardPicture } from '../../render/boardPicture';
 import type { AreaQuery, SelectedArea, TakenPixels } from '../../render/washWork';
@@ -191,9 +192,9 @@ export class Selection {
   keep(): boolean {
     const { held } = this;
     if (!held || isUntouched(held) || this.on === undefined) return true;
-    if (this.area) return this.keepPixels(held, this.on);
     const { session, notice } = this.ground;
     try {
+      if (this.area) return this.keepPixels(frameMap(held), this.on);
       const before = this.strokes;
       const after = transformStrokes(before, frameMap(held), { scaleWidth: useDesk.getState().scaleWidth });
       this.bringBack();
@@ -211,22 +212,20 @@ export class Selection {
   }
 
   /** Pixels take the worker a moment: until then they are shown where they were moved to. */
-  private keepPixels(held: Frame, layerId: EntityId): boolean {
+  private keepPixels(map: Matrix3x3, layerId: EntityId): boolean {
     if (this.keeping) return true;
     const { washing, picture } = this.ground;
     const { area } = this;
     const searched = this.searches;
-    this.keeping = washing
-      .do('Transform', layerId, { deed: 'move', map: frameMap(held), targetId: layerId })
-      .then(async () => {
-        const found = await picture.inks.wash.selected();
-        this.keeping = undefined;
-        this.isAside = false;
-        this.taken = undefined;
-        if (area) picture.inks.wash.putBack(area.box);
-        if (searched === this.searches) this.showArea(found, layerId);
-        else found?.shape.close();
-      });
+    this.keeping = washing.do('Transform', layerId, { deed: 'move', map, targetId: layerId }).then(async () => {
+      const found = await picture.inks.wash.selected();
+      this.keeping = undefined;
+      this.isAside = false;
+      this.taken = undefined;
+      if (area) picture.inks.wash.putBack(area.box);
+      if (searched === this.searches) this.showArea(found, layerId);
+      else found?.shape.close();
+    });
     this.listeners.forEach((listener) => listener());
     return true;
   }

@@ -157,8 +157,9 @@ async function movePixels(board: OpenBoard, layerId: EntityId, targetId: EntityI
   const map = projectiveOf(identity);
   const name = find(board.session.page, 'layer', targetId)?.name ?? 'another layer';
   if (!(await board.washing.do(`Move to ${name}`, layerId, { deed: 'move', map, targetId }))) return;
-  useDesk.setState({ layerId: targetId });
+  // The selection goes first: a layer taken in hand lets go of what is selected on others.
   await board.selection.followArea(targetId);
+  useDesk.setState({ layerId: targetId });
 }
 
 /** Moves what is selected on top of another layer of its kind. */
