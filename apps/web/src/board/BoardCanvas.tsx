@@ -3,6 +3,7 @@ import { View } from 'react-native';
 import { say } from '../look/notices';
 import { isWide } from '../look/wide';
 import { BoardPicture, HARD_EDGE, type BoardCanvases } from '../render/boardPicture';
+import type { StartedInks } from '../render/startedInks';
 import type { PageSession } from '../session/pageSession';
 import type { OpenBoard } from './boardContext';
 import { BoardHand } from './boardHand';
@@ -14,18 +15,20 @@ import { Washing } from './wash/washing';
 
 interface BoardCanvasProps {
   readonly session: PageSession;
+  /** The ink worker, where one has taken the page up already. */
+  readonly inks: StartedInks | undefined;
   readonly onOpen: (board: OpenBoard | undefined) => void;
 }
 
 const LAYERS = ['under', 'ink', 'live', 'over', 'veil', 'overlay'] as const;
 
 /** The canvases of the board, put together with the session and the hand when they are in the document. */
-export function BoardCanvas({ session, onOpen }: BoardCanvasProps) {
+export function BoardCanvas({ session, inks, onOpen }: BoardCanvasProps) {
   const ground = useRef<HTMLDivElement>(null);
   useEffect(() => {
     const element = ground.current;
     if (!element) return;
-    const board = open(element, session);
+    const board = open(element, session, inks);
     // The bench lies over the foot of the board on a phone, so that folding it never moves the page.
     const resize = () =>
       board.picture.resize(
@@ -56,7 +59,7 @@ export function BoardCanvas({ session, onOpen }: BoardCanvasProps) {
       board.selection.dispose();
       board.picture.dispose();
     };
-  }, [session, onOpen]);
+  }, [session, inks, onOpen]);
   useDropPicture(ground, session);
   return (
     <View className="absolute inset-0 overflow-hidden">
@@ -123,7 +126,7 @@ function followDesk({ picture, selection, hand }: OpenBoard): () => void {
   };
 }
 
-function open(ground: HTMLElement, session: PageSession): OpenBoard {
+function open(ground: HTMLElement, session: PageSession, inks: StartedInks | undefined): OpenBoard {
   const layer = (name: (typeof LAYERS)[number]): HTMLCanvasElement => {
     const canvas = ground.querySelector<HTMLCanvasElement>(`canvas[data-layer="${name}"]`);
     if (!canvas) throw new Error('The board has lost one of its canvases.');
@@ -144,7 +147,7 @@ function open(ground: HTMLElement, session: PageSession): OpenBoard {
     (blob) => session.blob(blob),
     colours,
     say,
-    session.takeParts(),
+    inks && { inks, edits: session.unsentEdits },
   );
   const washing = new Washing({ picture, session, notice: say });
   const board = { picture, session, washing, notice: say };

@@ -6,6 +6,7 @@ import { Empty, Loading } from '../look/Empty';
 import { Drawer } from '../look/Drawer';
 import { TipLine } from '../look/TipLine';
 import { isWide } from '../look/wide';
+import type { StartedInks } from '../render/startedInks';
 import type { PageSession } from '../session/pageSession';
 import { BoardCanvas } from './BoardCanvas';
 import { BoardContext, type OpenBoard } from './boardContext';
@@ -61,10 +62,10 @@ function OpenPage({ id }: { readonly id: string }) {
         </Empty>
       </View>
     );
-  return <Desk key={opening.session.card.id} session={opening.session} />;
+  return <Desk key={opening.session.card.id} session={opening.session} inks={opening.inks} />;
 }
 
-function Desk({ session }: { readonly session: PageSession }) {
+function Desk({ session, inks }: { readonly session: PageSession; readonly inks: StartedInks | undefined }) {
   const { width } = useWindowDimensions();
   const [board, setBoard] = useState<OpenBoard | undefined>();
   const wide = isWide(width);
@@ -80,7 +81,7 @@ function Desk({ session }: { readonly session: PageSession }) {
             <View className="w-[276px] border-r border-rule bg-tray">{board && <BenchColumn />}</View>
           )}
           <View className="min-w-0 flex-1">
-            <BoardCanvas session={session} onOpen={setBoard} />
+            <BoardCanvas session={session} inks={inks} onOpen={setBoard} />
             {board && <Navigator />}
             {board && !isBare && (wide ? <StatusLine /> : isStackOpen ? <StackDrawer /> : <Bench />)}
           </View>

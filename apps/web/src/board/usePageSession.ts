@@ -1,4 +1,8 @@
 import { useEffect, useState } from 'react';
+import type { PageSize } from '@true-nib/core/page';
+import { isWide } from '../look/wide';
+import { StartedInks } from '../render/startedInks';
+import { fitZoom } from '../render/view';
 import { author, newId } from '../session/ids';
 import { indexedDbOutbox } from '../session/outbox';
 import { PageSession } from '../session/pageSession';
@@ -7,7 +11,7 @@ import { httpTransport } from '../session/transport';
 type Opening =
   | { readonly state: 'opening' }
   | { readonly state: 'failed'; readonly reason: string; readonly retry: () => void }
-  | { readonly state: 'open'; readonly session: PageSession };
+  | { readonly state: 'open'; readonly session: PageSession; readonly inks: StartedInks | undefined };
 
 /** Opens the page and keeps it abreast of what other tabs save; closes it when the screen goes. */
 export function usePageSession(pageId: string): Opening {
@@ -16,12 +20,16 @@ export function usePageSession(pageId: string): Opening {
   useEffect(() => {
     let close = (): void => undefined;
     let isGone = false;
+    let inks: StartedInks | undefined;
     PageSession.open(pageId, {
       transport: httpTransport,
       outbox: indexedDbOutbox,
       author: author(),
       newId,
       now: () => Date.now(),
+      onParts: (card, parts) => {
+        if (!isGone) inks = new StartedInks(card, parts, likelyScale(card));
+      },
     }).then(
       (session) => {
         if (isGone) return session.close();
@@ -30,7 +38,7 @@ export function usePageSession(pageId: string): Opening {
           stop();
           session.close();
         };
-        setOpening({ state: 'open', session });
+        setOpening({ state: 'open', session, inks });
       },
       (error: unknown) => {
         const reason = error instanceof Error ? error.message : 'Something went wrong. What was saved is safe.';
@@ -43,10 +51,18 @@ export function usePageSession(pageId: string): Opening {
     );
     return () => {
       isGone = true;
+      inks?.dispose();
       close();
     };
   }, [pageId, attempt]);
   return opening;
+}
+
+/** Device px per page px at which the page will be shown first: it is laid out on what the panels leave. */
+function likelyScale(page: PageSize): number {
+  const { innerWidth, innerHeight, devicePixelRatio } = window;
+  const beside = isWide(innerWidth) ? 528 : 0;
+  return fitZoom(page, { width: innerWidth - beside, height: innerHeight - 48 }) * (devicePixelRatio || 1);
 }
 
 /** Looks for news whenever this tab comes to the front, the network comes back, or another tab has saved. */

@@ -11,8 +11,9 @@ let desk: InkDesk | undefined;
 let wash: WashWork | undefined;
 
 const service = {
-  load(size: PageSize, parts: PackedParts): void {
+  load(size: PageSize, parts: PackedParts, scale?: number): void {
     desk = new InkDesk(size, [...entitiesIn(parts, false)]);
+    if (scale !== undefined) void desk.warm(scale);
     wash = new WashWork(desk);
   },
 

@@ -2,6 +2,7 @@ import { invert, mapBox, scaleOf, type Box, type Matrix } from '@true-nib/core/m
 import {
   find,
   newPage,
+  ofKind,
   unpack,
   type Edit,
   type Entity,
@@ -10,16 +11,21 @@ import {
   type Page,
   type PageSize,
 } from '@true-nib/core/page';
+import { breath } from '../breath';
 import { applyEdits } from './draft';
-import { paintStrokes, paintTolerance } from './inkPaint';
+import { paintStrokes, paintTolerance, pathOf } from './inkPaint';
 import type { StackLook } from './stackLook';
 import { paintStack, paintWash } from './stackPaint';
 import { StrokeIndex } from './strokeIndex';
+
+/** Outlines made in one go: some ms. */
+const WARMED_AT_ONCE = 200;
 
 /** A worker's own copy of the inks, from which it paints pictures of any part of the page. */
 export class InkDesk {
   private page: Page;
   readonly index: StrokeIndex;
+  private isAsked = false;
 
   constructor(size: PageSize, entities: readonly Entity[]) {
     const empty = newPage(size);
@@ -38,6 +44,17 @@ export class InkDesk {
     return { minX: 0, minY: 0, maxX: this.page.size.width, maxY: this.page.size.height };
   }
 
+  /** Makes outlines ready for pictures of a scale, some at a time, until the first picture is asked for. */
+  async warm(scale: number): Promise<void> {
+    const tolerance = paintTolerance(scale);
+    let made = 0;
+    for (const stroke of ofKind(this.page, 'stroke')) {
+      if (this.isAsked) return;
+      pathOf(this.index.shown(stroke), tolerance);
+      if (++made % WARMED_AT_ONCE === 0) await breath();
+    }
+  }
+
   edit(edits: readonly Edit[]): void {
     this.page = applyEdits(this.page, edits);
     this.index.update(this.page, edits);
@@ -53,6 +70,7 @@ export class InkDesk {
 
   /** The inks under a map from page px to device px, on transparent ground. */
   picture(map: Matrix, width: number, height: number): OffscreenCanvas {
+    this.isAsked = true;
     const context = ground(width, height);
     this.paint(context, map, { minX: 0, minY: 0, maxX: width, maxY: height });
     return context.canvas;

@@ -17,17 +17,18 @@ import {
   type Edit,
   type Entity,
   type EntityId,
-  type PackedParts,
   type Page,
   type StrokeEntity,
 } from '@true-nib/core/page';
-import { transfer, wrap, type Remote } from 'comlink';
+import { transfer, type Remote } from 'comlink';
 import type { InkService } from './ink.worker';
+import { breath } from '../breath';
 import { isInk } from './inkDesk';
 import { inkBoxes, paintStrokes, paintTolerance, strokeBox, type Context2D } from './inkPaint';
 import { wholePx } from './liveInk';
 import { plainLook, type StackLook } from './stackLook';
 import { paintStack } from './stackPaint';
+import { startInkWorker, type StartedInks } from './startedInks';
 import { StrokeIndex } from './strokeIndex';
 import { Tiles } from './tiles';
 import { WashSurface, type TileBytes } from './washSurface';
@@ -35,9 +36,9 @@ import { WashSurface, type TileBytes } from './washSurface';
 /** Device px a side that no canvas may pass: some phones refuse more. */
 export const MOST_SIDE = 4096;
 
-/** A page as it was loaded, packed, and what was done to it since. */
+/** A worker that has a page as it was loaded, and what was done to it since. */
 export interface OpenedPage {
-  readonly parts: PackedParts;
+  readonly inks: StartedInks;
   readonly edits: readonly Edit[];
 }
 
@@ -86,9 +87,12 @@ export class InkSurface {
     if (!context) throw new Error('This browser cannot paint on a canvas.');
     this.context = context;
     this.index = new StrokeIndex(page, plainLook, true);
-    this.worker = new Worker(new URL('./ink.worker.ts', import.meta.url));
-    this.remote = wrap<InkService>(this.worker);
-    this.load(page, source.opened);
+    const started = source.opened?.inks.take();
+    const { worker, remote } = started ?? startInkWorker();
+    this.worker = worker;
+    this.remote = remote;
+    if (!started) this.load(page);
+    else if (source.opened) this.tell(source.opened.edits.filter(({ before, after }) => isInk(before) || isInk(after)));
     this.tiles = new Tiles((map, side) => this.remote.picture(map, side, side));
     this.tiles.onArrival(() => this.composeSoon());
     this.wash = new WashSurface({
@@ -101,13 +105,10 @@ export class InkSurface {
     });
   }
 
-  /** Gives the worker the page: as it came, where it did, since packing it anew would hold up the screen. */
-  private load(page: Page, opened: OpenedPage | undefined): void {
-    const parts = opened?.parts ?? joinParts([...page.entities].filter(isInk).map(pack));
-    // A copy: what is transferred is gone from here.
-    const bytes = parts.bytes.slice();
-    void this.remote.load(page.size, transfer({ lengths: parts.lengths, bytes }, [bytes.buffer]));
-    if (opened) this.tell(opened.edits.filter(({ before, after }) => isInk(before) || isInk(after)));
+  /** Gives the worker a page that it has not taken up itself. */
+  private load(page: Page): void {
+    const { lengths, bytes } = joinParts([...page.entities].filter(isInk).map(pack));
+    void this.remote.load(page.size, transfer({ lengths, bytes }, [bytes.buffer as ArrayBuffer]));
   }
 
   /** Calls back when the exact picture of the view has been laid down, and when it no longer is. Answers how to stop. */
@@ -272,9 +273,8 @@ export class InkSurface {
 
   /** Shows the stack in another way. */
   setLook(look: StackLook): void {
-    this.index.setLook(look);
     void this.remote.setLook(look);
-    this.repaintAll();
+    if (this.index.setLook(look)) this.repaintAll();
   }
 
   /** Leaves strokes out of the picture, while they are shown elsewhere; none brings all back. */
@@ -313,7 +313,7 @@ export class InkSurface {
       this.telling = this.telling.then(() => {
         const packed = pack(part.map(told));
         void this.remote.edit(transfer(packed, [packed.buffer as ArrayBuffer]));
-        if (edits.length > PART) return new Promise((resolve) => setTimeout(resolve));
+        if (edits.length > PART) return breath();
       });
     }
   }

@@ -3,6 +3,7 @@ import {
   byOrder,
   nodesOf,
   ofKind,
+  sameValue,
   shownStyle,
   stackOf,
   styledStroke,
@@ -14,6 +15,7 @@ import {
   type StrokeEntity,
 } from '@true-nib/core/page';
 import RBush from 'rbush';
+import { breath } from '../breath';
 import { strokeBox } from './inkPaint';
 import { isShownUnder, plainLook, type StackLook } from './stackLook';
 import { WashIndex } from './washIndex';
@@ -83,10 +85,15 @@ export class StrokeIndex {
     }
   }
 
-  /** Shows the stack in another way. */
-  setLook(look: StackLook): void {
+  /** Shows the stack in another way. Answers whether any layer looks different now. */
+  setLook(look: StackLook): boolean {
+    const before = this.layers;
     this.look = look;
     this.rank();
+    return [...this.layers].some(([id, { isShown, style }]) => {
+      const was = before.get(id);
+      return was?.isShown !== isShown || !sameValue(was.style, style);
+    });
   }
 
   /** Visible strokes whose boxes meet `box`, as they are shown, in painting order, layer by layer. */
@@ -213,7 +220,7 @@ export class StrokeIndex {
   private async loadInParts(strokes: readonly StrokeEntity[]): Promise<void> {
     const { leaves } = this;
     for (let from = 0; from < strokes.length; from += PART) {
-      if (from > 0) await new Promise((resolve) => setTimeout(resolve));
+      if (from > 0) await breath();
       // What was edited meanwhile is there already, or gone.
       const now = this.page.entities;
       this.loadSome(strokes.slice(from, from + PART).filter((one) => !leaves.has(one.id) && now.get(one.id) === one));

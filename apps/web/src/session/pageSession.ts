@@ -13,13 +13,13 @@ import {
   type Edit,
   type EntityId,
   type History,
-  type PackedParts,
   type Page,
 } from '@true-nib/core/page';
 import { ApiProblem, Offline } from '../api/request';
 import type { PageCard } from '../api/shelf';
+import { breath } from '../breath';
 import type { Outbox } from './outbox';
-import { ConflictAnswer, type Transport } from './transport';
+import { ConflictAnswer, type PartsListener, type Transport } from './transport';
 
 export type SaveState = 'saved' | 'saving' | 'offline';
 
@@ -44,14 +44,13 @@ interface SessionOptions {
   readonly author: string;
   readonly newId: () => string;
   readonly now: () => number;
+  readonly onParts?: PartsListener;
 }
 
 const BATCH = 200;
 /** Edits sent in one go, beyond the first change. */
 const BATCH_EDITS = 2_000;
 
-/** Lets the screen breathe. */
-const breath = () => new Promise<void>((resolve) => setTimeout(resolve));
 const RETRY_MS = 2_000;
 
 /**
@@ -81,7 +80,6 @@ export class PageSession {
     readonly card: PageCard,
     page: Page,
     private readonly options: SessionOptions,
-    private parts?: PackedParts,
   ) {
     this.confirmed = this.page = page;
     this.current = { save: 'saved', waiting: 0, history: { done: [], undone: [] }, revision: card.revision };
@@ -89,32 +87,22 @@ export class PageSession {
 
   /** Opens a page: what the server has, and on top of it what an earlier session could not send. */
   static async open(pageId: string, options: SessionOptions): Promise<PageSession> {
-    const [{ card, entities, parts }, headers, left] = await Promise.all([
-      options.transport.load(pageId),
+    const [{ card, entities }, headers, left] = await Promise.all([
+      options.transport.load(pageId, options.onParts),
       options.transport.headers(pageId),
       options.outbox.pending(pageId),
     ]);
     const { width, height, ppi } = card;
-    const session = new PageSession(
-      card,
-      { size: { width, height, ppi }, entities: EntityMap.of(entities) },
-      options,
-      parts,
-    );
+    const session = new PageSession(card, { size: { width, height, ppi }, entities: EntityMap.of(entities) }, options);
     session.journal = [...headers];
     const known = new Set(headers.map((header) => header.id));
     session.resume(left.filter((change) => !known.has(change.id)));
     return session;
   }
 
-  /**
-   * The page as it was loaded, packed for a worker, and the edits since; once, right after opening. Nothing where it did not
-   * come packed.
-   */
-  takeParts(): { readonly parts: PackedParts; readonly edits: readonly Edit[] } | undefined {
-    const { parts } = this;
-    this.parts = undefined;
-    return parts && { parts, edits: this.pending.flatMap(({ edits }) => edits) };
+  /** What was done to the page since it was loaded; for right after opening, when it is only what had been left unsent. */
+  get unsentEdits(): readonly Edit[] {
+    return this.pending.flatMap(({ edits }) => edits);
   }
 
   get state(): SessionState {

@@ -14,22 +14,25 @@ import {
 } from '@true-nib/core/page';
 import { request, requestJson } from '../api/request';
 import type { PageCard } from '../api/shelf';
+import { breath } from '../breath';
 
 /** The answer to sending changes: saved, or what came between first. */
 export type Sent =
   | { readonly outcome: 'saved'; readonly revision: number }
   | { readonly outcome: 'stale'; readonly revision: number; readonly between: readonly Change[] };
 
-/** A page as the server holds it; also as it came, for workers. */
+/** A page as the server holds it. */
 export interface LoadedPage {
   readonly card: PageCard;
   readonly entities: readonly Entity[];
-  readonly parts?: PackedParts;
 }
+
+/** Hears of a page as it came, packed, before it is unpacked here: workers can begin. */
+export type PartsListener = (card: PageCard, parts: PackedParts) => void;
 
 /** What a session needs of the server. */
 export interface Transport {
-  load(pageId: string): Promise<LoadedPage>;
+  load(pageId: string, onParts?: PartsListener): Promise<LoadedPage>;
   headers(pageId: string): Promise<readonly ChangeHeader[]>;
   since(pageId: string, revision: number): Promise<{ readonly revision: number; readonly changes: readonly Change[] }>;
   change(pageId: string, changeId: string): Promise<Change>;
@@ -60,18 +63,20 @@ async function unpackedInParts(parts: PackedParts): Promise<Entity[]> {
   const entities: Entity[] = [];
   for (const entity of entitiesIn(parts)) {
     entities.push(entity);
-    if (entities.length % PART === 0) await new Promise((resolve) => setTimeout(resolve));
+    if (entities.length % PART === 0) await breath();
   }
   return entities;
 }
 
 export const httpTransport: Transport = {
-  async load(pageId) {
+  async load(pageId, onParts) {
     const response = await request(`/pages/${pageId}`, { headers: packed });
     const pair = unpack(new Uint8Array(await response.arrayBuffer()));
     if (!Array.isArray(pair)) throw new TypeError('The server answered something else than a packed page.');
     const parts = checkParts(pair[1]);
-    return { card: pair[0] as PageCard, entities: await unpackedInParts(parts), parts };
+    const card = pair[0] as PageCard;
+    onParts?.(card, parts);
+    return { card, entities: await unpackedInParts(parts) };
   },
   async headers(pageId) {
     return (await requestJson<{ changes: ChangeHeader[] }>(`/pages/${pageId}/changes?only=headers`)).changes;

@@ -1,0 +1,37 @@
+import type { PackedParts, PageSize } from '@true-nib/core/page';
+import { transfer, wrap, type Remote } from 'comlink';
+import type { InkService } from './ink.worker';
+
+export interface InkWorker {
+  readonly worker: Worker;
+  readonly remote: Remote<InkService>;
+}
+
+export function startInkWorker(): InkWorker {
+  const worker = new Worker(new URL('./ink.worker.ts', import.meta.url));
+  return { worker, remote: wrap<InkService>(worker) };
+}
+
+/** An ink worker that takes a page up while it is still being unpacked here. One board can take it over. */
+export class StartedInks {
+  private started: InkWorker | undefined = startInkWorker();
+
+  /** `scale` is the likely one of the first view, device px per page px. */
+  constructor(size: PageSize, parts: PackedParts, scale: number) {
+    // A copy: what is transferred is gone from here.
+    const bytes = parts.bytes.slice();
+    void this.started?.remote.load(size, transfer({ lengths: parts.lengths, bytes }, [bytes.buffer]), scale);
+  }
+
+  /** The worker, to the first who asks. */
+  take(): InkWorker | undefined {
+    const { started } = this;
+    this.started = undefined;
+    return started;
+  }
+
+  /** Ends the worker if nobody took it. */
+  dispose(): void {
+    this.take()?.worker.terminate();
+  }
+}
