@@ -136,6 +136,9 @@ export function beginErasing(board: Board, desk: Desk): Gesture {
   return beginCutting(board, target.layer.id, 'Lift', reach, lift, true);
 }
 
+/** Page px beside the way that cut ends may reach. */
+const CUT_EDGE = 4;
+
 /** Changes the strokes along the hand's way, live; `legwise` for what goes by straight legs. */
 function beginCutting(
   { picture, session }: Board,
@@ -155,8 +158,10 @@ function beginCutting(
       // Lifting goes leg by leg, or a curved drag would be taken for a straight one.
       const legs = !legwise || way.length === 1 ? [way] : way.slice(1).map((p, k) => [way[k], p]);
       for (const leg of legs) {
-        const more = cut(picture.strokesOn(layerId, growBox(boxOfPoints(leg), reach)), leg, shown);
-        if (more.length > 0) picture.preview(more);
+        const touched = growBox(boxOfPoints(leg), reach);
+        const more = cut(picture.strokesOn(layerId, touched), leg, shown);
+        // What is cut looks the same beside the way.
+        if (more.length > 0) picture.preview(more, legwise ? undefined : growBox(touched, CUT_EDGE));
         edits.push(...more);
       }
       last = way[way.length - 1];

@@ -135,15 +135,18 @@ export class BoardPicture {
     this.settleTimer = setTimeout(() => this.compose(false), 140);
   }
 
-  /** Takes over edits that led to `page`. Those that a preview has shown already cost nothing. */
-  edit(page: Page, edits: readonly Edit[]): void {
+  /**
+   * Takes over edits that led to `page`. Those that a preview has shown already cost nothing. `within` is where they change
+   * what is to be seen, page px, when that is known to be less than all that they touch.
+   */
+  edit(page: Page, edits: readonly Edit[], within?: Box): void {
     const shown = this.page.entities;
     const fresh = edits.filter((edit) => (shown.get(editedId(edit)) ?? null) !== edit.after);
     this.page = page;
     if (fresh.length === 0) return;
     fresh.push(...this.endingMarks);
     this.endingMarks = [];
-    this.inks.edit(page, fresh, this.isLayingDown ? this.canvases.live : undefined);
+    this.inks.edit(page, fresh, { shown: this.isLayingDown ? this.canvases.live : undefined, within });
     const touchesRoughs = fresh.some(({ before, after }) =>
       [before, after].some((entity) => entity !== null && ROUGH_KINDS.has(entity.kind)),
     );
@@ -151,14 +154,14 @@ export class BoardPicture {
   }
 
   /** Shows edits that are not part of the page yet, and may be shown differently on the next call. */
-  preview(edits: readonly Edit[]): void {
-    this.edit(applyEdits(this.page, edits), edits);
+  preview(edits: readonly Edit[], within?: Box): void {
+    this.edit(applyEdits(this.page, edits), edits, within);
   }
 
   /** Shows marks on a wash layer that are about to become pixels of it. */
   addMarks(marks: readonly StrokeEntity[]): void {
     const edits = marks.map((after) => ({ before: null, after }));
-    this.inks.edit(this.page, edits, this.isLayingDown ? this.canvases.live : undefined);
+    this.inks.edit(this.page, edits, { shown: this.isLayingDown ? this.canvases.live : undefined });
   }
 
   /** Takes marks away as `commit` makes them part of the page, in one go. Answers what `commit` does. */

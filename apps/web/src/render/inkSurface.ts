@@ -236,9 +236,14 @@ export class InkSurface {
 
   /**
    * Takes over edits that led to `page`, and repaints what they touched, here at once and in the worker in its turn. `shown`
-   * is a canvas like this one that shows the one stroke which the edits add, where it was drawn just now.
+   * is a canvas like this one that shows the one stroke which the edits add, where it was drawn just now; `within` is where
+   * the edits change what is to be seen, page px, when that is known to be less than all that they touch.
    */
-  edit(page: Page, edits: readonly Edit[], shown?: HTMLCanvasElement): void {
+  edit(
+    page: Page,
+    edits: readonly Edit[],
+    { shown, within }: { readonly shown?: HTMLCanvasElement; readonly within?: Box } = {},
+  ): void {
     const ink = edits.filter(({ before, after }) => isInk(before) || isInk(after));
     if (ink.length === 0) return;
     const pixels = ink.flatMap(({ before, after }) => {
@@ -257,7 +262,7 @@ export class InkSurface {
     this.wash.fetchMissing(ink.flatMap(({ after }) => (after?.kind === 'wash' ? [after.blob] : [])));
     if (isWhole) return this.repaintAll();
     const added = ink.flatMap(({ after }) => (after?.kind === 'stroke' ? [this.index.shown(after)] : []));
-    const all = [...[...gone, ...added].flatMap((stroke) => inkBoxes(stroke)), ...pixels];
+    const all = within ? [within] : [...[...gone, ...added].flatMap((stroke) => inkBoxes(stroke)), ...pixels];
     this.tiles.touch(all);
     // What changes half the page is no line that could blink.
     if (all.length <= MOST_NEWEST) this.newest = [...this.newest, ...all].slice(-MOST_NEWEST);
@@ -310,10 +315,10 @@ export class InkSurface {
   private tell(edits: readonly Edit[]): void {
     for (let from = 0; from < edits.length; from += PART) {
       const part = edits.slice(from, from + PART);
-      this.telling = this.telling.then(() => {
+      this.telling = this.telling.then(async () => {
+        if (edits.length > PART) await breath();
         const packed = pack(part.map(told));
         void this.remote.edit(transfer(packed, [packed.buffer as ArrayBuffer]));
-        if (edits.length > PART) return breath();
       });
     }
   }

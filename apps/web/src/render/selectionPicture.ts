@@ -39,7 +39,7 @@ interface Picture {
 /** Paints a selection over the page: its courses at rest, the strokes themselves while they are being transformed. */
 export class SelectionPicture {
   private selection: ShownSelection | undefined;
-  private courses: Path2D | undefined;
+  private courses: readonly Path2D[] | undefined;
   private picture: Picture | undefined;
 
   set(selection: ShownSelection | undefined): void {
@@ -65,7 +65,7 @@ export class SelectionPicture {
     context.setTransform(...map);
     context.lineWidth = (1.5 * ratio) / scaleOf(map);
     context.strokeStyle = selection.color;
-    context.stroke(this.courses);
+    for (const path of this.courses) context.stroke(path);
   }
 
   private paintTransformed(
@@ -120,15 +120,20 @@ function some(strokes: readonly StrokeEntity[]): readonly StrokeEntity[] {
   return step <= 1 ? strokes : strokes.filter((_stroke, k) => k % step === 0);
 }
 
-function coursesOf(strokes: readonly StrokeEntity[]): Path2D {
-  const path = new Path2D();
-  for (const { spine } of strokes) {
+/** Strokes that share a path: the cost of many in one grows with their square. */
+const EACH_PATH = 12;
+
+function coursesOf(strokes: readonly StrokeEntity[]): Path2D[] {
+  const paths: Path2D[] = [];
+  strokes.forEach(({ spine }, k) => {
+    if (k % EACH_PATH === 0) paths.push(new Path2D());
+    const path = paths[paths.length - 1];
     const p = spine.points;
     path.moveTo(p[0], p[1]);
     for (let i = 0; i + SEGMENT < p.length; i += SEGMENT)
       path.bezierCurveTo(p[i + 3], p[i + 4], p[i + 6], p[i + 7], p[i + 9], p[i + 10]);
-  }
-  return path;
+  });
+  return paths;
 }
 
 /** The part of the selection that is in view, painted once. */

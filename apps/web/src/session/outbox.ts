@@ -37,12 +37,16 @@ function database(): Promise<IDBPDatabase<OutboxSchema>> {
   return opened;
 }
 
+/** Where the changes of this tab lie: those can be removed without looking through all of them. */
+const keys = new Map<string, number>();
+
 const STRICT = { durability: 'strict' } as const;
 
 export const indexedDbOutbox: Outbox = {
   async add(pageId, id, bytes) {
     const write = (await database()).transaction('changes', 'readwrite', STRICT);
-    await Promise.all([write.store.add({ pageId, id, bytes }), write.done]);
+    const [key] = await Promise.all([write.store.add({ pageId, id, bytes }), write.done]);
+    keys.set(id, key);
   },
   async pending(pageId) {
     const rows = await (await database()).getAllFromIndex('changes', 'pageId', pageId);
@@ -50,12 +54,17 @@ export const indexedDbOutbox: Outbox = {
   },
   async remove(pageId, changeIds) {
     const write = (await database()).transaction('changes', 'readwrite', STRICT);
-    let cursor = await write.store.index('pageId').openCursor(pageId);
-    while (cursor) {
-      if (changeIds.has(idOf(cursor.value))) await cursor.delete();
-      cursor = await cursor.continue();
+    const own = [...changeIds].flatMap((id) => keys.get(id) ?? []);
+    if (own.length === changeIds.size) await Promise.all(own.map((key) => write.store.delete(key)));
+    else {
+      let cursor = await write.store.index('pageId').openCursor(pageId);
+      while (cursor) {
+        if (changeIds.has(idOf(cursor.value))) await cursor.delete();
+        cursor = await cursor.continue();
+      }
     }
     await write.done;
+    for (const id of changeIds) keys.delete(id);
   },
   async addBlob(sha256, bytes) {
     const write = (await database()).transaction('blobs', 'readwrite', STRICT);

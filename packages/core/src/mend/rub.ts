@@ -5,12 +5,11 @@ import {
   pointAt,
   SEGMENT,
   segmentCount,
-  spineBox,
   spineLength,
   type Spine,
   type SpinePlace,
 } from '../curve';
-import { boxesMeet, boxOfPoints, growBox, segmentDistanceSquared, type Point } from '../math';
+import { boxOfPoints, growBox, segmentDistanceSquared, type Box, type Point } from '../math';
 import type { Stroke, StrokeEnd } from '../page';
 
 /** Pieces shorter than this, page px, are not left standing. */
@@ -56,11 +55,13 @@ function piecesOf<S extends Stroke>(
   thickness: number,
 ): { readonly piece: S; readonly isTouched: boolean }[] | undefined {
   const reach = thickness > 1 ? radius + (thickness - 1) * widest(stroke.spine) : radius;
-  if (path.length === 0 || !boxesMeet(spineBox(stroke.spine), growBox(boxOfPoints(path), reach))) return undefined;
+  if (path.length === 0) return undefined;
+  const isNear = segmentsNear(stroke.spine, growBox(boxOfPoints(path), reach));
+  if (!isNear.includes(true)) return undefined;
   const touched = touchTest(stroke, path, radius, thickness);
   if (spineLength(stroke.spine) < SLIVER)
     return touched({ segment: 0, t: 0 }) ? [{ piece: stroke, isTouched: true }] : undefined;
-  const stretches = stretchesOf(stroke.spine, touched, radius);
+  const stretches = stretchesOf(stroke.spine, isNear, touched, radius);
   if (!stretches.some(({ isTouched }) => isTouched)) return undefined;
   if (stretches.length === 1) return [{ piece: stroke, isTouched: true }];
   return stretches.map(({ from, to, isTouched }, k) => {
@@ -89,14 +90,22 @@ function touchTest(
   thickness: number,
 ): (place: SpinePlace) => boolean {
   const legs = path.length === 1 ? [[path[0], path[0]] as const] : path.slice(1).map((p, k) => [path[k], p] as const);
+  const way = boxOfPoints(path);
   const last = segmentCount(spine) - 1;
   const isRoundEnd = ({ segment, t }: SpinePlace) =>
     (ends[0] === 'round' && segment === 0 && t === 0) || (ends[1] === 'round' && segment === last && t === 1);
   return (place) => {
     const middle = pointAt(spine, place);
     const half = (thickness * middle.width) / 2;
-    if (isRoundEnd(place))
-      return legs.some(([p, q]) => segmentDistanceSquared(middle, middle, p, q) < (radius + half) ** 2);
+    const reach = radius + half;
+    if (
+      middle.x < way.minX - reach ||
+      middle.x > way.maxX + reach ||
+      middle.y < way.minY - reach ||
+      middle.y > way.maxY + reach
+    )
+      return false;
+    if (isRoundEnd(place)) return legs.some(([p, q]) => segmentDistanceSquared(middle, middle, p, q) < reach ** 2);
     const across = normalAt(spine, place);
     const a = { x: middle.x - across.x * half, y: middle.y - across.y * half };
     const b = { x: middle.x + across.x * half, y: middle.y + across.y * half };
@@ -124,12 +133,17 @@ interface Stretch {
 }
 
 /** The whole spine as stretches that are touched and not touched, in turn. */
-function stretchesOf(spine: Spine, touched: (place: SpinePlace) => boolean, radius: number): Stretch[] {
+function stretchesOf(
+  spine: Spine,
+  isNear: readonly boolean[],
+  touched: (place: SpinePlace) => boolean,
+  radius: number,
+): Stretch[] {
   const stretches: Stretch[] = [];
   let from: SpinePlace = { segment: 0, t: 0 };
   let previous = from;
   let isTouched = touched(from);
-  for (const place of probes(spine, radius)) {
+  for (const place of probes(spine, isNear, radius)) {
     if (touched(place) !== isTouched) {
       const edge = bisect(previous, place, touched);
       if (edge.segment !== from.segment || edge.t !== from.t) stretches.push({ from, to: edge, isTouched });
@@ -142,11 +156,30 @@ function stretchesOf(spine: Spine, touched: (place: SpinePlace) => boolean, radi
   return stretches;
 }
 
-/** Places along the spine, close enough together that the rubber cannot slip between two. */
-function* probes(spine: Spine, radius: number): Generator<SpinePlace> {
+/** For each segment whether any of its ink may lie in the box: a cubic lies in the hull of its handles. */
+function segmentsNear({ points: p }: Spine, box: Box): boolean[] {
+  const near: boolean[] = [];
+  for (let i = 0; i + SEGMENT < p.length; i += SEGMENT) {
+    const half = Math.max(p[i + 2], p[i + 5], p[i + 8], p[i + 11]) / 2;
+    near.push(
+      Math.min(p[i], p[i + 3], p[i + 6], p[i + 9]) - half <= box.maxX &&
+        Math.max(p[i], p[i + 3], p[i + 6], p[i + 9]) + half >= box.minX &&
+        Math.min(p[i + 1], p[i + 4], p[i + 7], p[i + 10]) - half <= box.maxY &&
+        Math.max(p[i + 1], p[i + 4], p[i + 7], p[i + 10]) + half >= box.minY,
+    );
+  }
+  return near;
+}
+
+/** Places along the spine, close enough together that the rubber cannot slip between two; far segments are stepped over. */
+function* probes(spine: Spine, isNear: readonly boolean[], radius: number): Generator<SpinePlace> {
   const spacing = Math.max(0.25, radius / 4);
   yield { segment: 0, t: 0 };
   for (let segment = 0; segment < segmentCount(spine); segment++) {
+    if (!isNear[segment]) {
+      yield { segment, t: 1 };
+      continue;
+    }
     const piece = { points: spine.points.subarray(segment * SEGMENT, (segment + 1) * SEGMENT + 3), closed: false };
     const steps = Math.max(2, Math.ceil(polylineLength(flattenSpine(piece, 0.5)) / spacing));
     for (let k = 1; k <= steps; k++) yield { segment, t: k / steps };

@@ -63,12 +63,12 @@ const PART = 250;
 /** Whether a change is large enough to be packed in parts. */
 export const isLarge = ({ edits }: Change): boolean => edits.length > PART;
 
-/** The same bytes as `pack(change)` would give, packed some edits at a time with a `pause` between. */
+/** The same bytes as `pack(change)` would give, packed some edits at a time with a `pause` before each part. */
 export async function packInParts(change: Change, pause: () => Promise<void>): Promise<Uint8Array> {
   const { edits, ...head } = change;
   const packed: Uint8Array[] = [];
   for (let from = 0; from < edits.length; from += PART) {
-    if (from > 0) await pause();
+    await pause();
     for (const edit of edits.slice(from, from + PART)) packed.push(pack(edit));
   }
   const fields = Object.entries(head).flatMap(([name, value]) =>

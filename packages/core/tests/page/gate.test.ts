@@ -87,7 +87,7 @@ describe('the gate', () => {
     let pauses = 0;
     const parts = await packInParts(large, async () => void pauses++);
     expect(sameValue(unpackChange(parts), large)).toBe(true);
-    expect(pauses).toBe(2);
+    expect(pauses).toBe(3);
     expect([isLarge(large), isLarge(change(adding(stroke('s'))))]).toEqual([true, false]);
   });
 

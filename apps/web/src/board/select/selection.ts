@@ -43,6 +43,7 @@ export class Selection {
   /** Counts searches for pixels: one that comes too late is told by it. */
   private searches = 0;
   private lastTouch: Point | undefined;
+  private telling = 0;
   private isAside = false;
   private isVisible = true;
   private readonly listeners = new Set<() => void>();
@@ -53,6 +54,7 @@ export class Selection {
   }
 
   dispose(): void {
+    cancelAnimationFrame(this.telling);
     this.stop();
   }
 
@@ -226,7 +228,7 @@ export class Selection {
       if (searched === this.searches) this.showArea(found, layerId);
       else found?.shape.close();
     });
-    this.listeners.forEach((listener) => listener());
+    this.tell();
     return true;
   }
 
@@ -287,6 +289,12 @@ export class Selection {
         ? { strokes: shown, pixels, frame: held, color: layer?.mark ?? SEAL, scaleWidth }
         : undefined,
     );
-    this.listeners.forEach((listener) => listener());
+    this.tell();
+  }
+
+  /** The panels hear of it with the next frame, all at once: they are no part of what the hand waits for. */
+  private tell(): void {
+    cancelAnimationFrame(this.telling);
+    this.telling = requestAnimationFrame(() => this.listeners.forEach((listener) => listener()));
   }
 }
