@@ -6,6 +6,7 @@ import { join } from 'node:path';
 import { chromium } from '@playwright/test';
 import { buildAll } from './build.mjs';
 import { requireChromium } from './chromium.mjs';
+import { drawHeron } from './heronDrawing.mjs';
 import { root } from './install.mjs';
 
 const PORT = '4877';
@@ -78,6 +79,7 @@ await shoot('select-wide', board, {
     await tab.mouse.up();
   },
 });
+await shoot('wash-wide', '/page/demo-heron', { ...WIDE, prepare: drawHeron });
 await shoot('keys-wide', board, {
   ...WIDE,
   prepare: async (tab) => {

@@ -33,8 +33,15 @@ export function LiveNib({ nib, zoom, width, height }: LiveNibProps) {
     tracePairs(target, outlineOf(drawStroke(wave(width, height), shown, { way: 'even', strength: 10 })).points);
     target.fill();
   }, [nib, zoom, width, height]);
-  return <canvas ref={canvas} aria-hidden style={{ width, height, display: 'block' }} />;
+  const background = isPale(nib.color) ? SLATE : undefined;
+  return <canvas ref={canvas} aria-hidden style={{ width, height, display: 'block', background }} />;
 }
+
+/** Ground on which white ink shows. */
+const SLATE = '#5b6168';
+
+/** Whether a colour would be lost on white paper. */
+const isPale = (color: string): boolean => [1, 3, 5].every((at) => parseInt(color.slice(at, at + 2), 16) > 200);
 
 /** What a hand does to try a nib: an easy wave, pressed in the middle. */
 function wave(width: number, height: number): PenSample[] {

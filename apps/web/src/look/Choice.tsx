@@ -5,35 +5,59 @@ interface ChoiceProps<T extends string> {
   readonly value: T;
   readonly options: readonly { readonly value: T; readonly label: string }[];
   readonly onChange: (value: T) => void;
+  /** How many stand in one row; all of them when left out. */
+  readonly perRow?: number;
 }
 
 /** One of a few, side by side. */
-export function Choice<T extends string>({ label, value, options, onChange }: ChoiceProps<T>) {
+export function Choice<T extends string>({ label, value, options, onChange, perRow = options.length }: ChoiceProps<T>) {
+  const rows = Array.from({ length: Math.ceil(options.length / perRow) }, (_, k) =>
+    options.slice(k * perRow, (k + 1) * perRow),
+  );
   return (
     <View
       role="radiogroup"
       aria-label={label}
-      className="min-h-[44px] flex-1 flex-row overflow-hidden rounded-xl border border-edge bg-raised"
+      className="min-h-[44px] flex-1 overflow-hidden rounded-xl border border-edge bg-raised"
     >
-      {options.map((option, k) => {
-        const isChosen = option.value === value;
-        return (
-          <Pressable
-            key={option.value}
-            role="radio"
-            aria-checked={isChosen}
-            onPress={() => onChange(option.value)}
-            className={`min-h-[44px] flex-1 items-center justify-center px-1 ${k > 0 ? 'border-l border-rule' : ''} ${isChosen ? 'bg-tray' : ''}`}
-          >
-            <Text
-              className={`text-14 ${isChosen ? 'font-bold text-seal underline' : 'font-sans text-ink'}`}
-              numberOfLines={1}
-            >
-              {option.label}
-            </Text>
-          </Pressable>
-        );
-      })}
+      {rows.map((row, at) => (
+        <View key={row[0].value} className={`min-h-[44px] flex-1 flex-row ${at > 0 ? 'border-t border-rule' : ''}`}>
+          {row.map((option, k) => (
+            <Option
+              key={option.value}
+              label={option.label}
+              isChosen={option.value === value}
+              isFirst={k === 0}
+              onPress={() => onChange(option.value)}
+            />
+          ))}
+        </View>
+      ))}
     </View>
+  );
+}
+
+interface OptionProps {
+  readonly label: string;
+  readonly isChosen: boolean;
+  readonly isFirst: boolean;
+  readonly onPress: () => void;
+}
+
+function Option({ label, isChosen, isFirst, onPress }: OptionProps) {
+  return (
+    <Pressable
+      role="radio"
+      aria-checked={isChosen}
+      onPress={onPress}
+      className={`min-h-[44px] flex-1 items-center justify-center px-1 ${isFirst ? '' : 'border-l border-rule'} ${isChosen ? 'bg-tray' : ''}`}
+    >
+      <Text
+        className={`text-14 ${isChosen ? 'font-bold text-seal underline' : 'font-sans text-ink'}`}
+        numberOfLines={1}
+      >
+        {label}
+      </Text>
+    </Pressable>
   );
 }

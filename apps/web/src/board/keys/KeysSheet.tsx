@@ -78,7 +78,7 @@ export function KeysSheet({ onClose }: { readonly onClose: () => void }) {
         const commands = ALL_COMMANDS.filter((command) => command.room === room && isWanted(command.label));
         if (commands.length === 0) return null;
         return (
-          <View key={room}>
+          <View key={room} className="gap-1">
             <Text role="heading" className="pt-2 font-bold text-14 text-ink">
               {room}
             </Text>

@@ -246,16 +246,16 @@ function FrameNumbers() {
     <View className="gap-2">
       <View className="flex-row gap-2">
         <ScrubNumber
-          label="Across, mm"
+          label="Across"
           value={mm(middle.x)}
           onChange={(value) => void selection.nudge(px(value) - middle.x, 0)}
-          {...{ least: -mm(width), most: 2 * mm(width), step: 0.1 }}
+          {...{ least: -mm(width), most: 2 * mm(width), step: 0.1, unit: ' mm' }}
         />
         <ScrubNumber
-          label="Down, mm"
+          label="Down"
           value={mm(middle.y)}
           onChange={(value) => void selection.nudge(0, px(value) - middle.y)}
-          {...{ least: -mm(height), most: 2 * mm(height), step: 0.1 }}
+          {...{ least: -mm(height), most: 2 * mm(height), step: 0.1, unit: ' mm' }}
         />
       </View>
       {!frame.corners && (

@@ -196,7 +196,8 @@ function LineStyle({ layer, show }: LineStyleProps) {
       <Choice
         label="Nib of all lines"
         value={style.nib?.name ?? ''}
-        options={[{ value: '', label: 'Own' }, ...nibs.map(({ name }) => ({ value: name, label: name.split(' ')[0] }))]}
+        options={[{ value: '', label: 'As drawn' }, ...nibs.map(({ name }) => ({ value: name, label: name }))]}
+        perRow={2}
         onChange={(name) => {
           const nib = nibs.find((one) => one.name === name);
           restyle(nib ? styled({ nib }) : ownNibs);
