@@ -46,16 +46,19 @@ async function main(): Promise<void> {
     executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
     args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'],
   });
-  const tab = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-  tab.on('pageerror', (error) => console.error(error));
-  await tab.goto(`http://127.0.0.1:${port}/`);
-  await tab.waitForFunction(() => 'run' in window);
-  const run = (count: number, size: PageSizePx, repeats: number) =>
-    tab.evaluate(([strokes, page, times]) => (window as unknown as BenchWindow).run(strokes, page, times), [
-      count,
-      size,
-      repeats,
-    ] as const);
+  // Each page in a tab of its own: what is left of one must not be cleared away while the next is measured.
+  const run = async (count: number, size: PageSizePx, repeats: number) => {
+    const tab = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+    tab.on('pageerror', (error) => console.error(error));
+    await tab.goto(`http://127.0.0.1:${port}/`);
+    await tab.waitForFunction(() => 'run' in window);
+    const times = await tab.evaluate(
+      ([strokes, page, frames]) => (window as unknown as BenchWindow).run(strokes, page, frames),
+      [count, size, repeats] as const,
+    );
+    await tab.close();
+    return times;
+  };
   const full = await run(20_000, { width: 3_300, height: 4_200 }, 60);
   const tall = await run(20_000, { width: 1_600, height: 14_000 }, 30);
   const few = await run(5_000, { width: 3_300, height: 4_200 }, 30);

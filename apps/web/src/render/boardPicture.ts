@@ -285,6 +285,7 @@ export class BoardPicture {
     canvas.height = Math.round(size.height * scale);
     const target = context(canvas);
     const map: Matrix = [scale, 0, 0, scale, 0, 0];
+    await this.inks.wash.loaded();
     const inks = await this.inks.picture(map, canvas.width, canvas.height);
     drawPaper(target, this.page, map);
     const { under, over } = splitRoughs(this.page);

@@ -61,8 +61,9 @@ export class InkSurface {
   private editedSince: Box[] = [];
   /** The places that were edited last, page px. */
   private newest: readonly Box[] = [];
-  /** The last exact picture and its map, and the places that were edited since, page px. */
-  private last: { readonly canvas: HTMLCanvasElement; map: Matrix } | undefined;
+  /** The last exact picture and its map, whether more was painted over it, and the places that were edited since it was left, page px. */
+  private last: { readonly image: ImageBitmap | HTMLCanvasElement; readonly map: Matrix } | undefined;
+  private isPaintedOver = false;
   private editedSinceLast: readonly Box[] = [];
   private settling = false;
   /** Edits on their way to the worker, in their order. */
@@ -122,13 +123,14 @@ export class InkSurface {
     clearTimeout(this.prepareTimer);
     cancelAnimationFrame(this.composeFrame);
     this.tiles.clear();
+    if (this.last && 'close' in this.last.image) this.last.image.close();
     this.wash.dispose();
     this.worker.terminate();
   }
 
   /** Shows the page under a new map from page px to device px: from tiles now, exactly as soon as the view rests. */
   show(map: Matrix, isMoving: boolean): void {
-    if (this.isExact) this.keepLast();
+    if (this.isExact) this.leave();
     this.map = map;
     this.viewed++;
     this.isExact = false;
@@ -165,20 +167,26 @@ export class InkSurface {
     );
   }
 
-  /** Keeps what the canvas shows, for the places that have no tile yet once it moves. */
-  private keepLast(): void {
-    this.last ??= { canvas: document.createElement('canvas'), map: this.map };
-    const { canvas } = this.last;
-    canvas.width = this.canvas.width;
-    canvas.height = this.canvas.height;
-    canvas.getContext('2d')?.drawImage(this.canvas, 0, 0);
-    this.last.map = this.map;
+  /** Keeps what the canvas shows exactly, for the places that have no tile yet once it moves. */
+  private leave(): void {
     this.editedSinceLast = [];
+    if (!this.isPaintedOver) return;
+    const copy = document.createElement('canvas');
+    copy.width = this.canvas.width;
+    copy.height = this.canvas.height;
+    copy.getContext('2d')?.drawImage(this.canvas, 0, 0);
+    this.keepLast(copy);
+  }
+
+  private keepLast(image: ImageBitmap | HTMLCanvasElement): void {
+    if (this.last && 'close' in this.last.image) this.last.image.close();
+    this.last = { image, map: this.map };
+    this.isPaintedOver = false;
   }
 
   /** Shows the last exact picture, moved along, in place of tiles; boxes in page px. */
   private drawLast(boxes: readonly Box[]): void {
-    if (!this.last || this.last.canvas.width === 0) return;
+    if (!this.last || this.last.image.width === 0) return;
     const { context } = this;
     context.save();
     context.setTransform(...this.map);
@@ -186,7 +194,7 @@ export class InkSurface {
     for (const { minX, minY, maxX, maxY } of boxes) context.rect(minX, minY, maxX - minX, maxY - minY);
     context.clip();
     context.transform(...invert(this.last.map));
-    context.drawImage(this.last.canvas, 0, 0);
+    context.drawImage(this.last.image, 0, 0);
     context.restore();
   }
 
@@ -226,7 +234,8 @@ export class InkSurface {
     this.context.setTransform(1, 0, 0, 1, 0, 0);
     this.context.clearRect(0, 0, canvas.width, canvas.height);
     this.context.drawImage(bitmap, 0, 0);
-    bitmap.close();
+    this.keepLast(bitmap);
+    this.isPaintedOver = this.editedSince.length > 0;
     this.isExact = true;
     this.repaint(this.editedSince);
     this.editedSince = [];
@@ -261,6 +270,7 @@ export class InkSurface {
     this.tell(ink);
     this.wash.fetchMissing(ink.flatMap(({ after }) => (after?.kind === 'wash' ? [after.blob] : [])));
     if (isWhole) return this.repaintAll();
+    this.isPaintedOver = true;
     const added = ink.flatMap(({ after }) => (after?.kind === 'stroke' ? [this.index.shown(after)] : []));
     const all = within ? [within] : [...[...gone, ...added].flatMap((stroke) => inkBoxes(stroke)), ...pixels];
     this.tiles.touch(all);
@@ -295,6 +305,7 @@ export class InkSurface {
   private showAnew(boxes: readonly Box[]): void {
     const area = boxes.reduce((sum, { minX, minY, maxX, maxY }) => sum + (maxX - minX) * (maxY - minY), 0);
     if (area > MOST_TILES * WASH_SIDE ** 2) return this.repaintAll();
+    this.isPaintedOver = true;
     this.tiles.touch(boxes);
     if (this.settling) this.editedSince.push(...boxes);
     this.repaint(boxes);

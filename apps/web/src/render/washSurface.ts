@@ -35,7 +35,7 @@ const AT_ONCE = 6;
 /** The pixels of the wash layers on the screen: fetches those that are missing, and hands work on them to the worker. */
 export class WashSurface {
   private readonly wanted: string[] = [];
-  private readonly fetching = new Set<string>();
+  private readonly fetching = new Map<string, Promise<void>>();
   private arrived: Box[] = [];
   private arrivalFrame = 0;
 
@@ -48,17 +48,28 @@ export class WashSurface {
     this.wanted.length = 0;
   }
 
+  /** Settles when nothing is on its way. */
+  async loaded(): Promise<void> {
+    while (this.fetching.size > 0) await Promise.allSettled(this.fetching.values());
+  }
+
   /** Fetches the pixels of these bytes where they are missing; they are shown when they are there. */
   fetchMissing(blobs: readonly string[]): void {
     for (const blob of blobs)
       if (!this.ground.index.wash.hasBitmap(blob) && !this.fetching.has(blob) && !this.wanted.includes(blob))
         this.wanted.push(blob);
-    while (this.fetching.size < AT_ONCE && this.wanted.length > 0) void this.fetch(this.wanted.shift() ?? '');
+    while (this.fetching.size < AT_ONCE && this.wanted.length > 0) {
+      const blob = this.wanted.shift() ?? '';
+      const done = this.fetch(blob).finally(() => {
+        this.fetching.delete(blob);
+        this.fetchMissing([]);
+      });
+      this.fetching.set(blob, done);
+    }
   }
 
   private async fetch(blob: string): Promise<void> {
     const { index, remote, tileBytes, onError } = this.ground;
-    this.fetching.add(blob);
     try {
       const bytes = await (await tileBytes(blob)).arrayBuffer();
       index.wash.addBitmap(blob, await remote.addTile(blob, transfer(bytes, [bytes])));
@@ -66,9 +77,6 @@ export class WashSurface {
       this.showArrived();
     } catch {
       onError('Some pixels could not be shown. They are safe on the server; reload the page to try again.');
-    } finally {
-      this.fetching.delete(blob);
-      this.fetchMissing([]);
     }
   }
 

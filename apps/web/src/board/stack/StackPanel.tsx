@@ -3,6 +3,7 @@ import { useState } from 'react';
 import CopyPlus from 'lucide-react-native/icons/copy-plus';
 import FolderPlus from 'lucide-react-native/icons/folder-plus';
 import Layers2 from 'lucide-react-native/icons/layers-2';
+import ImagePlus from 'lucide-react-native/icons/image-plus';
 import PaintBucket from 'lucide-react-native/icons/paint-bucket';
 import PenLine from 'lucide-react-native/icons/pen-line';
 import Plus from 'lucide-react-native/icons/plus';
@@ -14,6 +15,7 @@ import { Switch } from '../../look/Switch';
 import { useBoard, usePage } from '../boardContext';
 import { withKey } from '../keys/keySet';
 import { useDesk } from '../desk';
+import { chooseRough } from '../takeRough';
 import { LayerSettings } from './LayerSettings';
 import { PaperSetting } from './PaperSetting';
 import {
@@ -78,6 +80,15 @@ export function StackPanel() {
         <View className="flex-row rounded-xl border border-rule bg-raised">
           <Chip label="Ink: lines" icon={PenLine} tooltip={withKey('add-layer')} onPress={add('ink')} />
           <Chip label="Wash: pixels" icon={PaintBucket} tooltip={withKey('add-wash')} onPress={add('wash')} />
+          <Chip
+            label="Rough: picture"
+            icon={ImagePlus}
+            tooltip="Bring in a picture from disk"
+            onPress={() => {
+              setAdding(false);
+              chooseRough(board.session);
+            }}
+          />
         </View>
       )}
       {isMerging && (

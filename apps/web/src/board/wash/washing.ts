@@ -83,11 +83,12 @@ export class Washing {
   private async painted(layerId: EntityId, deed: WashDeed): Promise<readonly ReworkedTile[]> {
     const { picture, session } = this.ground;
     const tiles = await picture.inks.wash.work(layerId, deed);
+    const fresh = new Map(tiles.flatMap(({ blob, bytes }) => (blob !== undefined && bytes ? [[blob, bytes]] : [])));
+    const blobs = [...fresh];
     // A few at a time, so that the screen can breathe.
-    for (let from = 0; from < tiles.length; from += KEPT_AT_ONCE)
+    for (let from = 0; from < blobs.length; from += KEPT_AT_ONCE)
       await Promise.all(
-        tiles.slice(from, from + KEPT_AT_ONCE).map(async ({ blob, bytes }) => {
-          if (blob === undefined || !bytes) return;
+        blobs.slice(from, from + KEPT_AT_ONCE).map(async ([blob, bytes]) => {
           const kept = new Blob([bytes], { type: WASH_TYPE });
           await session.keepBlob(blob, kept).catch(() => session.sendBlob(blob, kept));
         }),
