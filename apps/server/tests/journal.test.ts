@@ -98,6 +98,23 @@ describe('the journal', () => {
     await again.close();
   });
 
+  it('lets a write beside a transaction wait, or the transaction would fail when it comes to write', async () => {
+    const { store } = service;
+    let beside: Promise<void> | undefined;
+    await store.atomically(async (inside) => {
+      await inside.one('SELECT revision FROM pages WHERE id = ?', pageId);
+      beside = store.run('UPDATE pages SET name = $1 WHERE id = $2', 'Beside', pageId);
+      // Time enough for it, were it let in.
+      for (let k = 0; k < 40; k++) await inside.one('SELECT name FROM pages WHERE id = ?', pageId);
+      await inside.run('UPDATE pages SET revision = 7 WHERE id = $1', pageId);
+    });
+    await beside;
+    expect((await request(service.app).get(`/api/pages/${pageId}`)).body).toMatchObject({
+      name: 'Beside',
+      revision: 7,
+    });
+  });
+
   it('syncs every commit to disk before it answers', async () => {
     expect(await service.store.one('PRAGMA journal_mode')).toEqual({ journal_mode: 'wal' });
     expect(await service.store.one('PRAGMA synchronous')).toEqual({ synchronous: 2 });

@@ -20,7 +20,9 @@ export function storeOf(database: Sequelize, transaction?: Transaction): Store {
     one: async <Row extends object>(sql: string, ...values: readonly Bound[]): Promise<Row | undefined> =>
       (await all<Row>(sql, ...values)).at(0),
     run: async (sql, ...values) => {
-      await database.query(sql, { bind: [...values], transaction });
+      const write = () => database.query(sql, { bind: [...values], transaction });
+      // A write between the reading and the writing of a transaction would make that one fail.
+      await (transaction ? write() : inTurn(database, write));
     },
     atomically: (work) =>
       transaction
@@ -31,7 +33,7 @@ export function storeOf(database: Sequelize, transaction?: Transaction): Store {
 
 const queues = new WeakMap<Sequelize, Promise<unknown>>();
 
-/** Transactions of one database run one after the other: SQLite has one writer, and waiting here beats failing there. */
+/** Whatever writes to one database runs one after the other: SQLite has one writer, and waiting here beats failing there. */
 function inTurn<T>(database: Sequelize, work: () => Promise<T>): Promise<T> {
   const turn = (queues.get(database) ?? Promise.resolve()).then(work, work);
   queues.set(

@@ -17,6 +17,7 @@ import {
   type Medium,
   type Page,
 } from '@true-nib/core/page';
+import { breath } from '../../breath';
 import { sayError } from '../../look/notices';
 import { newId } from '../../session/ids';
 import type { PageSession } from '../../session/pageSession';
@@ -69,9 +70,23 @@ async function merge({ session, washing }: Merging, which: (page: Page) => reado
   const ids = idsOr(session, which);
   if (!ids) return false;
   const layers = washed(session.page, ids);
-  if (!layers) return letGo(session.attempt((page) => mergeLayers(page, ids)));
+  if (!layers) return letGo(await mergeLines(session, ids));
   const deed = { deed: 'merge', layerIds: layers.map(({ id }) => id) } as const;
   return letGo(await washing.do('Merge', layers[0].id, deed, (page, tiles) => mergeLayers(page, ids, tiles)));
+}
+
+/** Thousands of lines are merged in two breaths: found, then laid down. */
+async function mergeLines(session: PageSession, ids: readonly EntityId[]): Promise<boolean> {
+  const { page } = session;
+  let merged: Change | undefined;
+  try {
+    merged = mergeLayers(page, ids);
+  } catch (error) {
+    sayError(error);
+    return false;
+  }
+  await breath();
+  return session.page === page ? session.make(merged) : session.attempt((now) => mergeLayers(now, ids));
 }
 
 function idsOr({ page }: PageSession, which: (page: Page) => readonly EntityId[]): readonly EntityId[] | undefined {
