@@ -14,6 +14,10 @@ export async function rested(tab: Tab): Promise<void> {
   await expect(tab.getByTestId('board')).toHaveAttribute('aria-busy', 'false');
 }
 
+/** Takes a nib from the rack. */
+export const takeNib = (tab: Tab, name: string): Promise<void> =>
+  tab.getByRole('radiogroup', { name: 'Nib rack' }).getByRole('radio', { name }).click();
+
 export async function saved(tab: Tab): Promise<void> {
   await expect(tab.getByTestId('save-state')).toHaveText(/(^|· )saved$/);
 }

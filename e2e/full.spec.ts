@@ -135,9 +135,10 @@ test('a page of 20,000 strokes opens, moves without a blank frame, takes ink, is
   expect(await dark()).toBeGreaterThan(20_000);
 
   await page.mouse.move(650, 400);
+  // Little enough that most of the page stays in view: what is missing then is a blank frame.
   const moved = await watched(page, async () => {
     await page.keyboard.down('Shift');
-    for (let k = 0; k < 16; k++) await page.mouse.wheel(0, k < 8 ? 60 : -60);
+    for (let k = 0; k < 16; k++) await page.mouse.wheel(0, k < 8 ? 20 : -20);
     await page.keyboard.up('Shift');
     await page.keyboard.down('Alt');
     for (let k = 0; k < 16; k++) await page.mouse.wheel(0, k < 8 ? 60 : -60);
@@ -146,7 +147,7 @@ test('a page of 20,000 strokes opens, moves without a blank frame, takes ink, is
     await rested(page);
   });
   expect(moved.frames).toBeGreaterThan(5);
-  expect(moved.least).toBeGreaterThan(0.3 * moved.most);
+  expect(moved.least, `of ${moved.most}`).toBeGreaterThan(0.4 * moved.most);
   await longest('pan, turn and zoom');
 
   // A line is laid down, saved, and taken back.

@@ -9,6 +9,7 @@ import {
   rested,
   saved,
   strokesOf,
+  takeNib,
 } from './board';
 import { expect, test } from './desk';
 import { along, line, mouseDraw, Pen } from './hands';
@@ -119,7 +120,7 @@ function medianWait(): { ms: number; frames: number } {
 
 test('a mouse gets a tapered line, white ink and any colour', async ({ page, desk }) => {
   await openBoard(page, desk, 'demo-heron');
-  await page.getByRole('radio', { name: 'Tapered line' }).click();
+  await takeNib(page, 'Tapered line');
   await mouseDraw(page, line([640, 300], [940, 300]));
   await expect.poll(() => countStrokes(desk, 'demo-heron')).toBe(1);
   const [first] = strokesOf(await onServer(desk, 'demo-heron'));

@@ -1,7 +1,7 @@
 import { spineLength } from '@true-nib/core/curve';
 import { ofKind, type StrokeEntity } from '@true-nib/core/page';
 import type { Page } from '@playwright/test';
-import { countStrokes, onServer, openBoard, saved } from './board';
+import { countStrokes, onServer, openBoard, saved, takeNib } from './board';
 import { expect, test, type Desk } from './desk';
 import { along, line, mouseDraw, Pen } from './hands';
 
@@ -13,7 +13,7 @@ const selected = (page: Page) => page.getByTestId('selected');
 async function withLine(page: Page, desk: Desk): Promise<void> {
   await openBoard(page, desk, 'demo-heron');
   await page.getByRole('radio', { name: 'Raw', exact: true }).click();
-  await page.getByRole('radio', { name: 'Fixed liner' }).click();
+  await takeNib(page, 'Fixed liner');
   await (await Pen.for(page)).draw(line([540, 300], [700, 340]));
   await expect.poll(() => countStrokes(desk, 'demo-heron')).toBe(1);
   await page.keyboard.press('4');

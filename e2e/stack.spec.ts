@@ -80,7 +80,7 @@ test('hidden, locked, alone and faded: what is shown, and what the pen says', as
   await expect.poll(inked).toBe(dark);
   await row(page, 'Rough').click();
   await pen.draw(line([600, 300], [700, 320]));
-  await expect(page.getByTestId('tip')).toContainText('Rough holds no lines');
+  await expect(page.getByTestId('tip')).toContainText('Rough cannot be drawn on');
   await page.getByRole('switch', { name: /^Alone/ }).click();
   await expect.poll(inked).toBe(0);
   await page.getByRole('switch', { name: /^Alone/ }).click();

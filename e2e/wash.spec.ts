@@ -170,6 +170,16 @@ test('pixels are pulled by their corners into perspective, and folded ones are r
   await expect(page.getByText(/fold/)).toBeVisible();
   await page.keyboard.press('Escape');
   await expect.poll(() => spot(780, 400)).toBe(36);
+  // Taking the nib in hand keeps what was moved, and lets go of frame and area.
+  await page.keyboard.press('Control+a');
+  await expect(selected(page)).toHaveText(/ px$/);
+  for (let k = 0; k < 30; k++) await page.keyboard.press('Shift+ArrowDown');
+  await page.keyboard.press('q');
+  await expect.poll(() => spot(780, 480)).toBe(36);
+  expect(await spot(780, 320)).toBe(0);
+  await expect
+    .poll(async () => (await pixels(page, ['overlay'], AROUND_THE_PAGE)).every((value) => value === 255))
+    .toBe(true);
 });
 
 test('pixels are copied, cut, pasted, moved to another wash and deleted; same colours and patches are found', async ({

@@ -187,8 +187,9 @@ export class BoardPicture {
     const { size } = this.page;
     const scale = Math.min(width / size.width, height / size.height);
     const map: Matrix = [scale, 0, 0, scale, (width - size.width * scale) / 2, (height - size.height * scale) / 2];
-    if (find(this.page, 'layer', layerId)?.medium !== 'rough')
-      return this.inks.layerPicture(layerId, map, width, height);
+    const medium = find(this.page, 'layer', layerId)?.medium;
+    if (medium === 'wash') await this.inks.wash.loaded();
+    if (medium !== 'rough') return this.inks.layerPicture(layerId, map, width, height);
     const canvas = new OffscreenCanvas(width, height);
     const target = canvas.getContext('2d');
     const roughs = ofKind(this.page, 'picture').filter((picture) => picture.layerId === layerId);

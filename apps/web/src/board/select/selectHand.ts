@@ -2,6 +2,7 @@ import { boxOfPoints, distance, growBox, type Point } from '@true-nib/core/math'
 import { gapToStroke } from '@true-nib/core/mend';
 import type { LayerEntity, PenSample, StrokeEntity } from '@true-nib/core/page';
 import { draggedFrame, frameGripAt, strokesInLoop, strokesInRect, type Joining } from '@true-nib/core/select';
+import { breath } from '../../breath';
 import { FRAME_STEM } from '../../render/selectionPicture';
 import { zoomOf } from '../../render/view';
 import { useDesk, type Desk } from '../desk';
@@ -136,14 +137,29 @@ function beginArea(
         );
       }
       const options = { whole: desk.selectWhole };
-      const found =
-        desk.selectBy === 'touch' || isTap()
-          ? touched()
-          : desk.selectBy === 'rect'
-            ? strokesInRect(near(), boxOfPoints(area()), options)
-            : strokesInLoop(near(), way, options);
-      selection.choose(found, layer.id, joining);
+      if (desk.selectBy === 'touch' || isTap()) return selection.choose(touched(), layer.id, joining);
+      const box = boxOfPoints(area());
+      const inside = (some: readonly StrokeEntity[]) =>
+        desk.selectBy === 'rect' ? strokesInRect(some, box, options) : strokesInLoop(some, way, options);
+      void inParts(near(), inside).then((found) => selection.choose(found, layer.id, joining));
     },
     cancel: () => picture.setArea(undefined),
   };
+}
+
+/** Strokes looked at in one go: some ms. */
+const PART = 400;
+
+/** What `find` answers for all strokes, some at a time: a loop round thousands must not hold up the hand. */
+async function inParts(
+  strokes: readonly StrokeEntity[],
+  find: (some: readonly StrokeEntity[]) => readonly StrokeEntity[],
+): Promise<readonly StrokeEntity[]> {
+  if (strokes.length <= PART) return find(strokes);
+  const found: StrokeEntity[] = [];
+  for (let from = 0; from < strokes.length; from += PART) {
+    if (from > 0) await breath();
+    found.push(...find(strokes.slice(from, from + PART)));
+  }
+  return found;
 }

@@ -138,7 +138,7 @@ export class Selection {
 
   private letPixelsGo(): void {
     this.searches++;
-    if (!this.area) return;
+    if (!this.area || this.keeping) return;
     this.area.shape.close();
     this.area = undefined;
     void this.ground.washing.settled().then(() => {
@@ -225,8 +225,11 @@ export class Selection {
       this.isAside = false;
       this.taken = undefined;
       if (area) picture.inks.wash.putBack(area.box);
-      if (searched === this.searches) this.showArea(found, layerId);
-      else found?.shape.close();
+      if (searched === this.searches) return this.showArea(found, layerId);
+      // Something else was selected meanwhile, or nothing.
+      found?.shape.close();
+      if (this.area === area) this.letPixelsGo();
+      this.enclose();
     });
     this.tell();
     return true;
@@ -285,7 +288,7 @@ export class Selection {
     const { scaleWidth } = useDesk.getState();
     const pixels = area && { box: area.box, shape: area.shape, taken };
     picture.setSelection(
-      held && this.isVisible
+      held && (this.isVisible || this.keeping)
         ? { strokes: shown, pixels, frame: held, color: layer?.mark ?? SEAL, scaleWidth }
         : undefined,
     );

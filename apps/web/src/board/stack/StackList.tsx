@@ -16,12 +16,13 @@ import {
   verticalListSortingStrategy,
 } from '@dnd-kit/sortable';
 import { moveInStack, nodesOf, rowsOf, stackOf, type EntityId, type StackNode } from '@true-nib/core/page';
+import { useMemo } from 'react';
 import { useBoard, usePage } from '../boardContext';
 import { chooseLayer, takeLayer, useDesk } from '../desk';
 import { layerInHand } from '../inkHand';
 import { dropPlace } from './dropPlace';
 import { chosenIds, tellLayers } from './layerCommands';
-import { StackRow } from './StackRow';
+import { StackRow, type RowActions } from './StackRow';
 import { useShallow } from 'zustand/react/shallow';
 
 /** CSS px to the left by which a row is dragged out of the group at whose foot it lies. */
@@ -37,6 +38,16 @@ export function StackList({ isChoosing }: { readonly isChoosing: boolean }) {
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  );
+  const actions = useMemo<RowActions>(
+    () => ({
+      take: ({ id }, several) => (several || isChoosing ? chooseLayer(id) : takeLayer(id)),
+      hide: ({ id, name, hidden }) =>
+        void tellLayers(board, [id], `${hidden ? 'Show' : 'Hide'} ${name}`, { hidden: !hidden }),
+      lock: ({ id, name, locked }) =>
+        void tellLayers(board, [id], `${locked ? 'Unlock' : 'Lock'} ${name}`, { locked: !locked }),
+    }),
+    [board, isChoosing],
   );
   const rows = rowsOf(stackOf(page));
   const inHand = layerInHand(page, layerId)?.layer.id;
@@ -72,17 +83,7 @@ export function StackList({ isChoosing }: { readonly isChoosing: boolean }) {
                 isInHand={layer.id === inHand}
                 isChosen={chosenLayers.includes(layer.id)}
                 isSolo={solo.includes(layer.id)}
-                onTake={(several) => (several || isChoosing ? chooseLayer(layer.id) : takeLayer(layer.id))}
-                onHide={() =>
-                  tellLayers(board, [layer.id], layer.hidden ? `Show ${layer.name}` : `Hide ${layer.name}`, {
-                    hidden: !layer.hidden,
-                  })
-                }
-                onLock={() =>
-                  tellLayers(board, [layer.id], layer.locked ? `Unlock ${layer.name}` : `Lock ${layer.name}`, {
-                    locked: !layer.locked,
-                  })
-                }
+                actions={actions}
               />
             );
           })}

@@ -1,6 +1,6 @@
 import { useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
-import { mediumInWords, type StackNode } from '@true-nib/core/page';
+import { mediumInWords, type LayerEntity, type StackNode } from '@true-nib/core/page';
 import Eye from 'lucide-react-native/icons/eye';
 import EyeOff from 'lucide-react-native/icons/eye-off';
 import Folder from 'lucide-react-native/icons/folder';
@@ -8,32 +8,39 @@ import GripVertical from 'lucide-react-native/icons/grip-vertical';
 import Lock from 'lucide-react-native/icons/lock';
 import LockOpen from 'lucide-react-native/icons/lock-open';
 import type { LucideIcon } from 'lucide-react-native';
+import { memo } from 'react';
 import { Pressable, Text, View } from 'react-native';
 import { Icon } from '../../look/Icon';
 import { web } from '../../look/web';
 import { LayerThumb } from './LayerThumb';
 
-interface StackRowProps {
-  readonly node: StackNode;
+/** What the rows of the stack do; the same object from one drawing of the stack to the next. */
+export interface RowActions {
+  readonly take: (layer: LayerEntity, several: boolean) => void;
+  readonly hide: (layer: LayerEntity) => void;
+  readonly lock: (layer: LayerEntity) => void;
+}
+
+interface RowState {
   readonly isInHand: boolean;
   readonly isChosen: boolean;
   readonly isSolo: boolean;
-  readonly onTake: (several: boolean) => void;
-  readonly onHide: () => void;
-  readonly onLock: () => void;
+  readonly actions: RowActions;
+}
+
+interface StackRowProps extends RowState {
+  readonly node: StackNode;
 }
 
 const INDENT = 16;
 
 /** A layer in the stack: held by its grip to be moved, taken in hand by its name. */
-export function StackRow({ node, isInHand, isChosen, isSolo, onTake, onHide, onLock }: StackRowProps) {
+export function StackRow({ node, ...state }: StackRowProps) {
   const { layer, depth } = node;
   const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } = useSortable({
     id: layer.id,
   });
-  const state = [isInHand && 'in hand', isChosen && 'chosen', isSolo && 'alone', node.isHidden && 'hidden'].filter(
-    Boolean,
-  );
+  const { isInHand, isChosen } = state;
   return (
     <div
       ref={setNodeRef}
@@ -62,54 +69,70 @@ export function StackRow({ node, isInHand, isChosen, isSolo, onTake, onHide, onL
         >
           <Icon of={GripVertical} size={18} tone="faint" />
         </div>
-        <View className="mr-1 h-9 w-[5px] rounded-full" style={{ backgroundColor: layer.mark ?? 'transparent' }} />
-        {layer.medium === 'group' ? (
-          <View className="h-9 w-9 items-center justify-center">
-            <Icon of={Folder} size={22} />
-          </View>
-        ) : (
-          <LayerThumb layerId={layer.id} />
-        )}
-        <Pressable
-          role="button"
-          aria-label={[layer.name, mediumInWords(layer.medium), ...state].join(', ')}
-          aria-pressed={isInHand || isChosen}
-          onPress={(event) => onTake(isWithModifier(event.nativeEvent))}
-          className="min-h-[44px] min-w-0 flex-1 justify-center px-2"
-        >
-          <Text
-            className={`text-14 ${isInHand ? 'font-bold' : 'font-sans'} ${node.isHidden ? 'text-faint' : 'text-ink'}`}
-            numberOfLines={1}
-          >
-            {layer.name}
-          </Text>
-          <Text className="font-sans text-12 text-faint" numberOfLines={1}>
-            {[
-              mediumInWords(layer.medium),
-              layer.opacity < 1 && `${Math.round(layer.opacity * 100)} %`,
-              isSolo && 'alone',
-              layer.holdsShape && 'shape held',
-            ]
-              .filter(Boolean)
-              .join(' · ')}
-          </Text>
-        </Pressable>
-        <RowSwitch
-          label={`${layer.name} seen`}
-          icon={layer.hidden ? EyeOff : Eye}
-          isOn={!layer.hidden}
-          onPress={onHide}
-        />
-        <RowSwitch
-          label={`${layer.name} locked`}
-          icon={layer.locked ? Lock : LockOpen}
-          isOn={layer.locked}
-          onPress={onLock}
-        />
+        <RowFace layer={layer} isHidden={node.isHidden} {...state} />
       </View>
     </div>
   );
 }
+
+interface RowFaceProps extends RowState {
+  readonly layer: LayerEntity;
+  /** Hidden itself or by a group around it. */
+  readonly isHidden: boolean;
+}
+
+/** What a row shows. Drawn anew only when its own layer changes: a stack may have hundreds, and the one at work changes often. */
+const RowFace = memo(function RowFace({ layer, isHidden, isInHand, isChosen, isSolo, actions }: RowFaceProps) {
+  const state = [isInHand && 'in hand', isChosen && 'chosen', isSolo && 'alone', isHidden && 'hidden'].filter(Boolean);
+  return (
+    <>
+      <View className="mr-1 h-9 w-[5px] rounded-full" style={{ backgroundColor: layer.mark ?? 'transparent' }} />
+      {layer.medium === 'group' ? (
+        <View className="h-9 w-9 items-center justify-center">
+          <Icon of={Folder} size={22} />
+        </View>
+      ) : (
+        <LayerThumb layerId={layer.id} />
+      )}
+      <Pressable
+        role="button"
+        aria-label={[layer.name, mediumInWords(layer.medium), ...state].join(', ')}
+        aria-pressed={isInHand || isChosen}
+        onPress={(event) => actions.take(layer, isWithModifier(event.nativeEvent))}
+        className="min-h-[44px] min-w-0 flex-1 justify-center px-2"
+      >
+        <Text
+          className={`text-14 ${isInHand ? 'font-bold' : 'font-sans'} ${isHidden ? 'text-faint' : 'text-ink'}`}
+          numberOfLines={1}
+        >
+          {layer.name}
+        </Text>
+        <Text className="font-sans text-12 text-faint" numberOfLines={1}>
+          {[
+            mediumInWords(layer.medium),
+            layer.opacity < 1 && `${Math.round(layer.opacity * 100)} %`,
+            isSolo && 'alone',
+            layer.holdsShape && 'shape held',
+          ]
+            .filter(Boolean)
+            .join(' · ')}
+        </Text>
+      </Pressable>
+      <RowSwitch
+        label={`${layer.name} seen`}
+        icon={layer.hidden ? EyeOff : Eye}
+        isOn={!layer.hidden}
+        onPress={() => actions.hide(layer)}
+      />
+      <RowSwitch
+        label={`${layer.name} locked`}
+        icon={layer.locked ? Lock : LockOpen}
+        isOn={layer.locked}
+        onPress={() => actions.lock(layer)}
+      />
+    </>
+  );
+});
 
 interface RowSwitchProps {
   readonly label: string;
