@@ -114,7 +114,7 @@ export class PageSession {
     return () => this.stateListeners.delete(listener);
   }
 
-  /** Calls back whenever the page has become another value. Answers how to stop. */
+  /** Calls back whenever the page has become another value, a moment later after a large change. Answers how to stop. */
   onPage(listener: () => void): () => void {
     this.pageListeners.add(listener);
     return () => this.pageListeners.delete(listener);
@@ -386,7 +386,10 @@ export class PageSession {
   private emitEdited(edits: readonly Edit[]): void {
     if (edits.length === 0) return;
     this.eventListeners.forEach((listener) => listener.edited(this.page, edits));
-    this.pageListeners.forEach((listener) => listener());
+    const tell = () => this.pageListeners.forEach((listener) => listener());
+    // Panels can wait for a breath when thousands of strokes were laid down before them.
+    if (edits.length > BATCH_EDITS) void breath().then(tell);
+    else tell();
   }
 
   private notify(message: string): void {

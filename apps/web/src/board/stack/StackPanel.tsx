@@ -81,7 +81,7 @@ export function StackPanel() {
           <Chip label="Ink: lines" icon={PenLine} tooltip={withKey('add-layer')} onPress={add('ink')} />
           <Chip label="Wash: pixels" icon={PaintBucket} tooltip={withKey('add-wash')} onPress={add('wash')} />
           <Chip
-            label="Rough: picture"
+            label="Rough: scan"
             icon={ImagePlus}
             tooltip="Bring in a picture from disk"
             onPress={() => {

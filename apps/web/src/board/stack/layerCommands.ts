@@ -75,8 +75,9 @@ async function merge({ session, washing }: Merging, which: (page: Page) => reado
   return letGo(await washing.do('Merge', layers[0].id, deed, (page, tiles) => mergeLayers(page, ids, tiles)));
 }
 
-/** Thousands of lines are merged in two breaths: found, then laid down. */
+/** Thousands of lines are merged in two breaths, after one for the button: found, then laid down. */
 async function mergeLines(session: PageSession, ids: readonly EntityId[]): Promise<boolean> {
+  await breath();
   const { page } = session;
   let merged: Change | undefined;
   try {
