@@ -22,9 +22,13 @@ export async function saved(tab: Tab): Promise<void> {
   await expect(tab.getByTestId('save-state')).toHaveText(/(^|· )saved$/);
 }
 
+/** Asks the server of a desk; once more when it has just closed a connection that had lain idle. */
+export const ask = (desk: Desk, path: string): Promise<Response> =>
+  fetch(`${desk.address}${path}`).catch(() => fetch(`${desk.address}${path}`));
+
 /** What the server holds of a page, read through the core's gate. */
 export async function onServer(desk: Desk, pageId = 'demo-quay'): Promise<Page> {
-  const answer = await fetch(`${desk.address}/api/pages/${pageId}`);
+  const answer = await ask(desk, `/api/pages/${pageId}`);
   const { width, height, ppi, entities } = (await answer.json()) as {
     width: number;
     height: number;

@@ -11,7 +11,7 @@ import {
   type StrokeEntity,
 } from '@true-nib/core/page';
 import type { Page } from '@playwright/test';
-import { darkCount, pixels, rested, saved } from './board';
+import { ask, darkCount, pixels, rested, saved } from './board';
 import { expect, test, type Desk } from './desk';
 import { along, line, mouseDraw, Pen } from './hands';
 
@@ -72,7 +72,7 @@ async function layFullPage(desk: Desk): Promise<string> {
 }
 
 const labels = async (desk: Desk, id: string): Promise<string[]> => {
-  const answer = await fetch(`${desk.address}/api/pages/${id}/changes?only=headers`);
+  const answer = await ask(desk, `/api/pages/${id}/changes?only=headers`);
   return ((await answer.json()) as { changes: { label: string }[] }).changes.map(({ label }) => label);
 };
 

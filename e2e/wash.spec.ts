@@ -3,7 +3,17 @@ import { layersOf, ofKind, tileBox, WASH_SIDE, washTilesOf } from '@true-nib/cor
 import type { Page } from '@playwright/test';
 import { decode } from 'fast-png';
 import { readFileSync } from 'node:fs';
-import { AROUND_THE_PAGE, darkCount, greatestDifference, onServer, openBoard, pixels, rested, saved } from './board';
+import {
+  ask,
+  AROUND_THE_PAGE,
+  darkCount,
+  greatestDifference,
+  onServer,
+  openBoard,
+  pixels,
+  rested,
+  saved,
+} from './board';
 import { expect, test, type Desk } from './desk';
 import { along, line, mouseDraw, Pen } from './hands';
 
@@ -45,7 +55,7 @@ async function keptAt(desk: Desk, layerId: string, x: number, y: number): Promis
     return x >= minX && y >= minY && x < maxX && y < maxY;
   });
   if (!tile) return [0, 0, 0, 0];
-  const bytes = inflateSync(Buffer.from(await (await fetch(`${desk.address}/api/blobs/${tile.blob}`)).arrayBuffer()));
+  const bytes = inflateSync(Buffer.from(await (await ask(desk, `/api/blobs/${tile.blob}`)).arrayBuffer()));
   const { minX, minY } = tileBox(tile);
   const at = 4 * ((Math.floor(y) - minY) * WASH_SIDE + Math.floor(x) - minX);
   return [...bytes.subarray(at, at + 4)];

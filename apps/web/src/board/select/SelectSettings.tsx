@@ -246,16 +246,16 @@ function FrameNumbers() {
     <View className="gap-2">
       <View className="flex-row gap-2">
         <ScrubNumber
-          label="Across"
+          label="x, mm"
           value={mm(middle.x)}
           onChange={(value) => void selection.nudge(px(value) - middle.x, 0)}
-          {...{ least: -mm(width), most: 2 * mm(width), step: 0.1, unit: ' mm' }}
+          {...{ least: -mm(width), most: 2 * mm(width), step: 0.1 }}
         />
         <ScrubNumber
-          label="Down"
+          label="y, mm"
           value={mm(middle.y)}
           onChange={(value) => void selection.nudge(0, px(value) - middle.y)}
-          {...{ least: -mm(height), most: 2 * mm(height), step: 0.1, unit: ' mm' }}
+          {...{ least: -mm(height), most: 2 * mm(height), step: 0.1 }}
         />
       </View>
       {!frame.corners && (
