@@ -4,6 +4,7 @@ import { bringInRough } from '@true-nib/core/tools';
 import { ApiProblem, Offline } from '../api/request';
 import { newId } from '../session/ids';
 import type { PageSession } from '../session/pageSession';
+import { sha256Of } from '../sha256';
 
 const TYPES = new Set(['image/png', 'image/jpeg', 'image/webp', 'image/svg+xml']);
 
@@ -26,7 +27,7 @@ export async function bringIn(session: PageSession, file: File): Promise<string>
   if (!TYPES.has(type)) throw new RefusedPicture(`${file.name} is not a PNG, JPEG, WebP or SVG.`);
   const bytes = new Blob([await file.arrayBuffer()], { type });
   const size = await measured(bytes, file.name);
-  const sha256 = await sha256Of(bytes);
+  const sha256 = await sha256Of(await bytes.arrayBuffer());
   await send(session, sha256, bytes);
   const ids = { layer: newId(), picture: newId() };
   if (!session.make(bringInRough(session.page, { blob: sha256, ...size }, ids)))
@@ -76,9 +77,4 @@ async function measured(bytes: Blob, name: string): Promise<{ width: number; hei
   } finally {
     URL.revokeObjectURL(address);
   }
-}
-
-async function sha256Of(bytes: Blob): Promise<string> {
-  const digest = await crypto.subtle.digest('SHA-256', await bytes.arrayBuffer());
-  return Array.from(new Uint8Array(digest), (byte) => byte.toString(16).padStart(2, '0')).join('');
 }

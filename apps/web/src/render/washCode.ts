@@ -1,4 +1,5 @@
 import { WASH_SIDE } from '@true-nib/core/page';
+import { sha256Of } from '../sha256';
 
 /** A tile's pixels as they are kept: a zlib stream of RGBA, named by its SHA-256. */
 export interface PackedTile {
@@ -8,9 +9,7 @@ export interface PackedTile {
 
 export async function packTile({ data }: ImageData): Promise<PackedTile> {
   const bytes = await piped(data, new CompressionStream('deflate'));
-  const digest = await crypto.subtle.digest('SHA-256', bytes);
-  const blob = Array.from(new Uint8Array(digest), (byte) => byte.toString(16).padStart(2, '0')).join('');
-  return { blob, bytes };
+  return { blob: await sha256Of(bytes), bytes };
 }
 
 /** The pixels in a tile's bytes. Throws when they are not one tile's. */
