@@ -313,6 +313,7 @@ export class InkSurface {
 
   /** Everything looks different: the old picture stays until the worker has the new one. */
   private repaintAll(): void {
+    if (this.isExact) this.leave();
     this.tiles.expire();
     this.viewed++;
     this.isExact = false;
