@@ -152,7 +152,6 @@ function checkNib(value: unknown): Nib {
     taperIn: number(fields.taperIn, 'taperIn', 0, 1_000),
     taperOut: number(fields.taperOut, 'taperOut', 0, 1_000),
     color: colour(fields.color, 'color'),
-    ...optional(fields, 'lays', (value) => oneOf(value, 'lays', ['clearing'])),
   };
 }
 

@@ -60,7 +60,7 @@ export interface Nib {
   readonly taperOut: number;
   /** `#rrggbb`. Ink never changes its opacity. */
   readonly color: string;
-  /** What it lays down: ink where nothing is said; clearing takes away what lies under it on its layer. */
+  /** Takes away what lies under it on its layer, in place of inking. Only of marks that are about to become pixels: never kept. */
   readonly lays?: 'clearing';
 }
 
