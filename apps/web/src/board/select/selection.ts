@@ -116,24 +116,28 @@ export class Selection {
     const searched = ++this.searches;
     await washing.settled();
     const area = await picture.inks.wash.select(layerId, query, this.on === layerId ? joining : 'instead');
-    if (searched === this.searches) this.showArea(area, layerId);
-    else area?.shape.close();
+    this.showFound(area, layerId, searched);
   }
 
   /** Selects what a deed has just laid down. */
   async followArea(layerId: EntityId): Promise<void> {
     const searched = ++this.searches;
     const area = await this.ground.picture.inks.wash.selected();
-    if (searched === this.searches) this.showArea(area, layerId);
-    else area?.shape.close();
+    this.showFound(area, layerId, searched);
   }
 
-  private showArea(area: SelectedArea | undefined, layerId: EntityId): void {
+  /** Shows what a search has found, unless a later one has begun. Answers whether it does. */
+  private showFound(area: SelectedArea | undefined, layerId: EntityId, searched: number): boolean {
+    if (searched !== this.searches) {
+      area?.shape.close();
+      return false;
+    }
     this.area?.shape.close();
     this.area = area;
     this.ids = new Set();
     this.on = area ? layerId : undefined;
     this.enclose();
+    return true;
   }
 
   private letPixelsGo(): void {
@@ -225,9 +229,8 @@ export class Selection {
       this.isAside = false;
       this.taken = undefined;
       if (area) picture.inks.wash.putBack(area.box);
-      if (searched === this.searches) return this.showArea(found, layerId);
+      if (this.showFound(found, layerId, searched)) return;
       // Something else was selected meanwhile, or nothing.
-      found?.shape.close();
       if (this.area === area) this.letPixelsGo();
       this.enclose();
     });
