@@ -1,6 +1,5 @@
-import { invert, mapBox, scaleOf, then, type Box, type Matrix } from '@true-nib/core/math';
+import { growBox, invert, mapBox, scaleOf, then, type Box, type Matrix } from '@true-nib/core/math';
 import type { EntityId, LayerEntity, StackNode, StrokeEntity } from '@true-nib/core/page';
-import { growBox } from '@true-nib/core/math';
 import { paintStrokes, paintTolerance, type Context2D } from './inkPaint';
 import type { StrokeIndex } from './strokeIndex';
 import { paintTiles } from './washPaint';

@@ -1,4 +1,4 @@
-import { boxesMeet, intersectBoxes, isEmptyBox, mapBox, type Box, type Point } from '@true-nib/core/math';
+import { boxesMeet, boxOfPoints, intersectBoxes, isEmptyBox, mapBox, type Box, type Point } from '@true-nib/core/math';
 import { tileBox, tilePlaces, WASH_SIDE, type EntityId, type TileContent } from '@true-nib/core/page';
 import {
   affineOf,
@@ -343,15 +343,7 @@ function stencil({ width, height, data }: Mask, color = '#000000'): OffscreenCan
 
 /** The inside of a closed loop, page px, as far as it lies on the page. */
 function maskOfLoop(loop: readonly Point[], page: Box): Mask {
-  let box = { minX: Infinity, minY: Infinity, maxX: -Infinity, maxY: -Infinity };
-  for (const { x, y } of loop)
-    box = {
-      minX: Math.min(box.minX, x),
-      minY: Math.min(box.minY, y),
-      maxX: Math.max(box.maxX, x),
-      maxY: Math.max(box.maxY, y),
-    };
-  const within = wholeBox(intersectBoxes(box, page));
+  const within = wholeBox(intersectBoxes(boxOfPoints(loop), page));
   if (!(within.maxX > within.minX && within.maxY > within.minY)) return emptyMask;
   const context = ground(within.maxX - within.minX, within.maxY - within.minY);
   context.setTransform(...toTile(within));

@@ -1,4 +1,4 @@
-import { intersectBoxes, isEmptyBox, type Box } from '../math';
+import { intersectBoxes, isEmptyBox, uniteBoxes, type Box } from '../math';
 
 /** A selection of pixels: how much of each page px is meant, 0..255, row by row from the px at (x, y). */
 export interface Mask {
@@ -25,7 +25,7 @@ export const emptyMask: Mask = { x: 0, y: 0, width: 0, height: 0, data: new Uint
 
 export const isEmptyMask = ({ width, height }: Mask): boolean => width === 0 || height === 0;
 
-export const maskBox = ({ x, y, width, height }: Mask): Box => ({
+export const maskBox = ({ x, y, width, height }: Omit<Mask, 'data'>): Box => ({
   minX: x,
   minY: y,
   maxX: x + width,
@@ -36,7 +36,7 @@ export const maskBox = ({ x, y, width, height }: Mask): Box => ({
 export function maskOver(mask: Mask, { minX, minY, maxX, maxY }: Box): Mask {
   const over = { x: minX, y: minY, width: Math.max(0, maxX - minX), height: Math.max(0, maxY - minY) };
   const data = new Uint8Array(over.width * over.height);
-  const both = intersectBoxes(maskBox(mask), maskBox({ ...over, data }));
+  const both = intersectBoxes(maskBox(mask), maskBox(over));
   if (isEmptyBox(both)) return { ...over, data };
   for (let y = both.minY; y < both.maxY; y++) {
     const from = (y - mask.y) * mask.width - mask.x;
@@ -66,15 +66,7 @@ export type Joining = 'instead' | 'also' | 'less';
 export function joinMasks(before: Mask, found: Mask, joining: Joining): Mask {
   if (joining === 'instead' || (isEmptyMask(before) && joining === 'also')) return trimMask(found);
   if (isEmptyMask(before)) return emptyMask;
-  const reach =
-    joining === 'less'
-      ? maskBox(before)
-      : {
-          minX: Math.min(before.x, found.x),
-          minY: Math.min(before.y, found.y),
-          maxX: Math.max(before.x + before.width, found.x + found.width),
-          maxY: Math.max(before.y + before.height, found.y + found.height),
-        };
+  const reach = joining === 'less' ? maskBox(before) : uniteBoxes(maskBox(before), maskBox(found));
   const joint = maskOver(before, reach);
   const other = maskOver(found, reach);
   for (let i = 0; i < joint.data.length; i++)

@@ -1,7 +1,7 @@
-import type { Point } from '../math';
+import { boxCorners, boxOfPoints } from '../math';
 import { PageError } from '../page';
 import { applyProjective, depthAt, inverseOf, type Matrix3x3 } from './homography';
-import type { Pixels } from './mask';
+import { maskBox, type Pixels } from './mask';
 
 /** Pixels that a transform may spread over: what a canvas can hold anywhere. */
 const MOST_AREA = 64e6;
@@ -11,15 +11,13 @@ const MOST_AREA = 64e6;
  * (bilinear, premultiplied). Throws a PageError when the map folds them or spreads them too far.
  */
 export function warpPixels(source: Pixels, map: Matrix3x3): Pixels {
-  const corners = cornersOf(source);
+  const corners = boxCorners(maskBox(source));
   const depths = corners.map(({ x, y }) => depthAt(map, x, y));
   if (depths.some((depth) => !(depth * depths[0] > 0)))
     throw new PageError('These corners fold the pixels over. Pull them apart again.');
-  const images = corners.map(({ x, y }) => applyProjective(map, x, y));
-  const x = Math.floor(Math.min(...images.map((p) => p.x)));
-  const y = Math.floor(Math.min(...images.map((p) => p.y)));
-  const width = Math.ceil(Math.max(...images.map((p) => p.x))) - x;
-  const height = Math.ceil(Math.max(...images.map((p) => p.y))) - y;
+  const reach = boxOfPoints(corners.map(({ x, y }) => applyProjective(map, x, y)));
+  const [x, y] = [Math.floor(reach.minX), Math.floor(reach.minY)];
+  const [width, height] = [Math.ceil(reach.maxX) - x, Math.ceil(reach.maxY) - y];
   if (!(width * height <= MOST_AREA)) throw new PageError('The pixels would become larger than a page can hold.');
   const back = inverseOf(map);
   const target: Pixels = { x, y, width, height, data: new Uint8ClampedArray(4 * width * height) };
@@ -34,13 +32,6 @@ export function warpPixels(source: Pixels, map: Matrix3x3): Pixels {
     }
   return target;
 }
-
-const cornersOf = ({ x, y, width, height }: Pixels): Point[] => [
-  { x, y },
-  { x: x + width, y },
-  { x: x + width, y: y + height },
-  { x, y: y + height },
-];
 
 /** The mix at (x, y), in px from the middle of the first one: colours times alpha, and alpha. Answers whether there is any. */
 function mix({ width, height, data }: Pixels, x: number, y: number, mixed: Float64Array): boolean {
