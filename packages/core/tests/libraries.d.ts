@@ -13,6 +13,7 @@ declare module 'clipper-lib' {
       };
       OpenPathsFromPolyTree(tree: object): IntPoint[][];
       Area(path: IntPoint[]): number;
+      MinkowskiSum(pattern: IntPoint[], path: IntPoint[], isClosed: boolean): IntPoint[][];
       Orientation(path: IntPoint[]): boolean;
     };
     static PolyTree: { new (): object };

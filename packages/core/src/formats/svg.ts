@@ -14,6 +14,7 @@ import {
   type Page,
   type PictureEntity,
   type StackNode,
+  type Stroke,
   type StrokeEntity,
   type WashTileEntity,
 } from '../page';
@@ -108,7 +109,7 @@ function tintFilters(pictures: readonly PictureEntity[]): string[] {
 function inkGroup(layer: LayerEntity, strokes: readonly StrokeEntity[]): string[] {
   const paths = [...strokes].sort(byOrder).map((stroke) => {
     const shown = styledStroke(stroke, layer.style);
-    return `<path fill="${shown.nib.color}" d="${pathData(outlineOf(shown).points)}"/>`;
+    return `<path ${inkOf(shown)}/>`;
   });
   const edge = layer.style?.edge === 'hard' ? ' shape-rendering="crispEdges"' : '';
   return [`<g${fade(layer)}${edge}><title>${escaped(layer.name)}</title>`, ...paths, '</g>'];
@@ -150,8 +151,15 @@ function roughGroup(
   return [`<g${fade(layer)}${blend}><title>${escaped(layer.name)}</title>`, ...images, '</g>'];
 }
 
+/** A stroke's outline and how it is filled, as attributes of a path. */
+export function inkOf(stroke: Stroke): string {
+  const { color, opacity } = stroke.nib;
+  const through = opacity === undefined ? '' : ` fill-opacity="${decimals(opacity, 4)}"`;
+  return `fill="${color}"${through} d="${outlineOf(stroke).rings.map(pathData).join('')}"`;
+}
+
 /** A closed path through x, y pairs, to 1/100 px, written in steps from point to point without growing error. */
-export function pathData(points: Float64Array): string {
+function pathData(points: Float64Array): string {
   let x = Math.round(points[0] * 100);
   let y = Math.round(points[1] * 100);
   const parts = [`M${x / 100} ${y / 100}l`];

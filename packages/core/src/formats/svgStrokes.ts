@@ -1,9 +1,8 @@
 import svgpath from 'svgpath';
 import { makeSpine, spineBox } from '../curve';
-import { outlineOf } from '../ink';
 import { clamp, emptyBox, isEmptyBox, uniteBoxes } from '../math';
 import { checkStroke, PageError, type Nib, type Stroke } from '../page';
-import { pathData } from './svg';
+import { inkOf } from './svg';
 import { parseSvg, type SvgElement } from './svgTree';
 
 /** Limits on what is pasted; all of them lie far beyond honest work. */
@@ -19,9 +18,9 @@ export function strokesToSvg(strokes: readonly Stroke[]): string {
   const box = strokes.reduce((all, { spine }) => uniteBoxes(all, spineBox(spine)), emptyBox);
   const { minX, minY, maxX, maxY } = isEmptyBox(box) ? { minX: 0, minY: 0, maxX: 1, maxY: 1 } : box;
   const paths = strokes.map((stroke) => {
-    const { spine, nib, ends } = stroke;
-    const kept = JSON.stringify({ points: Array.from(spine.points), closed: spine.closed, nib, ends });
-    return `<path fill="${nib.color}" d="${pathData(outlineOf(stroke).points)}" data-stroke="${encodeURIComponent(kept)}"/>`;
+    const { spine, nib, ends, grain } = stroke;
+    const kept = JSON.stringify({ points: Array.from(spine.points), closed: spine.closed, nib, ends, grain });
+    return `<path ${inkOf(stroke)} data-stroke="${encodeURIComponent(kept)}"/>`;
   });
   const view = [minX, minY, maxX - minX, maxY - minY].map((value) => Number(value.toFixed(2))).join(' ');
   return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="${view}">\n${paths.join('\n')}\n</svg>\n`;

@@ -1,19 +1,43 @@
 import { FIT_ROOM, SpineFitter, type Spine } from '../curve';
-import { gridSteps, PRESSURE_STEPS, quantised, type Calm, type Nib, type PenSample, type Stroke } from '../page';
-import { CALM_ROOM, calmReach, Calmer } from './calm';
-import { taperAt, widthUnder } from './nib';
+import type { Point } from '../math';
+import {
+  gridSteps,
+  profiled,
+  quantised,
+  quantisedPressure,
+  quantisedSample,
+  quantisedTime,
+  taperAt,
+  widthUnder,
+  type Calm,
+  type Nib,
+  type PenSample,
+  type Stroke,
+} from '../page';
+import { CALM_ROOM, calmerFor, calmSlack, type HandCalmer } from './calm';
+import { HandWeight } from './weight';
 
 /** How far the spine may stray from the calmed hand, screen px at 100 % and above, page px below. */
 const FIT_TOLERANCE = 0.2;
 const STRIDE = 3;
 const ROOM = CALM_ROOM + FIT_ROOM;
 
+export interface LiveOptions {
+  /** How many samples to make room for; `memory` may lend it, `ROOM` numbers a sample, for as long as the stroke is worked on. */
+  readonly expected?: number;
+  readonly memory?: Float64Array;
+  /** How a broken edge breaks. */
+  readonly seed?: number;
+}
+
 /**
  * A stroke while the pen is down. What is shown and what is kept come from the same numbers: settled samples go into the
  * spine as they settle, the rest is fitted anew on each look, so that lifting the pen changes nothing.
  */
 export class LiveStroke {
-  private readonly calmer: Calmer;
+  private readonly calmer: HandCalmer;
+  private readonly weight: HandWeight;
+  private readonly isPlain: boolean;
   private readonly fitter: SpineFitter;
   private readonly samples: PenSample[] = [];
   private readonly runOut: number;
@@ -21,19 +45,18 @@ export class LiveStroke {
   private readonly grid: number;
   private settled = 0;
   private inked = new Float64Array(STRIDE * 64);
+  readonly grain: Stroke['grain'];
 
-  /**
-   * `zoom` is screen px per page px: calming and precision go by what the eye sees. `expected`: how many samples to make
-   * room for; `memory` may lend it, `ROOM` numbers a sample, for as long as the stroke is worked on.
-   */
+  /** `zoom` is screen px per page px: calming and precision go by what the eye sees. */
   constructor(
     readonly nib: Nib,
     readonly calm: Calm,
     readonly zoom = 1,
-    expected = 256,
-    memory?: Float64Array,
+    { expected = 256, memory, seed = 0 }: LiveOptions = {},
   ) {
-    this.calmer = new Calmer(calmReach(calm, zoom), expected, memory?.subarray(0, CALM_ROOM * expected));
+    this.calmer = calmerFor(calm, zoom, expected, memory?.subarray(0, CALM_ROOM * expected));
+    this.weight = new HandWeight(nib, zoom);
+    this.isPlain = this.weight.isPlain;
     this.fitter = new SpineFitter(
       FIT_TOLERANCE / Math.max(1, zoom),
       expected,
@@ -42,6 +65,7 @@ export class LiveStroke {
     this.grid = gridSteps(zoom);
     this.runOut = nib.taperOut * nib.size;
     this.tapers = (nib.taperIn + nib.taperOut) * nib.size;
+    this.grain = nib.edge && { seed, offset: 0 };
   }
 
   get isEmpty(): boolean {
@@ -50,24 +74,34 @@ export class LiveStroke {
 
   /** The samples as the pipeline sees them: quantised, before anything else. */
   get kept(): PenSample[] {
-    return this.samples.map((sample) => ({
-      ...sample,
-      x: quantised(sample.x, this.grid),
-      y: quantised(sample.y, this.grid),
-      pressure: quantised(sample.pressure, PRESSURE_STEPS),
-    }));
+    return this.samples.map((sample) => quantisedSample(sample, this.grid));
   }
 
-  /** How many numbers of the shown spine's points are settled for good. */
+  /** How many numbers of the shown spine's points are settled for good. A profile over the whole line settles none. */
   get settledLength(): number {
-    return this.fitter.settledLength;
+    return this.nib.profile ? 0 : this.fitter.settledLength;
+  }
+
+  /** The slack that the line is towed on: where its tip is, and how far the pen may go from it, page px. */
+  get slack(): { readonly tip: Point; readonly radius: number } | undefined {
+    const radius = calmSlack(this.calm, this.zoom);
+    const { points } = this.calmer;
+    const last = STRIDE * (this.calmer.settled(0, 0) - 1);
+    return radius > 0 && last >= 0 ? { tip: { x: points[last], y: points[last + 1] }, radius } : undefined;
   }
 
   add(samples: readonly PenSample[]): void {
-    const { grid } = this;
+    const { grid, nib, calmer, weight, isPlain } = this;
     for (const sample of samples) {
       this.samples.push(sample);
-      this.calmer.add(quantised(sample.x, grid), quantised(sample.y, grid), quantised(sample.pressure, PRESSURE_STEPS));
+      if (isPlain) {
+        const pressure = quantisedPressure(sample.pressure);
+        const time = quantisedTime(sample.time ?? 0);
+        calmer.add(quantised(sample.x, grid), quantised(sample.y, grid), widthUnder(nib, pressure), time);
+      } else {
+        const kept = quantisedSample(sample, grid);
+        calmer.add(kept.x, kept.y, weight.next(kept), kept.time ?? 0);
+      }
     }
     this.calmer.update();
     this.settle();
@@ -76,15 +110,16 @@ export class LiveStroke {
   /** The spine as it would be if the pen were lifted now. Throws a RangeError before the first sample. */
   spine(): Spine {
     const rest = this.writeInked(this.settled, this.calmer.size);
-    return this.fitter.preview(this.inked, 0, rest);
+    return profiled(this.fitter.preview(this.inked, 0, rest), this.nib);
   }
 
   stroke(): Stroke {
-    return { spine: this.spine(), nib: this.nib, ends: ['round', 'round'] };
+    const stroke: Stroke = { spine: this.spine(), nib: this.nib, ends: ['round', 'round'] };
+    return this.grain ? { ...stroke, grain: this.grain } : stroke;
   }
 
   private settle(): void {
-    if (this.calmer.length < this.tapers) return;
+    if (this.calmer.sureLength < this.tapers) return;
     const end = this.calmer.settled(this.runOut, this.settled);
     if (end === this.settled) return;
     const count = this.writeInked(this.settled, end);
@@ -101,7 +136,7 @@ export class LiveStroke {
     const target = this.inked;
     const hasTapers = this.tapers > 0;
     for (let k = from, i = from * STRIDE, at = 0; k < to; k++, i += STRIDE, at += STRIDE) {
-      const width = widthUnder(nib, points[i + 2]);
+      const width = points[i + 2];
       target[at] = points[i];
       target[at + 1] = points[i + 1];
       target[at + 2] = hasTapers ? width * taperAt(nib, calmer.lengthAt(k), length) : width;
@@ -114,16 +149,16 @@ export class LiveStroke {
 let memory = new Float64Array(0);
 
 /**
- * The whole pipeline without a screen: samples (page px) → calm → spine with its widths.
- * Throws a RangeError for no samples or for numbers that are not finite.
+ * The whole pipeline without a screen: samples (page px) → calm → spine with its widths. Pressures beyond 0..1 count as
+ * these, a time that runs backwards as no time. Throws a RangeError for no samples or for numbers that are not finite.
  */
-export function drawStroke(samples: readonly PenSample[], nib: Nib, calm: Calm, zoom = 1): Stroke {
+export function drawStroke(samples: readonly PenSample[], nib: Nib, calm: Calm, zoom = 1, seed = 0): Stroke {
   for (const { x, y, pressure } of samples)
     if (!Number.isFinite(x + y + pressure))
       throw new RangeError(`A sample needs finite numbers; ${x}, ${y}, ${pressure} came.`);
   const expected = Math.max(1, samples.length);
   if (memory.length < ROOM * expected) memory = new Float64Array(2 * ROOM * expected);
-  const live = new LiveStroke(nib, calm, zoom, expected, memory);
+  const live = new LiveStroke(nib, calm, zoom, { expected, memory, seed });
   live.add(samples);
   return live.stroke();
 }

@@ -1,10 +1,14 @@
 import { flattenSpine } from '../curve';
-import { emptyBox, type Box } from '../math';
-import type { Stroke, StrokeEnd } from '../page';
+import { emptyBox, uniteBoxes, type Box } from '../math';
+import type { Stroke, StrokeEnd, StrokeGrain } from '../page';
+import { broken } from './grain';
 
-/** The inked shape of a stroke: one closed path of x, y pairs in page px, filled by the non-zero rule. */
+/**
+ * The inked shape of a stroke: closed rings of x, y pairs in page px, filled together by the non-zero rule. A clean line is
+ * one ring.
+ */
 export interface Outline {
-  readonly points: Float64Array;
+  readonly rings: readonly Float64Array[];
   readonly box: Box;
 }
 
@@ -19,10 +23,52 @@ export function outlineOf(stroke: Stroke, tolerance = OUTLINE_TOLERANCE): Outlin
   if (!outlines) known.set(stroke, (outlines = new Map()));
   let outline = outlines.get(tolerance);
   if (!outline) {
-    const points = outlinePolyline(flattenSpine(stroke.spine, tolerance), stroke.ends, tolerance);
-    outlines.set(tolerance, (outline = { points, box: boxOfPairs(points) }));
+    const rings = inkedRings(flattenSpine(stroke.spine, tolerance), stroke, tolerance);
+    outlines.set(tolerance, (outline = { rings, box: rings.map(boxOfPairs).reduce(uniteBoxes, emptyBox) }));
   }
   return outline;
+}
+
+const NO_GRAIN: StrokeGrain = { seed: 0, offset: 0 };
+
+/**
+ * What a nib inks along a line of discs (triples x, y, width), which may be a part of a stroke that starts `along` page px
+ * down it: a flat tip and broken edges included. `tolerance` in page px.
+ */
+export function inkedRings(
+  line: Float64Array,
+  { nib, ends, grain = NO_GRAIN }: Pick<Stroke, 'nib' | 'ends' | 'grain'>,
+  tolerance: number,
+  along = 0,
+): Float64Array[] {
+  const { edge, tip } = nib;
+  const lines = edge ? broken(line, edge, grain, along) : [line];
+  if (tip?.shape !== 'flat') return lines.map((one) => outlinePolyline(one, ends, tolerance));
+  return lines.map((one) => flatOutline(one, ends, tip.angle, tip.thickness, tolerance));
+}
+
+/** A flat tip is a disc pressed flat: where the page is stretched against it, it draws as a round one does. */
+function flatOutline(
+  line: Float64Array,
+  ends: readonly [StrokeEnd, StrokeEnd],
+  angle: number,
+  thickness: number,
+  tolerance: number,
+): Float64Array {
+  const [cosine, sine] = [Math.cos(angle), Math.sin(angle)];
+  const stretched = line.slice();
+  for (let i = 0; i < line.length; i += 3) {
+    stretched[i] = line[i] * cosine + line[i + 1] * sine;
+    stretched[i + 1] = (line[i + 1] * cosine - line[i] * sine) / thickness;
+  }
+  const ring = outlinePolyline(stretched, ends, tolerance);
+  for (let i = 0; i < ring.length; i += 2) {
+    const along = ring[i];
+    const across = ring[i + 1] * thickness;
+    ring[i] = along * cosine - across * sine;
+    ring[i + 1] = along * sine + across * cosine;
+  }
+  return ring;
 }
 
 /**

@@ -1,4 +1,5 @@
 export * from './box';
 export * from './matrix';
+export * from './monotone';
 export * from './point';
 export * from './random';

@@ -69,8 +69,27 @@ function piecesOf<S extends Stroke>(
       k === 0 ? stroke.ends[0] : 'flat',
       k === stretches.length - 1 ? stroke.ends[1] : 'flat',
     ];
-    return { piece: { ...stroke, spine: cutSpine(stroke.spine, from, to), ends }, isTouched };
+    return { piece: pieceOf(stroke, from, to, ends), isTouched };
   });
+}
+
+/** A piece between two places: its grain goes on where it was, and its samples no longer tell its course. */
+function pieceOf<S extends Stroke>(
+  stroke: S,
+  from: SpinePlace,
+  to: SpinePlace,
+  ends: readonly [StrokeEnd, StrokeEnd],
+): S {
+  const { grain, origin, spine } = stroke;
+  const gone = (): number =>
+    from.segment + from.t === 0 ? 0 : spineLength(cutSpine(spine, { segment: 0, t: 0 }, from));
+  return {
+    ...stroke,
+    spine: cutSpine(spine, from, to),
+    ends,
+    ...(origin && { origin: { ...origin, left: 'cut' } }),
+    ...(grain && { grain: { ...grain, offset: grain.offset + gone() } }),
+  };
 }
 
 function widest({ points }: Spine): number {

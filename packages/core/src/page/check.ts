@@ -1,5 +1,5 @@
 import { SEGMENT, STRIDE, type Spine } from '../curve';
-import type { Matrix } from '../math';
+import type { CurvePoint, Matrix } from '../math';
 import { editedId, type Change, type Edit } from './change';
 import type {
   Calm,
@@ -7,12 +7,16 @@ import type {
   InkStyle,
   LayerEntity,
   Nib,
+  NibEdge,
+  NibProfile,
+  NibTip,
   PaperEntity,
   PictureEntity,
   Placement,
   SamplesEntity,
   StrokeEnd,
   StrokeEntity,
+  StrokeGrain,
   StrokeOrigin,
   WashTileEntity,
 } from './entity';
@@ -129,6 +133,7 @@ export function checkStroke(value: object): StrokeEntity {
     spine: checkSpine(fields.spine),
     nib: checkNib(fields.nib),
     ends: [checkEnd(ends[0]), checkEnd(ends[1])],
+    ...optional(fields, 'grain', checkGrain),
   };
   return fields.origin === undefined ? stroke : { ...stroke, origin: checkOrigin(fields.origin) };
 }
@@ -143,7 +148,8 @@ function checkSpine(value: unknown): Spine {
   return { points, closed: flag(fields.closed, 'closed') };
 }
 
-function checkNib(value: unknown): Nib {
+/** The nib in `value`. Throws a PageError that names the field, what it needs and what came. */
+export function checkNib(value: unknown): Nib {
   const fields = record(value, 'A nib');
   return {
     name: text(fields.name, 'name'),
@@ -152,6 +158,58 @@ function checkNib(value: unknown): Nib {
     taperIn: number(fields.taperIn, 'taperIn', 0, 1_000),
     taperOut: number(fields.taperOut, 'taperOut', 0, 1_000),
     color: colour(fields.color, 'color'),
+    ...optional(fields, 'tip', checkTip),
+    ...optional(fields, 'press', checkBend),
+    ...optional(fields, 'speed', within(-1, 1)),
+    ...optional(fields, 'tilt', within(-0.9, 4)),
+    ...optional(fields, 'profile', checkProfile),
+    ...optional(fields, 'edge', checkEdge),
+    ...optional(fields, 'opacity', within(0.05, 1)),
+  };
+}
+
+const within =
+  (least: number, most: number) =>
+  (value: unknown, name: string): number =>
+    number(value, name, least, most);
+
+function checkTip(value: unknown): NibTip {
+  const fields = record(value, 'A tip');
+  return {
+    shape: oneOf(fields.shape, 'shape', ['flat', 'chisel']),
+    angle: number(fields.angle, 'angle', -1e3, 1e3),
+    thickness: number(fields.thickness, 'thickness', 0.02, 1),
+  };
+}
+
+const checkProfile = (value: unknown, name: string): NibProfile =>
+  typeof value === 'string' ? oneOf(value, name, ['in', 'out', 'lens']) : checkBend(value, name);
+
+function checkEdge(value: unknown): NibEdge {
+  const fields = record(value, 'An edge');
+  return {
+    kind: oneOf(fields.kind, 'kind', ['dry', 'rough']),
+    amount: number(fields.amount, 'amount', 0, 1),
+    grain: number(fields.grain, 'grain', 0.5, 500),
+  };
+}
+
+/** Points of a bent curve: 2 to 12, both coordinates 0..1, x rising. */
+function checkBend(value: unknown, name: string): CurvePoint[] {
+  const points = list(value, name, 12).map((point): CurvePoint => {
+    const pair = list(point, name, 2);
+    return [number(pair[0], name, 0, 1), number(pair[1], name, 0, 1)];
+  });
+  if (points.length < 2 || points.some(([x], k) => k > 0 && x <= points[k - 1][0]))
+    throw new PageError(`"${name}" needs at least two points, each to the right of the one before.`);
+  return points;
+}
+
+function checkGrain(value: unknown): StrokeGrain {
+  const fields = record(value, 'A grain');
+  return {
+    seed: number(fields.seed, 'seed', 0, 0xffffffff),
+    offset: number(fields.offset, 'offset', 0, ENTITY_LIMITS.coordinate),
   };
 }
 
@@ -162,6 +220,7 @@ function checkOrigin(value: unknown): StrokeOrigin {
     calm: checkCalm(fields.calm),
     zoom: number(fields.zoom, 'zoom', 1e-3, 1e3),
     ...optional(fields, 'matrix', checkMatrix),
+    ...optional(fields, 'left', (value) => oneOf(value, 'left', ['cut', 'edited'])),
   };
 }
 
@@ -171,10 +230,25 @@ function checkMatrix(value: unknown): Matrix {
   return [at(0), at(1), at(2), at(3), at(4), at(5)];
 }
 
-function checkCalm(value: unknown): Calm {
+/** The calm in `value`. Throws a PageError that names the field, what it needs and what came. */
+export function checkCalm(value: unknown): Calm {
   const fields = record(value, 'A calm');
-  if (oneOf(fields.way, 'way', ['raw', 'even']) === 'raw') return { way: 'raw' };
-  return { way: 'even', strength: number(fields.strength, 'strength', 0, 100) };
+  const share = (name: string) => number(fields[name], name, 0, 100);
+  const base = {
+    ...optional(fields, 'weight', within(0, 100)),
+    ...(fields.stops === true ? { stops: true as const } : {}),
+    ...(fields.byPage === true ? { byPage: true as const } : {}),
+  };
+  switch (oneOf(fields.way, 'way', ['raw', 'even', 'tow', 'sprung'])) {
+    case 'raw':
+      return { ...base, way: 'raw' };
+    case 'even':
+      return { ...base, way: 'even', strength: share('strength') };
+    case 'tow':
+      return { ...base, way: 'tow', strength: share('strength'), lag: share('lag') };
+    case 'sprung':
+      return { ...base, way: 'sprung', strength: share('strength'), drag: share('drag') };
+  }
 }
 
 function checkSamples(fields: Fields): SamplesEntity {

@@ -1,5 +1,5 @@
 import type { Spine } from '../curve';
-import type { Matrix, Point } from '../math';
+import type { CurvePoint, Matrix, Point } from '../math';
 
 export type EntityId = string;
 
@@ -48,6 +48,30 @@ export interface LayerEntity extends EntityBase {
   readonly style?: InkStyle;
 }
 
+/**
+ * What touches the paper. `flat` is an ellipse whose edge lies at `angle` (radians from x towards y) and which is `thickness`
+ * (a share of its edge, 0.02–1) deep; it turns with nothing. The edge of a `chisel` lies as the pen leans, at `angle` while
+ * the pen does not tell.
+ */
+export interface NibTip {
+  readonly shape: 'flat' | 'chisel';
+  readonly angle: number;
+  readonly thickness: number;
+}
+
+/** The weight along a whole line: out of a point, into a point, both, or bent by hand (share of the line → of the width). */
+export type NibProfile = 'in' | 'out' | 'lens' | readonly CurvePoint[];
+
+/**
+ * How the edge breaks: `rough` wanders by up to `amount` (0..1) of half the width, `dry` leaves paper between bristles over
+ * `amount` of the line. `grain` is how far apart the breaks lie, page px.
+ */
+export interface NibEdge {
+  readonly kind: 'dry' | 'rough';
+  readonly amount: number;
+  readonly grain: number;
+}
+
 /** What makes a line: the values of the nib it is drawn with. Lengths in page px. */
 export interface Nib {
   readonly name: string;
@@ -60,15 +84,46 @@ export interface Nib {
   readonly taperOut: number;
   /** `#rrggbb`. Ink never changes its opacity. */
   readonly color: string;
+  /** Round where none is given. */
+  readonly tip?: NibTip;
+  /** Pressure → share of the width between thinnest and size; a gentle curve where none is given. */
+  readonly press?: readonly CurvePoint[];
+  /** By which share a fast hand thickens the line, −1..1; below 0 it thins it. */
+  readonly speed?: number;
+  /** By which share a leaning pen thickens the line, −0.9..4. */
+  readonly tilt?: number;
+  /** Even where none is given. */
+  readonly profile?: NibProfile;
+  /** Clean where none is given. */
+  readonly edge?: NibEdge;
+  /** The same all along the line whatever the pressure, 0.05..1; where lines cross it darkens. */
+  readonly opacity?: number;
   /** Takes away what lies under it on its layer, in place of inking. Only of marks that are about to become pixels: never kept. */
   readonly lays?: 'clearing';
 }
 
+/** What all ways of calming share. */
+interface CalmBase {
+  /** The weight is smoothed apart, 0..100; as the way does it where none is given. */
+  readonly weight?: number;
+  /** The line ends where it has got to when the pen lifts; it is drawn on to the pen otherwise. */
+  readonly stops?: true;
+  /** Lengths are page px at any zoom; screen px otherwise. */
+  readonly byPage?: true;
+}
+
 /**
- * How the hand is calmed: not at all, or by a distance-weighted moving average. `strength` is 0..100, where 100 averages
- * over 60 screen px on either side.
+ * How the hand is calmed; `strength` is 0..100. *Raw* not at all. *Even* by a distance-weighted moving average over up to
+ * 40 px on either side. *Tow* pulls the line behind the pen on a slack of up to 60 px; `lag` (0..100) makes it slow to
+ * follow. *Sprung* hangs the line on a spring with a mass; `drag` 100 just keeps it from swinging.
  */
-export type Calm = { readonly way: 'raw' } | { readonly way: 'even'; readonly strength: number };
+export type Calm = CalmBase &
+  (
+    | { readonly way: 'raw' }
+    | { readonly way: 'even'; readonly strength: number }
+    | { readonly way: 'tow'; readonly strength: number; readonly lag: number }
+    | { readonly way: 'sprung'; readonly strength: number; readonly drag: number }
+  );
 
 /** How an end of a stroke is finished: by the nib's round tip, or cut across. */
 export type StrokeEnd = 'round' | 'flat';
@@ -81,6 +136,14 @@ export interface StrokeOrigin {
   readonly zoom: number;
   /** Where the samples went since, as the strokes did. */
   readonly matrix?: Matrix;
+  /** The course was changed by hand since, so it is no longer what the samples give; `cut` where a part is gone. */
+  readonly left?: 'cut' | 'edited';
+}
+
+/** The grain of a broken edge: the same seed breaks the same, and a piece goes on `offset` page px along its old line. */
+export interface StrokeGrain {
+  readonly seed: number;
+  readonly offset: number;
 }
 
 /** A drawn line as a value: its course with its final widths, and how it is inked. */
@@ -88,6 +151,7 @@ export interface Stroke {
   readonly spine: Spine;
   readonly nib: Nib;
   readonly ends: readonly [StrokeEnd, StrokeEnd];
+  readonly grain?: StrokeGrain;
   readonly origin?: StrokeOrigin;
 }
 

@@ -19,13 +19,32 @@ export const PRESSURE_STEPS = 4095;
 
 const FIELDS = 7;
 /** Steps of the packed numbers: 1/4096 page px keeps every quantised place of up to 256 × zoom exactly. */
-const STEPS = [4096, 4096, PRESSURE_STEPS, 1, 1, 1, 4] as const;
+const TIME_STEPS = 4;
+const STEPS = [4096, 4096, PRESSURE_STEPS, 1, 1, 1, TIME_STEPS] as const;
 
 /** Steps per page px of the grid that samples are rounded to: the finer of 1/16 page px and 1/16 screen px. */
 export const gridSteps = (zoom: number): number => Math.min(4096, 16 * 2 ** Math.max(0, Math.ceil(Math.log2(zoom))));
 
 /** A place on the grid on which all later work rests. */
 export const quantised = (value: number, steps: number): number => Math.floor(value * steps + 0.5) / steps;
+
+export const quantisedPressure = (pressure: number): number =>
+  quantised(pressure < 0 ? 0 : pressure > 1 ? 1 : pressure, PRESSURE_STEPS);
+
+export const quantisedTime = (time: number): number => quantised(time, TIME_STEPS);
+
+/** A sample on the grids on which all later work rests: what is packed comes back the same. */
+export function quantisedSample({ x, y, pressure, tiltX, tiltY, twist, time }: PenSample, steps: number): PenSample {
+  return {
+    x: quantised(x, steps),
+    y: quantised(y, steps),
+    pressure: quantisedPressure(pressure),
+    tiltX: Math.round(tiltX ?? 0),
+    tiltY: Math.round(tiltY ?? 0),
+    twist: Math.round(twist ?? 0),
+    time: quantisedTime(time ?? 0),
+  };
+}
 
 /** Samples as zigzag varints of second differences in place and differences elsewhere: some 5 to 8 bytes a sample. */
 export function packSamples(samples: readonly PenSample[]): Uint8Array {

@@ -1,12 +1,9 @@
-import { SEGMENT, spineLength, splitSpine, STRIDE, type Spine } from '../curve';
+import { STRIDE, type Spine } from '../curve';
 import type { InkStyle, LayerEntity, Nib, Stroke } from './entity';
-import { pressureFor, taperAt, taperLengths, widthUnder } from './nib';
+import { pressureFor, profiled, tapered, widthUnder } from './nib';
 
 /** Lines as they were drawn. */
 export const PLAIN_STYLE: InkStyle = { widthFactor: 1, edge: 'soft' };
-
-/** Pieces that a taper is cut into, so that its widths follow the nib's law. */
-const TAPER_PIECES = 4;
 
 const standingIn = new WeakMap<LayerEntity, InkStyle>();
 
@@ -43,7 +40,7 @@ function styledSpine({ spine, nib }: Stroke, style: InkStyle): Spine {
   const law = styledWidth(nib, style);
   if (!law) return spine;
   const wide = withWidths(spine, law);
-  return style.nib && !spine.closed ? tapered(wide, style.nib) : wide;
+  return style.nib && !spine.closed ? profiled(tapered(wide, style.nib), style.nib) : wide;
 }
 
 function withWidths({ points, closed }: Spine, law: (width: number) => number): Spine {
@@ -51,55 +48,3 @@ function withWidths({ points, closed }: Spine, law: (width: number) => number): 
   for (let i = 2; i < changed.length; i += STRIDE) changed[i] = law(Math.max(0, points[i]));
   return { points: changed, closed };
 }
-
-/** The spine with a nib's tapers laid over its widths; nodes are added where the tapers bend. */
-function tapered(spine: Spine, nib: Nib): Spine {
-  const length = spineLength(spine);
-  const [swell, runOut] = taperLengths(nib, length);
-  if (swell + runOut === 0 || length === 0) return spine;
-  const marks = [
-    ...Array.from({ length: swell > 0 ? TAPER_PIECES : 0 }, (_, k) => (swell * (k + 1)) / TAPER_PIECES),
-    ...Array.from({ length: runOut > 0 ? TAPER_PIECES : 0 }, (_, k) => length - runOut * (1 - k / TAPER_PIECES)),
-  ];
-  const cut = cutAt(spine, marks);
-  const points = cut.points.slice();
-  let along = 0;
-  let before = taperAt(nib, 0, length);
-  points[2] *= before;
-  for (let i = 0; i + SEGMENT < points.length; i += SEGMENT) {
-    along += spineLength({ points: cut.points.subarray(i, i + SEGMENT + STRIDE), closed: false });
-    const after = taperAt(nib, Math.min(along, length), length);
-    points[i + 5] *= before + (after - before) / 3;
-    points[i + 8] *= before + (2 * (after - before)) / 3;
-    points[i + 11] *= after;
-    before = after;
-  }
-  return { points, closed: false };
-}
-
-/** The same course with further nodes at these lengths along it, rising, page px. */
-function cutAt(spine: Spine, lengths: readonly number[]): Spine {
-  const done: number[] = [];
-  let rest = spine;
-  let gone = 0;
-  for (const mark of lengths) {
-    let segment = 0;
-    let start = gone;
-    let own = segmentLength(rest, 0);
-    while (start + own < mark && (segment + 1) * SEGMENT + STRIDE < rest.points.length) {
-      start += own;
-      own = segmentLength(rest, ++segment);
-    }
-    // Along a segment of a fitted spine the parameter runs nearly evenly.
-    const t = own > 0 ? (mark - start) / own : 0;
-    if (t < 0.02 || t > 0.98) continue;
-    const [head, tail] = splitSpine(rest, { segment, t });
-    done.push(...head.points.subarray(0, head.points.length - STRIDE));
-    gone += spineLength(head);
-    rest = tail;
-  }
-  return done.length === 0 ? rest : { points: Float64Array.of(...done, ...rest.points), closed: false };
-}
-
-const segmentLength = ({ points }: Spine, segment: number): number =>
-  spineLength({ points: points.subarray(segment * SEGMENT, (segment + 1) * SEGMENT + STRIDE), closed: false });

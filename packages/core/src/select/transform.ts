@@ -48,7 +48,7 @@ function affine<S extends Stroke>(stroke: S, matrix: Matrix3x3, scaleWidth: bool
     points[k + 2] = old[k + 2] * factor;
   }
   const { origin } = stroke;
-  const moved: S = { ...stroke, spine: { ...stroke.spine, points }, nib: scaled(stroke, factor) };
+  const moved: S = { ...stroke, spine: { ...stroke.spine, points }, nib: mappedNib(stroke, factor, map) };
   if (!origin) return moved;
   return { ...moved, origin: { ...origin, matrix: origin.matrix ? then(origin.matrix, map) : map } };
 }
@@ -66,7 +66,11 @@ function projective<S extends Stroke>(stroke: S, matrix: Matrix3x3, scaleWidth: 
   const factor = scaleWidth ? localScale(matrix, old[middle], old[middle + 1]) : 1;
   const { origin: _gone, ...rest } = stroke;
   // Everything but the origin, which may be missing on any stroke, is still there.
-  return { ...(rest as S), spine: { points: Float64Array.from(points), closed }, nib: scaled(stroke, factor) };
+  return {
+    ...(rest as S),
+    spine: { points: Float64Array.from(points), closed },
+    nib: mappedNib(stroke, factor, slopeAt(matrix, old[middle], old[middle + 1])),
+  };
 }
 
 /** Appends the image of one cubic, in as many pieces as it takes; a first node only where there is none yet. */
@@ -123,8 +127,14 @@ function localScale(matrix: Matrix3x3, x: number, y: number): number {
   return Math.sqrt(Math.abs(xx * yy - xy * yx));
 }
 
-const scaled = ({ nib }: Stroke, factor: number): Stroke['nib'] =>
-  factor === 1 ? nib : { ...nib, size: Math.min(NIB_LIMITS.most, Math.max(NIB_LIMITS.least, nib.size * factor)) };
+/** The nib of a mapped stroke: as much larger as its line, and a flat tip turned as the page is there. */
+function mappedNib({ nib }: Stroke, factor: number, [xx, yx, xy, yy]: readonly number[]): Stroke['nib'] {
+  const size = Math.min(NIB_LIMITS.most, Math.max(NIB_LIMITS.least, nib.size * factor));
+  const { tip } = nib;
+  if (tip?.shape !== 'flat') return factor === 1 ? nib : { ...nib, size };
+  const [x, y] = [Math.cos(tip.angle), Math.sin(tip.angle)];
+  return { ...nib, size, tip: { ...tip, angle: Math.atan2(yx * x + yy * y, xx * x + xy * y) } };
+}
 
 /** The spine's own box, widths left out: what a hand takes hold of. */
 export function courseBox(spines: Iterable<Spine>): { minX: number; minY: number; maxX: number; maxY: number } {

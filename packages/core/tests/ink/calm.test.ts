@@ -1,6 +1,6 @@
 import fc from 'fast-check';
-import { calmed, Calmer, calmReach } from '../../src/ink';
-import { drawn, even, raw, straight, wave } from '../hands';
+import { calmed, calmerFor, calmReach, makeCalmer, type Calm } from '../../src/ink';
+import { drawn, even, raw, straight, wave, zigzag } from '../hands';
 
 /** The mean distance of neighbouring samples' turns: how much a line shivers. */
 function shiver(samples: readonly { x: number; y: number }[]): number {
@@ -76,30 +76,46 @@ describe('calming', () => {
     expect(calmReach(raw, 1)).toBe(0);
   });
 
-  it('gives the same point by point as all at once', () => {
-    const hand = drawn(wave, { count: 250, tremor: 2, seed: 7 });
-    const slow = new Calmer(30);
-    for (const { x, y, pressure } of hand) {
-      slow.add(x, y, pressure);
-      slow.update();
-    }
-    const fast = new Calmer(30);
-    for (const { x, y, pressure } of hand) fast.add(x, y, pressure);
-    fast.update();
-    expect(slow.points.slice(0, 3 * hand.length)).toEqual(fast.points.slice(0, 3 * hand.length));
-  });
+  const ways: Calm[] = [
+    raw,
+    even(10),
+    even(75),
+    { ...even(60), weight: 5 },
+    { ...even(60), stops: true },
+    { way: 'tow', strength: 40, lag: 0 },
+    { way: 'tow', strength: 30, lag: 50, stops: true },
+    { way: 'sprung', strength: 50, drag: 100 },
+    { way: 'sprung', strength: 80, drag: 20, weight: 60 },
+  ];
 
-  it('does not move what it has called settled', () => {
-    const hand = drawn(wave, { count: 250, tremor: 2, seed: 8 });
-    const calmer = new Calmer(24);
-    const frozen: number[] = [];
-    for (const { x, y, pressure } of hand) {
-      calmer.add(x, y, pressure);
-      calmer.update();
-      const settled = calmer.settled(0, 0);
-      for (let k = frozen.length / 3; k < settled; k++) frozen.push(...calmer.points.slice(3 * k, 3 * k + 3));
-      expect(Array.from(calmer.points.slice(0, frozen.length))).toEqual(frozen);
-    }
-    expect(frozen.length / 3).toBeGreaterThan(150);
-  });
+  it.each(ways.map((calm) => [JSON.stringify(calm), calm] as const))(
+    'gives the same in pieces as all at once, and takes nothing back: %s',
+    (_name, calm) => {
+      for (const course of [wave, zigzag]) {
+        const hand = drawn(course, { count: 250, tremor: 2, seed: 7, pressure: (t) => 0.3 + 0.5 * t });
+        const calmer = makeCalmer(calm);
+        const pieces = [];
+        for (let k = 0; k < hand.length; k += 1 + (k % 5)) pieces.push(...calmer.push(hand.slice(k, k + 1 + (k % 5))));
+        expect([...pieces, ...calmer.finish()]).toEqual(calmed(hand, calm));
+        expect(pieces.length).toBeGreaterThan(calm.way === 'even' ? 60 : 100);
+      }
+    },
+  );
+
+  it.each(ways.map((calm) => [JSON.stringify(calm), calm] as const))(
+    'does not move what it has called settled: %s',
+    (_name, calm) => {
+      const hand = drawn(zigzag, { count: 250, tremor: 2, seed: 8 });
+      const calmer = calmerFor(calm, 1);
+      const frozen: number[] = [];
+      for (const { x, y, pressure, time } of hand) {
+        calmer.add(x, y, pressure, time!);
+        calmer.update();
+        const settled = calmer.settled(0, 0);
+        for (let k = frozen.length / 3; k < settled; k++) frozen.push(...calmer.points.slice(3 * k, 3 * k + 3));
+        expect(Array.from(calmer.points.slice(0, frozen.length))).toEqual(frozen);
+      }
+      expect(frozen.length / 3).toBeGreaterThan(100);
+    },
+  );
 });

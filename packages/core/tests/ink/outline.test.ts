@@ -90,13 +90,16 @@ describe('the outline', () => {
       liner,
       raw,
     );
-    expect(Math.abs(areaOf(outlineOf(stroke).points))).toBeCloseTo(100 * 10 + Math.PI * 25, -0.2);
+    expect(Math.abs(areaOf(outlineOf(stroke).rings[0]))).toBeCloseTo(100 * 10 + Math.PI * 25, -0.2);
     const cut = outlinePolyline(flattenSpine(stroke.spine, 0.02), ['flat', 'flat'], 0.02);
     expect(Math.abs(areaOf(cut))).toBeCloseTo(1_000, 3);
   });
 
   it('of a dot is a disc', () => {
-    const { points, box } = outlineOf(drawStroke([{ x: 50, y: 50, pressure: 1 }], liner, raw));
+    const {
+      rings: [points],
+      box,
+    } = outlineOf(drawStroke([{ x: 50, y: 50, pressure: 1 }], liner, raw));
     expect(Math.abs(areaOf(points))).toBeCloseTo(Math.PI * 25, -0.2);
     expect(box.maxX - box.minX).toBeCloseTo(10, 1);
   });
@@ -105,11 +108,14 @@ describe('the outline', () => {
     const [, stroke] = strokes[0];
     expect(outlineOf(stroke)).toBe(outlineOf(stroke, OUTLINE_TOLERANCE));
     expect(outlineOf(stroke, 0.5)).not.toBe(outlineOf(stroke));
-    expect(outlineOf(stroke, 0.5).points.length).toBeLessThan(outlineOf(stroke).points.length);
+    expect(outlineOf(stroke, 0.5).rings[0].length).toBeLessThan(outlineOf(stroke).rings[0].length);
   });
 
   it.each(strokes)('of %s holds finite numbers inside its box', (_name, stroke) => {
-    const { points, box } = outlineOf(stroke);
+    const {
+      rings: [points],
+      box,
+    } = outlineOf(stroke);
     expect(points.every(Number.isFinite)).toBe(true);
     expect(Math.min(...points.filter((_, k) => k % 2 === 0))).toBe(box.minX);
     expect(Math.max(...points.filter((_, k) => k % 2 === 1))).toBe(box.maxY);

@@ -1,0 +1,4 @@
+export * from './file';
+export * from './merge';
+export * from './rack';
+export * from './shipped';

@@ -1,0 +1,4 @@
+export * from './drag';
+export * from './inked';
+export * from './path';
+export * from './spines';

@@ -1,0 +1,17 @@
+import { STRIDE, type Spine } from '../curve';
+import { profiled, tapered, type Nib, type Stroke } from '../page';
+
+/**
+ * A constructed course inked with a nib: its full width, with its profile along all of it, and on open lines its tapers. A
+ * chisel, which has no pen to lean, lies at its resting angle. `seed` is for the grain of a broken edge.
+ */
+export function inked(course: Spine, nib: Nib, seed = 0): Stroke {
+  const points = course.points.slice();
+  for (let i = 2; i < points.length; i += STRIDE) points[i] = nib.size;
+  const wide: Spine = { points, closed: course.closed };
+  const weighed = profiled(course.closed ? wide : tapered(wide, nib), nib);
+  const { tip } = nib;
+  const laid: Nib = tip?.shape === 'chisel' ? { ...nib, tip: { ...tip, shape: 'flat' } } : nib;
+  const stroke: Stroke = { spine: weighed, nib: laid, ends: ['round', 'round'] };
+  return nib.edge ? { ...stroke, grain: { seed, offset: 0 } } : stroke;
+}
