@@ -8,6 +8,7 @@ import { answerErrors, unknownRoute } from './problem';
 import { blobRoutes } from './routes/blobs';
 import { folioRoutes } from './routes/folios';
 import { pageRoutes } from './routes/pages';
+import { rackRoutes } from './routes/rack';
 
 export interface AppOptions {
   readonly store: Store;
@@ -55,6 +56,7 @@ function apiRoutes(store: Store, version: string): Router {
   });
   api.use('/folios', folioRoutes(store));
   api.use('/pages', pageRoutes(store));
+  api.use('/rack', rackRoutes(store));
   api.use(unknownRoute);
   return api;
 }

@@ -3,6 +3,7 @@ import {
   ArrayMaxSize,
   ArrayMinSize,
   IsArray,
+  IsDefined,
   IsInt,
   IsNumber,
   IsOptional,
@@ -19,6 +20,16 @@ export class FolioBody {
   @IsString()
   @Length(1, 120)
   readonly name!: string;
+}
+
+export class RackBody {
+  @IsInt()
+  @Min(0)
+  readonly since!: number;
+
+  /** Checked by the core's rack. */
+  @IsDefined()
+  readonly nibs!: unknown;
 }
 
 export class PageBody {

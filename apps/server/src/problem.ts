@@ -1,4 +1,5 @@
 import { ChangeConflict, PageError } from '@true-nib/core/page';
+import { RackError } from '@true-nib/core/rack';
 import type { ErrorRequestHandler, RequestHandler, Response } from 'express';
 
 /** Something that a request did wrong, or that cannot be had; answered as RFC 9457 problem details. */
@@ -41,6 +42,7 @@ function problemOf(error: unknown): Problem {
   if (error instanceof ChangeConflict)
     return new Problem(409, 'The page has changed meanwhile', error.message, { conflict: error.entityId });
   if (error instanceof PageError) return new Problem(400, 'This cannot be put on a page', error.message);
+  if (error instanceof RackError) return new Problem(400, 'This is no nib rack', error.message);
   if (isBodyError(error)) {
     if (error.type === 'entity.too.large')
       return new Problem(

@@ -1,4 +1,5 @@
-import { INK_BLACK, NIBS, drawStroke } from '@true-nib/core/ink';
+import { INK_BLACK, drawStroke } from '@true-nib/core/ink';
+import { SHIPPED_NIBS } from '@true-nib/core/rack';
 import { seededRandom } from '@true-nib/core/math';
 import {
   applyChange,
@@ -26,6 +27,7 @@ import { crossing } from './crossing';
 import { penSamples } from './hand';
 import { heronMask } from './heronMask';
 import { lampStair } from './lampStair';
+import { nibSampler, SAMPLER_SIZE } from './nibSampler';
 import { pencilled } from './pencil';
 import { quay } from './quay';
 import type { Sketch } from './sketch';
@@ -72,6 +74,7 @@ export async function seedDemo(store: Store): Promise<void> {
   await store.atomically(async (inside) => {
     await addFolio(inside, 'Saltmarsh Ferry', 'demo-saltmarsh-ferry');
     for (const page of PAGES) await seedPage(inside, page);
+    await seedSampler(inside);
   });
 }
 
@@ -110,6 +113,33 @@ async function seedPage(store: Store, { id, name, size, sketch: draw, scan, seed
   await keepThumbnail(store, id, changes.length, await thumbnailOf(page, rough));
 }
 
+/** The page on which every nib of the rack is drawn. */
+async function seedSampler(store: Store): Promise<void> {
+  const id = 'demo-nibs';
+  await addPage(store, { id, name: 'Nib sampler', folioId: 'demo-saltmarsh-ferry', ...SAMPLER_SIZE });
+  const inks = layer(`${id}:inks`, 'ink', 'Inks', orderBetween(undefined, undefined));
+  let order: string | undefined;
+  const lines = nibSampler(61).flatMap(({ stroke, samples, calm, isWhole }, k): Edit[] => {
+    const strokeId = `${id}:stroke-${k}`;
+    order = orderBetween(order, undefined);
+    const laid = { kind: 'stroke' as const, id: strokeId, layerId: inks.id, order, ...stroke };
+    if (!isWhole) return [{ before: null, after: laid }];
+    const hand = { kind: 'samples' as const, id: `${strokeId}:hand`, packed: packSamples(samples) };
+    const origin = { samples: hand.id, calm, zoom: 1 };
+    return [
+      { before: null, after: hand },
+      { before: null, after: { ...laid, origin } },
+    ];
+  });
+  const changes = [
+    change(`${id}:start`, 'Add Ink layer', [{ before: null, after: inks }]),
+    change(`${id}:lines`, 'Try every nib', lines, [inks.id]),
+  ];
+  await appendChanges(store, id, 0, changes);
+  const page = changes.reduce(applyChange, newPage(SAMPLER_SIZE));
+  await keepThumbnail(store, id, changes.length, await thumbnailFrom(pageToSvg(page)));
+}
+
 /** The marks that are to be inked, drawn by a seeded hand with a pressure nib, one change a stroke. */
 function inkedMarks(sketch: Sketch, pageId: string, inkLayer: LayerEntity, seed: number): Change[] {
   const random = seededRandom(seed * 7919);
@@ -117,7 +147,7 @@ function inkedMarks(sketch: Sketch, pageId: string, inkLayer: LayerEntity, seed:
   return sketch.marks
     .filter((mark) => mark.as === 'ink')
     .map((mark, k) => {
-      const nib: Nib = { ...NIBS[1], size: 6 + 15 * mark.weight, thinnest: 0.25, color: INK_BLACK };
+      const nib: Nib = { ...SHIPPED_NIBS[1].nib, size: 6 + 15 * mark.weight, thinnest: 0.25, color: INK_BLACK };
       const samples = penSamples(mark.points, 0.72, random);
       const calm = { way: 'even', strength: 30 } as const;
       const strokeId = `${pageId}:stroke-${k}`;
@@ -147,9 +177,11 @@ function inkedMarks(sketch: Sketch, pageId: string, inkLayer: LayerEntity, seed:
 /** The page at 320 px across, inks over the dimmed rough, as the shelf shows it. */
 async function thumbnailOf(page: Page, rough: Buffer): Promise<Buffer> {
   const address = `data:image/png;base64,${rough.toString('base64')}`;
-  const svg = pageToSvg(page, { pictureAddress: () => address });
-  return sharp(Buffer.from(svg), { unlimited: true }).resize({ width: 320 }).webp({ quality: 82 }).toBuffer();
+  return thumbnailFrom(pageToSvg(page, { pictureAddress: () => address }));
 }
+
+const thumbnailFrom = (svg: string): Promise<Buffer> =>
+  sharp(Buffer.from(svg), { unlimited: true }).resize({ width: 320 }).webp({ quality: 82 }).toBuffer();
 
 const layer = (id: string, medium: LayerEntity['medium'], name: string, order: string): LayerEntity =>
   newLayer({ id, medium, name, order, locked: medium === 'rough' });

@@ -37,4 +37,12 @@ export const migrations: readonly RunnableMigration<QueryInterface>[] = [
       await context.sequelize.query(`CREATE INDEX layers_of_page ON entities (pageId) WHERE kind = 'layer'`);
     },
   },
+  {
+    name: '0003-nib-rack',
+    up: async ({ context }) => {
+      await context.sequelize.query(
+        `CREATE TABLE rack (id INTEGER PRIMARY KEY CHECK (id = 1), revision INTEGER NOT NULL, nibs TEXT NOT NULL)`,
+      );
+    },
+  },
 ];
