@@ -1,18 +1,18 @@
 import { ALL_COMMANDS, runCommand } from '../src/board/commands';
+import { borrowTool, giveBack, scaleTool, setStage, takeNib, takeTool, useDesk } from '../src/board/desk';
 import {
-  borrowTool,
-  calmOf,
   changeNib,
-  giveBack,
-  nibOf,
-  scaleTool,
+  deleteNib,
+  duplicateNib,
+  nibInHand,
+  setCalm,
   setNibSize,
-  setStage,
-  takeNib,
-  takeTool,
+  setRubSize,
+  setUnit,
   toggleCalm,
-  useDesk,
-} from '../src/board/desk';
+  undoRack,
+  useRack,
+} from '../src/board/nibs/rackStore';
 import { foundCommands } from '../src/board/keys/FindSheet';
 import { keyInWords, mirroredKey, pressOf } from '../src/board/keys/keyNames';
 import {
@@ -85,7 +85,8 @@ describe('the table of commands', () => {
 
   it('leaves the history alone while something is being drawn', () => {
     const session = { undo: jest.fn(), redo: jest.fn() };
-    const board = (isBusy: boolean) => ({ session, hand: { isBusy } }) as unknown as Parameters<typeof runCommand>[1];
+    const board = (isBusy: boolean) =>
+      ({ session, hand: { isBusy }, path: { takeBack: () => false } }) as unknown as Parameters<typeof runCommand>[1];
     runCommand('undo', board(true));
     expect(session.undo).not.toHaveBeenCalled();
     runCommand('undo', board(false));
@@ -116,7 +117,7 @@ describe('own keys', () => {
   });
 
   it('comes back whole from its own file', () => {
-    assignKey('delete-layers', 'Shift+Digit6');
+    assignKey('delete-layers', 'F2');
     useKeySet.setState({ hand: 'left' });
     const before = ALL_COMMANDS.map(({ id }) => keyIn(useKeySet.getState(), id));
     const file = exportKeys();
@@ -157,32 +158,87 @@ describe('the desk', () => {
     expect([tool, lender]).toEqual(['lift', undefined]);
   });
 
-  it('lets each nib keep its own size and colour', () => {
-    takeNib(0);
+  const inHand = () => nibInHand(useRack.getState());
+
+  it('lets each nib keep its own size, calm, colour and eraser', () => {
+    takeNib('fixed-liner');
     setNibSize(3);
-    takeNib(1);
+    setCalm({ way: 'raw' });
+    takeTool('rub');
+    setRubSize(20);
+    takeNib('pressure');
     changeNib({ color: '#b8402a' });
-    takeNib(0);
-    expect(nibOf(useDesk.getState())).toMatchObject({ name: 'Fixed liner', size: 3, color: '#14161a' });
+    takeNib('fixed-liner');
+    expect(inHand()).toMatchObject({
+      nib: { name: 'Fixed liner', size: 3, color: '#14161a' },
+      calm: { way: 'raw' },
+      twin: { size: 20 },
+    });
     expect(useDesk.getState()).toMatchObject({ stage: 'ink', tool: 'nib' });
   });
 
-  it('keeps sizes from 0.5 to 200 px', () => {
+  it('keeps sizes within what a nib can be', () => {
+    takeNib('fixed-liner');
     setNibSize(0.01);
-    expect(nibOf(useDesk.getState()).size).toBe(0.5);
+    expect(inHand().nib.size).toBe(0.5);
     setNibSize(900);
-    expect(nibOf(useDesk.getState()).size).toBe(200);
+    expect(inHand().nib.size).toBe(200);
     takeTool('rub');
     for (let k = 0; k < 60; k++) scaleTool(1.2);
-    expect(useDesk.getState().rubSize).toBe(400);
+    expect(inHand().twin.size).toBe(400);
   });
 
-  it('brings Even back as strong as it was', () => {
-    useDesk.setState({ calmWay: 'even', calmStrength: 73 });
+  it('measures a nib in mm and back without changing it', () => {
+    takeNib('fixed-liner');
+    setNibSize(14);
+    setUnit('mm', 350);
+    expect(inHand().nib.size).toBeCloseTo((14 / 350) * 25.4, 3);
+    setUnit('px', 350);
+    expect(inHand().nib.size).toBe(14);
+  });
+
+  it('brings back the calm that Raw took the place of', () => {
+    takeNib('tapered');
+    setCalm({ way: 'tow', strength: 33, lag: 12 });
     toggleCalm();
-    expect(calmOf(useDesk.getState())).toEqual({ way: 'raw' });
+    expect(inHand().calm).toEqual({ way: 'raw' });
     toggleCalm();
-    expect(calmOf(useDesk.getState())).toEqual({ way: 'even', strength: 73 });
+    expect(inHand().calm).toEqual({ way: 'tow', strength: 33, lag: 12 });
+  });
+
+  it('puts a deleted nib back, and takes back a copy', () => {
+    takeNib('tapered');
+    const before = useRack.getState().rack;
+    deleteNib();
+    expect(useRack.getState().rack).toHaveLength(before.length - 1);
+    expect(undoRack()).toBe(true);
+    expect(useRack.getState().rack).toEqual(before);
+    takeNib('tapered');
+    duplicateNib();
+    expect(inHand().nib.name).toBe('Tapered line 2');
+    undoRack();
+    expect(useRack.getState().rack).toEqual(before);
+  });
+
+  it('starts with the nibs that ship when what the browser kept is no rack', async () => {
+    const merge = useRack.persist.getOptions().merge!;
+    const fresh = useRack.getInitialState();
+    expect(merge({ rack: [{ nib: 'broken' }], base: [], inHand: 7 }, fresh).rack).toEqual(fresh.rack);
+    expect(merge(null, fresh)).toEqual(fresh);
+    const own = fresh.rack.slice(2);
+    expect(merge({ rack: own, base: own, inHand: own[0].id, revision: 3 }, fresh)).toMatchObject({
+      rack: own,
+      revision: 3,
+    });
+  });
+
+  it('goes to the stage where a tool is at home', () => {
+    takeTool('lift');
+    expect(useDesk.getState().stage).toBe('mend');
+    setStage('ink');
+    expect(useDesk.getState().tool).toBe('nib');
+    setStage('mend');
+    expect(useDesk.getState().tool).toBe('points');
   });
 
   it('stops peeking when the stage changes', () => {

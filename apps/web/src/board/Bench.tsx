@@ -5,8 +5,16 @@ import { Pressable, ScrollView, Text, useWindowDimensions, View } from 'react-na
 import { IconButton } from '../look/Button';
 import { BENCH_HEIGHT } from './benchHeight';
 import { useFolded } from './useFolded';
-import { CalmChoice, CalmSetting, ColourSetting, NibRack, ShapeSettings, SizeSetting } from './InkSettings';
-import { nibOf, useDesk } from './desk';
+import { ColourSetting } from './ColourSetting';
+import { useDesk } from './desk';
+import { CalmSetting, CalmSettings } from './nibs/CalmSettings';
+import { NibRack } from './nibs/NibRack';
+import { NibSettings } from './nibs/NibSettings';
+import { takeNextNib } from './nibs/rackStore';
+import { SizeSetting } from './nibs/SizeSettings';
+import { useNib, useRackNib } from './nibs/useNib';
+import { PointSettings, PointsInWords } from './points/PointSettings';
+import { PathSettings, ShapeChoice, ShapeSettings } from './shapes/ShapeSettings';
 import { useKeySet } from './keys/keySet';
 import { DeliverButton, DeliveryInWords, FileKindSetting, ScaleChoice, WithRoughSwitch } from './FinishSettings';
 import { LiveNib } from './LiveNib';
@@ -81,7 +89,7 @@ export function Bench() {
 const FOLD = BENCH_HEIGHT - 14;
 
 function NowSettings() {
-  const { stage, tool } = useDesk(useShallow(({ stage, tool }) => ({ stage, tool })));
+  const { stage, tool, shape } = useDesk(useShallow(({ stage, tool, shape }) => ({ stage, tool, shape })));
   if (stage === 'rough') return <RoughNow />;
   if (stage === 'finish')
     return (
@@ -99,11 +107,18 @@ function NowSettings() {
     );
   if (tool === 'lift')
     return <Text className="grow font-sans text-14 text-faint">Touch a line to lift it off the page.</Text>;
+  if (tool === 'points') return <PointsInWords />;
+  if (tool === 'path' || (tool === 'shape' && shape === 'poly-line'))
+    return (
+      <View className="grow">
+        <PathSettings />
+      </View>
+    );
   return (
     <>
-      {tool === 'nib' && <NibInHand />}
+      {tool !== 'rub' && <NibInHand />}
       <SizeSetting />
-      {tool === 'nib' && <CalmSetting />}
+      {tool !== 'shape' && <CalmSetting />}
     </>
   );
 }
@@ -126,7 +141,8 @@ function RoughNow() {
 /** The nib in hand as the line it draws; a tap takes the next one. */
 function NibInHand() {
   const zoom = useDesk((desk) => desk.zoom);
-  const nib = useDesk(nibOf);
+  const nib = useNib();
+  const { lays, calm } = useRackNib();
   return (
     <Pressable
       role="button"
@@ -134,14 +150,9 @@ function NibInHand() {
       onPress={takeNextNib}
       className="overflow-hidden rounded-xl border border-edge bg-paper"
     >
-      <LiveNib nib={nib} zoom={zoom} width={92} height={48} />
+      <LiveNib nib={nib} calm={calm} lays={lays} zoom={zoom} width={92} height={48} />
     </Pressable>
   );
-}
-
-function takeNextNib() {
-  const { nibs, nibInHand } = useDesk.getState();
-  useDesk.setState({ nibInHand: (nibInHand + 1) % nibs.length });
 }
 
 function AllSettings({ width }: { readonly width: number }) {
@@ -154,13 +165,18 @@ function AllSettings({ width }: { readonly width: number }) {
         <DeliveryInWords />
       </>
     );
-  if (tool === 'select') return <SelectSettings />;
+  if (tool === 'select') return <SelectSettings width={width} />;
+  if (tool === 'points') return <PointSettings />;
+  if (tool === 'lift') return <Text className="font-sans text-14 text-faint">Touch a line, or drag over several.</Text>;
+  if (tool === 'rub') return <CalmSettings width={width} />;
   return (
     <>
-      <NibRack isRow width={Math.floor((width - 28) / 3)} />
+      {tool === 'shape' && <ShapeChoice perRow={4} />}
+      {tool === 'shape' && <ShapeSettings />}
+      <NibRack width={width} perRow={3} />
       <ColourSetting />
-      <ShapeSettings />
-      <CalmChoice />
+      {tool === 'nib' && <CalmSettings width={width} />}
+      <NibSettings width={width} />
     </>
   );
 }

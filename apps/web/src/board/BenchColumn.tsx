@@ -1,6 +1,12 @@
 import { type ReactNode } from 'react';
 import { ScrollView, Text, View } from 'react-native';
-import { CalmChoice, CalmSetting, ColourSetting, NibRack, ShapeSettings, SizeSetting } from './InkSettings';
+import { ColourSetting } from './ColourSetting';
+import { CalmSetting, CalmSettings } from './nibs/CalmSettings';
+import { NibRack } from './nibs/NibRack';
+import { NibSettings } from './nibs/NibSettings';
+import { SizeSetting } from './nibs/SizeSettings';
+import { PointSettings } from './points/PointSettings';
+import { PathSettings, ShapeChoice, ShapeSettings } from './shapes/ShapeSettings';
 import { useDesk } from './desk';
 import { DeliverButton, DeliveryInWords, FileKindSetting, ScaleChoice, WithRoughSwitch } from './FinishSettings';
 import {
@@ -28,12 +34,12 @@ export function BenchColumn() {
       <Thread isUpright />
       <ScrollView className="flex-1 border-l border-rule" contentContainerClassName="gap-2 p-2">
         {stage !== 'finish' && (
-          <View className="flex-row">
+          <View className="flex-row flex-wrap">
             <StageTools />
           </View>
         )}
         {stage === 'rough' && <RoughColumn />}
-        {stage === 'ink' && <InkColumn />}
+        {(stage === 'ink' || stage === 'mend') && <InkColumn />}
         {stage === 'finish' && <FinishColumn />}
       </ScrollView>
     </View>
@@ -80,26 +86,33 @@ function RoughColumn() {
 
 function InkColumn() {
   const tool = useDesk((desk) => desk.tool);
-  if (tool === 'select') return <SelectSettings />;
+  if (tool === 'select') return <SelectSettings width={WIDTH} />;
+  if (tool === 'points') return <PointSettings />;
   if (tool === 'lift') return <Hint>Touch a line, or drag over several, to lift them off the page.</Hint>;
   return (
     <>
+      {tool === 'shape' && <ShapeChoice perRow={2} />}
+      {tool === 'shape' && <ShapeSettings />}
+      {tool === 'path' && <PathSettings />}
       <Line>
         <SizeSetting />
       </Line>
-      {tool === 'rub' ? (
-        <Hint>Takes away what it touches and cuts the lines there. It never paints over them.</Hint>
-      ) : (
+      {(tool === 'nib' || tool === 'rub') && (
         <>
           <Line>
             <CalmSetting />
           </Line>
-          <CalmChoice />
+          <CalmSettings width={WIDTH} />
+        </>
+      )}
+      {tool === 'rub' ? (
+        <Hint>Takes away what it touches and cuts the lines there. It never paints over them.</Hint>
+      ) : (
+        <>
           <ColourSetting />
           <Heading>Nib rack</Heading>
-          <NibRack width={WIDTH} />
-          <Heading>Shape of the line</Heading>
-          <ShapeSettings />
+          <NibRack width={WIDTH} perRow={1} />
+          <NibSettings width={WIDTH} />
         </>
       )}
     </>

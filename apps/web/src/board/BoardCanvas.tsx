@@ -1,6 +1,7 @@
 import { useEffect, useRef } from 'react';
 import { View } from 'react-native';
 import { say } from '../look/notices';
+import { role } from '../look/role';
 import { isWide } from '../look/wide';
 import { BoardPicture, HARD_EDGE, type BoardCanvases } from '../render/boardPicture';
 import type { StartedInks } from '../render/startedInks';
@@ -10,6 +11,9 @@ import { BoardHand } from './boardHand';
 import { BENCH_HEIGHT } from './benchHeight';
 import { useDesk, type Desk } from './desk';
 import { Selection } from './select/selection';
+import { forgetEnd } from './lastEnd';
+import { PointTool } from './points/pointTool';
+import { PathTool } from './shapes/pathTool';
 import { useDropPicture } from './useDropPicture';
 import { Washing } from './wash/washing';
 
@@ -57,6 +61,7 @@ export function BoardCanvas({ session, inks, onOpen }: BoardCanvasProps) {
       watcher.disconnect();
       board.hand.dispose();
       board.selection.dispose();
+      board.points.dispose();
       board.picture.dispose();
     };
   }, [session, inks, onOpen]);
@@ -105,15 +110,22 @@ export function BoardCanvas({ session, inks, onOpen }: BoardCanvasProps) {
 }
 
 /** Shows what the desk says about looks and selections; leaving the page keeps what is being transformed. */
-function followDesk({ picture, selection, hand }: OpenBoard): () => void {
+function followDesk({ picture, selection, hand, path, points }: OpenBoard): () => void {
   const follow = (desk: Desk, before?: Desk) => {
     selection.setVisible(desk.stage === 'ink' && (desk.lender ?? desk.tool) === 'select');
+    points.setVisible(desk.stage === 'mend' && (desk.lender ?? desk.tool) === 'points');
+    if (before && isPath(before) && !isPath(desk)) path.finish();
     if (desk.solo !== before?.solo || desk.standIns !== before.standIns)
       picture.setLook({ solo: desk.solo, standIns: desk.standIns });
-    if (before && desk.layerId !== before.layerId && desk.layerId !== selection.layerId) selection.clear();
+    if (before && desk.layerId !== before.layerId) {
+      path.finish();
+      points.letGo();
+      if (desk.layerId !== selection.layerId) selection.clear();
+    }
   };
   const keep = () => {
     hand.keepDab();
+    path.finish();
     selection.keep();
   };
   const stop = useDesk.subscribe(follow);
@@ -126,6 +138,12 @@ function followDesk({ picture, selection, hand }: OpenBoard): () => void {
   };
 }
 
+/** Whether lines are being built node by node; a borrowed tool leaves them as they are. */
+const isPath = (desk: Desk): boolean => {
+  const tool = desk.lender ?? desk.tool;
+  return desk.stage === 'ink' && (tool === 'path' || (tool === 'shape' && desk.shape === 'poly-line'));
+};
+
 function open(ground: HTMLElement, session: PageSession, inks: StartedInks | undefined): OpenBoard {
   const layer = (name: (typeof LAYERS)[number]): HTMLCanvasElement => {
     const canvas = ground.querySelector<HTMLCanvasElement>(`canvas[data-layer="${name}"]`);
@@ -134,7 +152,6 @@ function open(ground: HTMLElement, session: PageSession, inks: StartedInks | und
   };
   const [under, ink, live, over, veil, overlay] = LAYERS.map(layer);
   const canvases: BoardCanvases = { under, ink, live, over, veil, overlay };
-  const role = (name: string) => getComputedStyle(document.documentElement).getPropertyValue(`--${name}`).trim();
   const colours = () => ({
     seal: role('seal'),
     raised: role('raised'),
@@ -151,6 +168,7 @@ function open(ground: HTMLElement, session: PageSession, inks: StartedInks | und
   );
   const washing = new Washing({ picture, session, notice: say });
   const board = { picture, session, washing, notice: say };
-  const selecting = { ...board, selection: new Selection(board) };
-  return { ...selecting, hand: new BoardHand(ground, selecting) };
+  forgetEnd();
+  const tools = { ...board, selection: new Selection(board), path: new PathTool(board), points: new PointTool(board) };
+  return { ...tools, hand: new BoardHand(ground, tools) };
 }

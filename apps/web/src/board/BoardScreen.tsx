@@ -1,5 +1,5 @@
 import { router, useLocalSearchParams } from 'expo-router';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { useWindowDimensions, View } from 'react-native';
 import { Button } from '../look/Button';
 import { Empty, Loading } from '../look/Empty';
@@ -16,6 +16,7 @@ import { FindSheet } from './keys/FindSheet';
 import { KeysSheet } from './keys/KeysSheet';
 import { useKeySet } from './keys/keySet';
 import { Navigator } from './Navigator';
+import { keepRack } from './nibs/rackSync';
 import { RulerSheet } from './RulerSheet';
 import { SideColumn } from './SideColumn';
 import { StackPanel } from './stack/StackPanel';
@@ -100,6 +101,7 @@ function Habits() {
   useBoardKeys();
   useRoughInHand();
   useThumbnail();
+  useEffect(keepRack, []);
   return null;
 }
 

@@ -1,10 +1,13 @@
-import { drawStroke, outlineOf } from '@true-nib/core/ink';
+import { drawStroke, outlineOf, type Calm } from '@true-nib/core/ink';
 import type { Nib, PenSample } from '@true-nib/core/page';
+import type { Laying } from '@true-nib/core/rack';
 import { useEffect, useRef } from 'react';
-import { tracePairs } from '../render/inkPaint';
+import { traceRings } from '../render/inkPaint';
 
 interface LiveNibProps {
   readonly nib: Nib;
+  readonly calm?: Calm;
+  readonly lays?: Laying;
   /** Screen px per page px: the line is shown as wide as it would be drawn, where it fits. */
   readonly zoom: number;
   readonly width: number;
@@ -12,7 +15,7 @@ interface LiveNibProps {
 }
 
 /** A real stroke with the nib, through the whole pipeline. */
-export function LiveNib({ nib, zoom, width, height }: LiveNibProps) {
+export function LiveNib({ nib, calm = LIGHT, lays = 'ink', zoom, width, height }: LiveNibProps) {
   const canvas = useRef<HTMLCanvasElement>(null);
   useEffect(() => {
     const target = canvas.current?.getContext('2d');
@@ -28,14 +31,22 @@ export function LiveNib({ nib, zoom, width, height }: LiveNibProps) {
       taperIn: Math.min(nib.taperIn, (0.35 * width) / size),
       taperOut: Math.min(nib.taperOut, (0.45 * width) / size),
     };
-    target.fillStyle = nib.color;
+    // What clears is shown as a line taken out of grey.
+    const isPaper = lays !== 'ink';
+    target.fillStyle = lays === 'clearing' ? '#ffffff' : nib.color;
+    target.globalAlpha = nib.opacity ?? 1;
     target.beginPath();
-    tracePairs(target, outlineOf(drawStroke(wave(width, height), shown, { way: 'even', strength: 10 })).points);
+    traceRings(target, outlineOf(drawStroke(wave(width, height), shown, calmed(calm), 1, 4)).rings);
     target.fill();
-  }, [nib, zoom, width, height]);
-  const background = isPale(nib.color) ? SLATE : undefined;
-  return <canvas ref={canvas} aria-hidden style={{ width, height, display: 'block', background }} />;
+    canvas.current?.style.setProperty('background', isPaper || isPale(nib.color) ? SLATE : 'transparent');
+  }, [nib, calm, lays, zoom, width, height]);
+  return <canvas ref={canvas} aria-hidden style={{ width, height, display: 'block' }} />;
 }
+
+const LIGHT: Calm = { way: 'even', strength: 10 };
+
+/** A preview is short: no more of it is calmed away than shows what the calm is like. */
+const calmed = (calm: Calm): Calm => (calm.way === 'raw' ? calm : { ...calm, strength: calm.strength / 4 });
 
 /** Ground on which white ink shows. */
 const SLATE = '#5b6168';

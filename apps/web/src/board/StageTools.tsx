@@ -5,11 +5,15 @@ import Lock from 'lucide-react-native/icons/lock';
 import LockOpen from 'lucide-react-native/icons/lock-open';
 import Maximize from 'lucide-react-native/icons/maximize';
 import PenTool from 'lucide-react-native/icons/pen-tool';
+import Shapes from 'lucide-react-native/icons/shapes';
+import Spline from 'lucide-react-native/icons/spline';
+import Waypoints from 'lucide-react-native/icons/waypoints';
+import type { LucideIcon } from 'lucide-react-native';
 import ArrowUpFromLine from 'lucide-react-native/icons/arrow-up-from-line';
 import { Chip } from '../look/Chip';
 import { useBoard } from './boardContext';
 import { withKey } from './keys/keySet';
-import { takeTool, useDesk } from './desk';
+import { takeTool, useDesk, type Tool } from './desk';
 import { useRough } from './RoughSettings';
 import { chooseRough } from './takeRough';
 
@@ -17,7 +21,8 @@ import { chooseRough } from './takeRough';
 export function StageTools() {
   const stage = useDesk((desk) => desk.stage);
   if (stage === 'rough') return <RoughTools />;
-  if (stage === 'ink') return <InkTools />;
+  if (stage === 'ink') return <Tools of={INK_TOOLS} />;
+  if (stage === 'mend') return <Tools of={MEND_TOOLS} />;
   return null;
 }
 
@@ -30,7 +35,7 @@ function RoughTools() {
         label="Bring in"
         icon={ImagePlus}
         tooltip="Bring in a picture from disk"
-        onPress={() => chooseRough(session)}
+        onPress={() => void chooseRough(session)}
       />
       {actions && (
         <>
@@ -53,38 +58,35 @@ function RoughTools() {
   );
 }
 
-function InkTools() {
-  const tool = useDesk((desk) => desk.tool);
-  return (
-    <>
-      <Chip
-        label="Nib"
-        icon={PenTool}
-        isChosen={tool === 'nib'}
-        tooltip={withKey('nib')}
-        onPress={() => takeTool('nib')}
-      />
-      <Chip
-        label="Rub"
-        icon={Eraser}
-        isChosen={tool === 'rub'}
-        tooltip={withKey('rub')}
-        onPress={() => takeTool('rub')}
-      />
-      <Chip
-        label="Lift"
-        icon={ArrowUpFromLine}
-        isChosen={tool === 'lift'}
-        tooltip={withKey('lift')}
-        onPress={() => takeTool('lift')}
-      />
-      <Chip
-        label="Select"
-        icon={Lasso}
-        isChosen={tool === 'select'}
-        tooltip={withKey('select')}
-        onPress={() => takeTool('select')}
-      />
-    </>
-  );
+interface ToolChip {
+  readonly tool: Tool;
+  readonly label: string;
+  readonly icon: LucideIcon;
+}
+
+const INK_TOOLS: readonly ToolChip[] = [
+  { tool: 'nib', label: 'Nib', icon: PenTool },
+  { tool: 'rub', label: 'Rub', icon: Eraser },
+  { tool: 'shape', label: 'Shapes', icon: Shapes },
+  { tool: 'path', label: 'Bézier', icon: Spline },
+  { tool: 'select', label: 'Select', icon: Lasso },
+];
+
+const MEND_TOOLS: readonly ToolChip[] = [
+  { tool: 'points', label: 'Points', icon: Waypoints },
+  { tool: 'lift', label: 'Lift', icon: ArrowUpFromLine },
+];
+
+function Tools({ of }: { readonly of: readonly ToolChip[] }) {
+  const inHand = useDesk((desk) => desk.tool);
+  return of.map(({ tool, label, icon }) => (
+    <Chip
+      key={tool}
+      label={label}
+      icon={icon}
+      isChosen={inHand === tool}
+      tooltip={withKey(tool)}
+      onPress={() => takeTool(tool)}
+    />
+  ));
 }

@@ -2,20 +2,26 @@ import { Text, View } from 'react-native';
 import { HOLD_COMMANDS } from './commands';
 import { keyInWords } from './keys/keyNames';
 import { keyIn, useKeySet } from './keys/keySet';
-import { nibOf, useDesk, type Desk } from './desk';
+import { useDesk, type Desk } from './desk';
+import { useRackNib } from './nibs/useNib';
 import { useShallow } from 'zustand/react/shallow';
 
 /** Under the page of a wide screen: what the tool in hand will do next, how the page lies, and the keys to hold. */
 export function StatusLine() {
   const { zoom, turn } = useDesk(useShallow(({ zoom, turn }) => ({ zoom, turn })));
-  const next = useDesk(nextInWords);
+  const { nib } = useRackNib();
+  const next = useDesk((desk) => nextInWords(desk, nib.name));
   const keys = useKeySet();
   const holds = HOLD_COMMANDS.flatMap(({ id, label }) => {
     const key = keyIn(keys, id);
     return key === undefined ? [] : [`${keyInWords(key)}: ${label.toLowerCase()}`];
   }).join(' · ');
   return (
-    <View className="absolute bottom-3 left-3 rounded-lg border border-rule bg-tray px-3 py-1" pointerEvents="none">
+    <View
+      style={{ maxWidth: 'calc(100% - 24px)' } as object}
+      className="absolute bottom-3 left-3 rounded-lg border border-rule bg-tray px-3 py-1"
+      pointerEvents="none"
+    >
       <Text className="font-sans text-12 text-faint" numberOfLines={1}>
         <Text className="font-bold text-ink">{next}</Text>
         {` · ${Math.round(zoom * 100)} % · ${Math.round((turn * 180) / Math.PI)}° · hold ${holds}`}
@@ -24,12 +30,16 @@ export function StatusLine() {
   );
 }
 
-function nextInWords(desk: Desk): string {
+function nextInWords(desk: Desk, nibName: string): string {
   if (desk.stage === 'rough') return 'Drag the rough, its corners or its knob';
   if (desk.stage === 'finish') return 'The page, ready to deliver';
   if (desk.tool === 'rub') return 'Rub takes away what it touches';
   if (desk.tool === 'select')
     return { loop: 'Draw a loop to select', rect: 'Draw a box to select', touch: 'Touch to select' }[desk.selectBy];
   if (desk.tool === 'lift') return 'Lift takes whole lines';
-  return `${nibOf(desk).name} draws`;
+  if (desk.tool === 'points') return 'Touch a line, then drag its points';
+  if (desk.tool === 'path') return 'Touch for a corner, drag for a smooth point';
+  if (desk.tool === 'shape')
+    return desk.shape === 'poly-line' ? 'Touch to set corners' : `Drag out a shape with ${nibName}`;
+  return `${nibName} draws`;
 }

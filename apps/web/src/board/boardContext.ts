@@ -3,12 +3,16 @@ import type { Page } from '@true-nib/core/page';
 import type { SessionState } from '../session/pageSession';
 import type { BoardHand } from './boardHand';
 import type { Board } from './inkHand';
+import type { PointTool } from './points/pointTool';
 import type { Selection } from './select/selection';
+import type { PathTool } from './shapes/pathTool';
 
 /** What an open board is made of: the page's session, its picture, and the hand that draws on it. */
 export interface OpenBoard extends Board {
   readonly hand: BoardHand;
   readonly selection: Selection;
+  readonly path: PathTool;
+  readonly points: PointTool;
 }
 
 export const BoardContext = createContext<OpenBoard | undefined>(undefined);

@@ -1,6 +1,7 @@
 import { pressureOf } from '@true-nib/core/ink';
 import { distance, type Point } from '@true-nib/core/math';
 import type { PenSample } from '@true-nib/core/page';
+import { inked, lineSpine, straightened as by15 } from '@true-nib/core/shapes';
 import {
   aligned,
   centredAt,
@@ -18,11 +19,17 @@ import {
   type View,
 } from '../render/view';
 import { sayAt } from '../look/notices';
-import { nibOf, useDesk, type Desk } from './desk';
-import { beginErasing, beginStroke, type Board, type Gesture } from './inkHand';
+import { useDesk, type Desk } from './desk';
+import { beginErasing, drawnLayer, type Board, type Gesture } from './inkHand';
+import { lastEnd } from './lastEnd';
+import { nibFor, rubSizeFor } from './nibs/rackStore';
+import type { PointTool } from './points/pointTool';
 import { beginPlacing } from './roughHand';
 import { beginSelecting, type Modifiers } from './select/selectHand';
 import type { Selection } from './select/selection';
+import type { PathTool } from './shapes/pathTool';
+import { beginShape, settingsWith } from './shapes/shapeHand';
+import { beginStroke } from './strokeHand';
 
 /** A finger that has gone less far than this, CSS px, has not begun to draw when a second one comes down. */
 const DRAW_SLOP = 24;
@@ -53,6 +60,9 @@ export class BoardHand {
   private isPinching = false;
   private telling: ReturnType<typeof setTimeout> | undefined;
   private origin: Point = { x: 0, y: 0 };
+  private isStraightOn = false;
+  /** Where a pen or mouse hovers, page px. */
+  private hover: Point | undefined;
   private holdsMoveKey = false;
   private holdsZoomKey = false;
   private modifiers: Modifiers = { shiftKey: false, altKey: false };
@@ -60,7 +70,11 @@ export class BoardHand {
 
   constructor(
     private readonly element: HTMLElement,
-    private readonly board: Board & { readonly selection: Selection },
+    private readonly board: Board & {
+      readonly selection: Selection;
+      readonly path: PathTool;
+      readonly points: PointTool;
+    },
   ) {
     const listen = <K extends keyof HTMLElementEventMap>(
       type: K,
@@ -76,7 +90,10 @@ export class BoardHand {
       listen('pointerup', (event) => this.up(event, false)),
       listen('pointercancel', (event) => this.up(event, true)),
       listen('pointerenter', () => this.findPlace()),
-      listen('pointerleave', () => this.board.picture.setRing(undefined)),
+      listen('pointerleave', () => {
+        this.board.picture.setRing(undefined);
+        this.board.path.hovers(undefined);
+      }),
       listen('wheel', (event) => this.wheel(event), { passive: false }),
       listen('contextmenu', (event) => event.preventDefault()),
     ];
@@ -98,6 +115,18 @@ export class BoardHand {
   /** While held, dragging sideways zooms at the place where the pointer came down. */
   setZoomKey(isHeld: boolean): void {
     this.holdsZoomKey = isHeld;
+  }
+
+  /** While held, the next line goes straight on from the end of the last one; it is shown before the pen comes down. */
+  setStraightOn(isHeld: boolean): void {
+    this.isStraightOn = isHeld;
+    if (!isHeld && !this.gesture) this.board.picture.endLive();
+    if (isHeld && this.hover) this.showStraightOn(this.hover);
+  }
+
+  /** Turns a corner where the pen is, in a line that is towed. */
+  setCornering(isHeld: boolean): void {
+    if (isHeld) this.gesture?.gesture.corner?.();
   }
 
   /** What is held beside a pointer or a key: it bends what the tool in hand does. */
@@ -252,12 +281,18 @@ export class BoardHand {
     const board = { ...this.board, notice: (message: string) => sayAt(message, tip) };
     if (event.button === ERASER_END) return beginErasing(board, { ...desk, tool: 'rub' });
     if (desk.tool === 'select') return beginSelecting(board, desk, this.page(event), () => this.modifiers);
-    return desk.tool === 'nib' ? beginStroke(board, desk) : beginErasing(board, desk);
+    const isPoly = desk.tool === 'shape' && desk.shape === 'poly-line';
+    if (desk.tool === 'path' || isPoly) return this.board.path.begin(this.page(event), () => this.modifiers);
+    if (desk.tool === 'points') return this.board.points.begin(this.page(event), () => this.modifiers);
+    const keys = { modifiers: () => this.modifiers, isMoving: () => this.holdsMoveKey || this.fingers.size > 1 };
+    if (desk.tool === 'shape' && desk.shape !== 'poly-line') return beginShape(board, desk, desk.shape, keys);
+    if (desk.tool !== 'nib') return beginErasing(board, desk);
+    return this.isStraightOn ? beginShape(board, desk, 'line', keys, lastEnd()) : beginStroke(board, desk);
   }
 
   private move(event: PointerEvent): void {
     const at = this.place(event);
-    if (event.pointerType !== 'touch') this.ring(event);
+    if (event.pointerType !== 'touch') this.hovers(event);
     const before = this.fingers.get(event.pointerId);
     if (before && this.isPinching) return this.pinch(event.pointerId, before, at);
     if (before) this.fingers.set(event.pointerId, at);
@@ -281,9 +316,10 @@ export class BoardHand {
       this.letGo();
       const left = PEN_WITHIN - (event.timeStamp - startedAt);
       if (isCancelled) gesture.cancel();
-      else if (event.pointerType === 'touch' && left > 0)
+      else if (event.pointerType === 'touch' && left > 0) {
+        gesture.lifted?.();
         this.dab = { gesture, startedAt, timer: setTimeout(() => this.keepDab(), left) };
-      else gesture.end();
+      } else gesture.end();
     } else if (this.panning?.pointer === event.pointerId) {
       this.panning = undefined;
       this.show(this.board.picture.view);
@@ -327,11 +363,30 @@ export class BoardHand {
     else this.show(zoomedAt(view, at, Math.exp(-event.deltaY * lines * (event.ctrlKey ? 0.01 : 0.002))), true);
   }
 
+  private hovers(event: PointerEvent): void {
+    this.ring(event);
+    this.hover = this.page(event);
+    if (this.gesture) return;
+    this.board.path.hovers(this.hover);
+    if (this.isStraightOn) this.showStraightOn(this.hover);
+  }
+
+  private showStraightOn(to: Point): void {
+    const { session, picture } = this.board;
+    const desk = useDesk.getState();
+    const [from, target] = [lastEnd(), drawnLayer(session.page, desk.layerId)];
+    if (desk.tool !== 'nib' || desk.stage !== 'ink' || !from || typeof target === 'string') return;
+    const { regular } = settingsWith(desk.shapeSettings, this.modifiers);
+    const end = regular ? by15(from, to) : to;
+    picture.showStroke(inked(lineSpine(from, end), nibFor(session.page)), target.layer.id);
+  }
+
   /** Shows the tool's true size under a pen or mouse that hovers. */
   private ring(event: PointerEvent): void {
     const desk = useDesk.getState();
-    const isDrawing = desk.stage === 'ink' && (desk.tool === 'nib' || desk.tool === 'rub');
-    const radius = desk.tool === 'rub' ? desk.rubSize / 2 : nibOf(desk).size / 2;
+    const { page } = this.board.session;
+    const isDrawing = desk.stage === 'ink' && desk.tool !== 'select';
+    const radius = (desk.tool === 'rub' ? rubSizeFor(page) : nibFor(page).size) / 2;
     const isShown = isDrawing && (desk.tool === 'rub' || !this.gesture);
     this.board.picture.setRing(isShown ? { at: this.place(event), radius } : undefined);
   }

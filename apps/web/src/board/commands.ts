@@ -2,18 +2,9 @@ import { PLAIN_STYLE } from '@true-nib/core/page';
 import { say } from '../look/notices';
 import { fitted, fittedToWidth, fitZoom, turnOf } from '../render/view';
 import type { OpenBoard } from './boardContext';
-import {
-  borrowTool,
-  giveBack,
-  scaleTool,
-  setStage,
-  takeTool,
-  toggleCalm,
-  togglePage,
-  useDesk,
-  type DeskSheet,
-} from './desk';
+import { borrowTool, giveBack, scaleTool, setStage, takeTool, togglePage, useDesk, type DeskSheet } from './desk';
 import { layerInHand } from './inkHand';
+import { toggleCalm } from './nibs/rackStore';
 import { nudgeOr, selectionCommands } from './select/selectionCommands';
 import {
   addLayer,
@@ -48,7 +39,8 @@ export interface Command {
 const TURN_STEP = Math.PI / 12;
 const PAN_STEP = 80;
 
-const undo = ({ session, hand }: OpenBoard) => void (hand.isBusy || session.undo());
+/** While a path is built, its last node is what was done last. */
+const undo = ({ session, hand, path }: OpenBoard) => void (hand.isBusy || path.takeBack() || session.undo());
 const redo = ({ session, hand }: OpenBoard) => void (hand.isBusy || session.redo());
 const open = (sheet: DeskSheet) => () => useDesk.setState({ sheet });
 
@@ -70,10 +62,14 @@ export const COMMANDS = [
   { id: 'redo', label: 'Redo', room: 'Draw', key: '$mod+Shift+z', also: ['$mod+y'], run: redo },
   { id: 'stage-rough', label: 'Rough', room: 'Desk', key: 'Digit1', run: () => setStage('rough') },
   { id: 'stage-ink', label: 'Ink', room: 'Desk', key: 'Digit2', run: () => setStage('ink') },
+  { id: 'stage-mend', label: 'Mend', room: 'Desk', key: 'Shift+Digit4', run: () => setStage('mend') },
   { id: 'stage-finish', label: 'Finish', room: 'Desk', key: 'Digit3', run: () => setStage('finish') },
   { id: 'nib', label: 'Nib', room: 'Draw', key: 'KeyQ', run: () => takeTool('nib') },
   { id: 'rub', label: 'Rub', room: 'Draw', key: 'KeyW', run: () => takeTool('rub') },
   { id: 'lift', label: 'Lift', room: 'Draw', key: 'KeyE', run: () => takeTool('lift') },
+  { id: 'shape', label: 'Shapes', room: 'Draw', key: 'Shift+Digit1', run: () => takeTool('shape') },
+  { id: 'path', label: 'Bézier', room: 'Draw', key: 'Shift+Digit2', run: () => takeTool('path') },
+  { id: 'points', label: 'Points', room: 'Draw', key: 'Shift+Digit3', run: () => takeTool('points') },
   { id: 'select', label: 'Select', room: 'Select', key: 'Digit4', run: () => takeTool('select') },
   { id: 'thinner', label: 'Smaller', room: 'Draw', key: 'KeyA', run: () => scaleTool(1 / 1.12) },
   { id: 'thicker', label: 'Larger', room: 'Draw', key: 'KeyS', run: () => scaleTool(1.12) },
@@ -182,7 +178,7 @@ export const COMMANDS = [
     id: 'one-to-one',
     label: 'One page px on one screen px',
     room: 'See',
-    key: 'KeyG',
+    key: 'Shift+Digit6',
     run: ({ hand }) => hand.zoomTo(1 / (window.devicePixelRatio || 1)),
   },
   {
@@ -200,7 +196,7 @@ export const COMMANDS = [
     run: ({ hand, picture }) => hand.zoomTo(fitZoom(picture.shownPage.size, picture.free)),
   },
   { id: 'centre', label: 'Page back to the middle', room: 'See', key: 'Shift+KeyZ', run: ({ hand }) => hand.centre() },
-  { id: 'flip', label: 'Turn the page over', room: 'See', key: 'Digit5', run: ({ hand }) => hand.flip() },
+  { id: 'flip', label: 'Turn the page over', room: 'See', key: 'Shift+Digit5', run: ({ hand }) => hand.flip() },
   { id: 'only-page', label: 'Only the page, or all again', room: 'Desk', key: 'KeyB', run: () => togglePage() },
   { id: 'turn-left', label: 'Turn left', room: 'See', key: 'KeyZ', run: ({ hand }) => hand.turnBy(-TURN_STEP) },
   { id: 'turn-right', label: 'Turn right', room: 'See', key: 'KeyC', run: ({ hand }) => hand.turnBy(TURN_STEP) },
@@ -267,6 +263,7 @@ export const COMMANDS = [
     key: 'Escape',
     run: (board) => {
       if (board.hand.cancel()) say('Let go: nothing was drawn.');
+      else if (board.path.finish() || board.points.letGo()) return;
       else if (!board.selection.takeBack()) board.selection.clear();
     },
   },
@@ -284,6 +281,20 @@ export interface HoldCommand {
 }
 
 export const HOLD_COMMANDS = [
+  {
+    id: 'straight-on',
+    label: 'Straight on from the last line',
+    room: 'Draw',
+    key: 'Digit5',
+    hold: ({ hand }, isHeld) => hand.setStraightOn(isHeld),
+  },
+  {
+    id: 'corner',
+    label: 'Corner here, while towing',
+    room: 'Draw',
+    key: 'KeyG',
+    hold: ({ hand }, isHeld) => hand.setCornering(isHeld),
+  },
   {
     id: 'peek',
     label: 'Peek: hide the rough',

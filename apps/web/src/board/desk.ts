@@ -1,11 +1,11 @@
-import { NIB_SIZES, NIBS } from '@true-nib/core/ink';
-import { clamp } from '@true-nib/core/math';
-import type { Calm, EntityId, Nib } from '@true-nib/core/page';
+import type { EntityId } from '@true-nib/core/page';
+import type { ShapeKind, ShapeSettings } from '@true-nib/core/shapes';
 import { create } from 'zustand';
 import { createJSONStorage, persist } from 'zustand/middleware';
+import { nibInHand, setNibSize, setRubSize, takeNibById, useRack } from './nibs/rackStore';
 
-export type Stage = 'rough' | 'ink' | 'finish';
-export type Tool = 'nib' | 'rub' | 'lift' | 'select';
+export type Stage = 'rough' | 'ink' | 'mend' | 'finish';
+export type Tool = 'nib' | 'rub' | 'shape' | 'path' | 'select' | 'points' | 'lift';
 
 export type DeskSheet = 'keys' | 'find' | 'page' | 'ruler';
 
@@ -13,13 +13,9 @@ export type DeskSheet = 'keys' | 'find' | 'page' | 'ruler';
 export interface Desk {
   readonly stage: Stage;
   readonly tool: Tool;
-  readonly nibs: readonly Nib[];
-  readonly nibInHand: number;
-  /** Kept while *Raw* is on, so that *Even* comes back as strong as it was. */
-  readonly calmWay: Calm['way'];
-  readonly calmStrength: number;
-  /** Full width of the rubber, page px. */
-  readonly rubSize: number;
+  /** What the shape tool makes of a drag. */
+  readonly shape: ShapeKind;
+  readonly shapeSettings: ShapeSettings;
   readonly roughId: EntityId | undefined;
   /** The layer that is drawn on; the highest Ink layer where none was chosen. */
   readonly layerId: EntityId | undefined;
@@ -70,18 +66,14 @@ export interface Desk {
 
 /** CSS Values and Units Level 4, §6.2: an inch is 96 px. Screens differ. */
 const CSS_PX_PER_MM = 96 / 25.4;
-const RUB_SIZES = { least: 2, most: 400 } as const;
 
 export const useDesk = create<Desk>()(
   persist(
     (): Desk => ({
       stage: 'ink',
       tool: 'nib',
-      nibs: NIBS,
-      nibInHand: 1,
-      calmWay: 'even',
-      calmStrength: 40,
-      rubSize: 48,
+      shape: 'line',
+      shapeSettings: { fromCentre: false, regular: false, rounding: 0, corners: 5, inner: 0.45, bend: 0.5 },
       roughId: undefined,
       layerId: undefined,
       chosenLayers: [],
@@ -101,7 +93,7 @@ export const useDesk = create<Desk>()(
       turn: 0,
       flipped: false,
       pxPerMm: CSS_PX_PER_MM,
-      borrowed: { nib: 'rub', rub: 'nib', lift: 'nib', select: 'nib' },
+      borrowed: { nib: 'rub', rub: 'nib', shape: 'rub', path: 'rub', select: 'nib', points: 'nib', lift: 'nib' },
       lender: undefined,
       selectBy: 'loop',
       selectWhole: false,
@@ -117,47 +109,54 @@ export const useDesk = create<Desk>()(
       name: 'true-nib.desk',
       version: 1,
       storage: createJSONStorage(() => localStorage),
-      partialize: ({ nibs, nibInHand, calmWay, calmStrength, rubSize, ...desk }) => ({
-        ...{ nibs, nibInHand, calmWay, calmStrength, rubSize, fingerDraws: desk.fingerDraws, penSeen: desk.penSeen },
+      // What was kept before a tool was known has nothing to borrow for it.
+      merge: (kept, fresh) => {
+        const known = typeof kept === 'object' && kept !== null ? kept : {};
+        const borrowed = 'borrowed' in known && typeof known.borrowed === 'object' ? known.borrowed : {};
+        return { ...fresh, ...known, borrowed: { ...fresh.borrowed, ...borrowed } };
+      },
+      partialize: (desk) => ({
+        ...{
+          fingerDraws: desk.fingerDraws,
+          penSeen: desk.penSeen,
+          shape: desk.shape,
+          shapeSettings: desk.shapeSettings,
+        },
         ...{ sideFolded: desk.sideFolded, pxPerMm: desk.pxPerMm, borrowed: desk.borrowed, navigator: desk.navigator },
       }),
     },
   ),
 );
 
-export const nibOf = ({ nibs, nibInHand }: Desk): Nib => nibs[nibInHand] ?? NIBS[1];
-
-export const calmOf = ({ calmWay, calmStrength }: Desk): Calm =>
-  calmWay === 'raw' ? { way: 'raw' } : { way: 'even', strength: calmStrength };
-
 const set = (change: Partial<Desk>): void => void useDesk.setState(change);
 
-export const setStage = (stage: Stage): void => set({ stage, peeking: false });
-
-export const takeTool = (tool: Tool): void => set({ tool, stage: 'ink' });
-
-export const takeNib = (nibInHand: number): void => set({ nibInHand, tool: 'nib', stage: 'ink' });
-
-/** Changes the nib in hand; each nib keeps its own size and colour. */
-export function changeNib(change: Partial<Nib>): void {
-  const { nibs, nibInHand } = useDesk.getState();
-  set({ nibs: nibs.map((nib, k) => (k === nibInHand ? { ...nib, ...change } : nib)) });
+/** Goes to a stage, with a tool that is at home there. */
+export function setStage(stage: Stage): void {
+  const { tool } = useDesk.getState();
+  const isAtHome = homeOf(tool) === stage || (stage !== 'ink' && stage !== 'mend');
+  set({ stage, peeking: false, tool: isAtHome ? tool : stage === 'mend' ? 'points' : 'nib' });
 }
 
-export const setNibSize = (size: number): void => changeNib({ size: clamp(size, NIB_SIZES.least, NIB_SIZES.most) });
+/** The stage in which a tool is at home. */
+const homeOf = (tool: Tool): Stage => (tool === 'points' || tool === 'lift' ? 'mend' : 'ink');
 
-export const setRubSize = (size: number): void => set({ rubSize: clamp(size, RUB_SIZES.least, RUB_SIZES.most) });
+export const takeTool = (tool: Tool): void => set({ tool, stage: homeOf(tool) });
+
+/** Takes a nib in hand. Shapes and paths go on with it. */
+export function takeNib(id: string): void {
+  takeNibById(id);
+  const { tool } = useDesk.getState();
+  takeTool(tool === 'shape' || tool === 'path' ? tool : 'nib');
+}
 
 /** Makes the tool in hand larger or smaller by a factor. */
 export function scaleTool(factor: number): void {
-  const desk = useDesk.getState();
-  if (desk.tool === 'nib') setNibSize(Math.round(nibOf(desk).size * factor * 10) / 10);
-  else if (desk.tool === 'rub') setRubSize(Math.round(desk.rubSize * factor));
+  const { nib, twin, unit } = nibInHand(useRack.getState());
+  const places = unit === 'mm' ? 1000 : 10;
+  const scaled = (size: number) => Math.round(size * factor * places) / places;
+  if (useDesk.getState().tool === 'rub') setRubSize(unit === 'mm' ? scaled(twin.size) : Math.round(twin.size * factor));
+  else setNibSize(scaled(nib.size));
 }
-
-export const rubLimits = RUB_SIZES;
-
-export const toggleCalm = (): void => set({ calmWay: useDesk.getState().calmWay === 'raw' ? 'even' : 'raw' });
 
 export const togglePage = (): void => set({ onlyPage: !useDesk.getState().onlyPage });
 
@@ -177,11 +176,11 @@ export function chooseLayer(layerId: EntityId): void {
 /** Borrows another tool for as long as a key is down. */
 export function borrowTool(tool: Tool): void {
   const { tool: own, lender } = useDesk.getState();
-  set({ lender: lender ?? own, tool });
+  set({ lender: lender ?? own, tool, stage: homeOf(tool) });
 }
 
 /** Gives the borrowed tool back. */
 export function giveBack(): void {
   const { lender } = useDesk.getState();
-  if (lender !== undefined) set({ tool: lender, lender: undefined });
+  if (lender !== undefined) set({ tool: lender, lender: undefined, stage: homeOf(lender) });
 }

@@ -1,10 +1,9 @@
-import { LiveStroke } from '@true-nib/core/ink';
-import { boxOfPoints, growBox, type Point } from '@true-nib/core/math';
+import { makeCalmer, type Calm } from '@true-nib/core/ink';
+import { boxOfPoints, growBox } from '@true-nib/core/math';
 import {
   mergeEdits,
   newLayer,
   nodesOf,
-  orderBetween,
   stackOf,
   topOfStack,
   type Edit,
@@ -15,13 +14,15 @@ import {
   type PenSample,
   type StackNode,
   type StrokeEntity,
+  widthUnder,
 } from '@true-nib/core/page';
-import { drawnEdits, liftedEdits, recolouredEdits, rubbedEdits, type Shown } from '@true-nib/core/tools';
+import { liftedEdits, recolouredEdits, rubbedEdits, type Shown } from '@true-nib/core/tools';
 import type { BoardPicture } from '../render/boardPicture';
 import { zoomOf } from '../render/view';
 import { newId } from '../session/ids';
 import type { PageSession } from '../session/pageSession';
-import { calmOf, nibOf, type Desk } from './desk';
+import type { Desk } from './desk';
+import { nibInHand, rubSizeFor, useRack } from './nibs/rackStore';
 import { beginMarks } from './wash/markHand';
 import type { Washing } from './wash/washing';
 
@@ -30,6 +31,27 @@ export interface Gesture {
   move(samples: readonly PenSample[]): void;
   end(): void;
   cancel(): void;
+  /** The finger is off, though it is not certain yet whether it was meant. */
+  lifted?(): void;
+  /** What the key for it does while the gesture goes on: a corner where the pen is. */
+  corner?(): void;
+}
+
+/** A gesture whose hand is calmed first. */
+export function calmedGesture(gesture: Gesture, calm: Calm, zoom: number): Gesture {
+  if (calm.way === 'raw' && calm.weight === undefined) return gesture;
+  const calmer = makeCalmer(calm, zoom);
+  const pass = (samples: readonly PenSample[]) => {
+    if (samples.length > 0) gesture.move(samples);
+  };
+  return {
+    move: (samples) => pass(calmer.push(samples)),
+    end() {
+      pass(calmer.finish());
+      gesture.end();
+    },
+    cancel: () => gesture.cancel(),
+  };
 }
 
 export interface Board {
@@ -46,7 +68,7 @@ export function layerInHand(page: Page, layerId: EntityId | undefined): StackNod
 }
 
 /** The layer that strokes go to: the one in hand, or an Ink layer to be added with the first stroke. Else a reason why not. */
-function drawnLayer(
+export function drawnLayer(
   page: Page,
   layerId: EntityId | undefined,
 ): { readonly layer: LayerEntity; readonly edits: readonly Edit[] } | string {
@@ -71,38 +93,6 @@ export function refuse(notice: Board['notice'], reason: string): Gesture {
   return stillHand;
 }
 
-/** Draws a stroke with the nib in hand. When the layer takes none it says so, and the hand stays still. */
-export function beginStroke(board: Board, desk: Desk): Gesture {
-  const { picture, session, notice } = board;
-  const target = drawnLayer(session.page, desk.layerId);
-  if (typeof target === 'string') return refuse(notice, target);
-  const { layer, edits } = target;
-  if (layer.holdsShape && layer.medium === 'wash') return beginMarks(board, layer.id, 'Recolour', nibOf(desk));
-  if (layer.holdsShape)
-    return beginCutting(board, layer.id, 'Recolour', nibOf(desk).size / 2, recolouring(nibOf(desk)));
-  const live = new LiveStroke(nibOf(desk), calmOf(desk), zoomOf(picture.view));
-  picture.beginLive(live, layer.id);
-  return {
-    move(samples) {
-      live.add(samples);
-      picture.paintLive();
-    },
-    end() {
-      if (live.isEmpty) return picture.endLive();
-      const order = orderBetween(picture.inks.index.topOrder(layer.id), undefined);
-      if (layer.medium === 'wash') {
-        const mark = { kind: 'stroke' as const, id: newId(), layerId: layer.id, order, ...live.stroke() };
-        picture.layDownLive(() => picture.addMarks([mark]));
-        return void board.washing.turn('Stroke', layer.id, [mark]);
-      }
-      const place = { strokeId: newId(), samplesId: newId(), layerId: layer.id, order };
-      const drawn = [...edits, ...drawnEdits(live, place)];
-      picture.layDownLive(() => session.commit('Stroke', drawn, edits.length > 0 ? [] : [layer.id]));
-    },
-    cancel: () => picture.endLive(),
-  };
-}
-
 /** What takes pixels away under a round tip of a size. */
 const rubber = (size: number): Nib => ({
   ...{ name: 'Rub', size, thinnest: 1, taperIn: 0, taperOut: 0, color: '#000000' },
@@ -110,23 +100,37 @@ const rubber = (size: number): Nib => ({
 });
 
 /** What a leg of the hand's way does to the strokes near it. */
-type Cut = (near: readonly StrokeEntity[], leg: readonly Point[], shown: Shown) => Edit[];
+type Cut = (near: readonly StrokeEntity[], leg: readonly PenSample[], shown: Shown) => Edit[];
 
-const recolouring =
+export const recolouring =
   ({ size, color }: Nib): Cut =>
   (near, leg, shown) =>
     recolouredEdits(near, leg, size / 2, color, newId, shown);
+
+/** Takes lines or pixels away under the nib itself, as wide as it presses. */
+export function beginClearing(board: Board, layer: LayerEntity, nib: Nib): Gesture {
+  if (layer.medium === 'wash') return beginMarks(board, layer.id, 'Clear', { ...nib, lays: 'clearing' });
+  const cut: Cut = (near, leg, shown) => {
+    const width = leg.reduce((sum, { pressure }) => sum + widthUnder(nib, pressure), 0) / leg.length;
+    return rubbedEdits(near, leg, width / 2, newId, shown);
+  };
+  return beginCutting(board, layer.id, 'Clear', nib.size / 2, cut, true);
+}
 
 /** Rubs or lifts strokes of the layer in hand. */
 export function beginErasing(board: Board, desk: Desk): Gesture {
   const target = drawnLayer(board.session.page, desk.layerId);
   if (typeof target === 'string') return refuse(board.notice, target);
   if (desk.tool === 'rub') {
-    const radius = desk.rubSize / 2;
-    if (target.layer.medium === 'wash') return beginMarks(board, target.layer.id, 'Rub', rubber(desk.rubSize));
-    return beginCutting(board, target.layer.id, 'Rub', radius, (near, leg, shown) =>
-      rubbedEdits(near, leg, radius, newId, shown),
-    );
+    const size = rubSizeFor(board.session.page);
+    const { calm } = nibInHand(useRack.getState()).twin;
+    const rub =
+      target.layer.medium === 'wash'
+        ? beginMarks(board, target.layer.id, 'Rub', rubber(size))
+        : beginCutting(board, target.layer.id, 'Rub', size / 2, (near, leg, shown) =>
+            rubbedEdits(near, leg, size / 2, newId, shown),
+          );
+    return calmedGesture(rub, calm, zoomOf(board.picture.view));
   }
   if (target.layer.medium === 'wash')
     return refuse(board.notice, `${target.layer.name} holds pixels, no lines to lift. Rub them, or select and delete.`);
@@ -140,7 +144,7 @@ export function beginErasing(board: Board, desk: Desk): Gesture {
 const CUT_EDGE = 4;
 
 /** Changes the strokes along the hand's way, live; `legwise` for what goes by straight legs. */
-function beginCutting(
+export function beginCutting(
   { picture, session }: Board,
   layerId: EntityId,
   label: string,
@@ -148,7 +152,7 @@ function beginCutting(
   cut: Cut,
   legwise = false,
 ): Gesture {
-  let last: Point | undefined;
+  let last: PenSample | undefined;
   let edits: Edit[] = [];
   const shown: Shown = (stroke) => picture.inks.index.shown(stroke);
   return {

@@ -4,5 +4,6 @@ import type { Stage } from './desk';
 export const STAGES: readonly { readonly id: Stage; readonly label: string }[] = [
   { id: 'rough', label: 'Rough' },
   { id: 'ink', label: 'Ink' },
+  { id: 'mend', label: 'Mend' },
   { id: 'finish', label: 'Finish' },
 ];

@@ -1,3 +1,4 @@
+import { chooseFile } from '../look/files';
 import { say, sayError } from '../look/notices';
 import type { PageSession } from '../session/pageSession';
 import { bringIn } from './bringIn';
@@ -16,13 +17,7 @@ export async function takeRough(session: PageSession, file: File): Promise<void>
 }
 
 /** Asks for a file on disk and brings it in. */
-export function chooseRough(session: PageSession): void {
-  const input = document.createElement('input');
-  input.type = 'file';
-  input.accept = 'image/png,image/jpeg,image/webp,image/svg+xml,.svg';
-  input.addEventListener('change', () => {
-    const file = input.files?.[0];
-    if (file) void takeRough(session, file);
-  });
-  input.click();
+export async function chooseRough(session: PageSession): Promise<void> {
+  const file = await chooseFile('image/png,image/jpeg,image/webp,image/svg+xml,.svg');
+  if (file) await takeRough(session, file);
 }

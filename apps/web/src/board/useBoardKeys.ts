@@ -26,7 +26,8 @@ export function useBoardKeys(): void {
       if (held.has(event.code)) return event.preventDefault();
       const hold = HOLD_COMMANDS.find(({ id }) => {
         const key = keyIn(set, id);
-        return key !== undefined && isFor(key);
+        // While something is drawn, Shift and Alt say how, and a hold key is still itself.
+        return key !== undefined && (isFor(key) || (board.hand.isBusy && event.code === key));
       });
       if (hold) {
         event.preventDefault();

@@ -77,16 +77,6 @@ const dataAddress = (bytes: Blob): Promise<string> =>
     reader.readAsDataURL(bytes);
   });
 
-/** Hands a file to the browser's own downloads. */
-export function download(file: Blob, name: string): void {
-  const address = URL.createObjectURL(file);
-  const link = document.createElement('a');
-  link.href = address;
-  link.download = name;
-  link.click();
-  setTimeout(() => URL.revokeObjectURL(address), 10_000);
-}
-
 /** A name that every file system takes. */
 export const fileName = (title: string, extension: string): string =>
   `${

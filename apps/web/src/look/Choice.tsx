@@ -18,7 +18,8 @@ export function Choice<T extends string>({ label, value, options, onChange, perR
     <View
       role="radiogroup"
       aria-label={label}
-      className="min-h-[44px] flex-1 overflow-hidden rounded-xl border border-edge bg-raised"
+      className="flex-1 overflow-hidden rounded-xl border border-edge bg-raised"
+      style={{ minHeight: 44 * rows.length + 2 }}
     >
       {rows.map((row, at) => (
         <View key={row[0].value} className={`min-h-[44px] flex-1 flex-row ${at > 0 ? 'border-t border-rule' : ''}`}>

@@ -5,11 +5,12 @@ interface FieldProps {
   readonly value: string;
   readonly onChange: (value: string) => void;
   readonly onSubmit?: () => void;
+  readonly onBlur?: () => void;
   readonly numeric?: boolean;
   readonly autoFocus?: boolean;
 }
 
-export function Field({ label, value, onChange, onSubmit, numeric = false, autoFocus = false }: FieldProps) {
+export function Field({ label, value, onChange, onSubmit, onBlur, numeric = false, autoFocus = false }: FieldProps) {
   return (
     <View className="flex-1 gap-1">
       <Text className="font-sans text-12 text-faint">{label}</Text>
@@ -20,6 +21,7 @@ export function Field({ label, value, onChange, onSubmit, numeric = false, autoF
         value={value}
         onChangeText={onChange}
         onSubmitEditing={onSubmit}
+        onBlur={onBlur}
         inputMode={numeric ? 'decimal' : 'text'}
         autoFocus={autoFocus}
         maxLength={120}

@@ -1,18 +1,22 @@
 import type { LiveStroke } from '@true-nib/core/ink';
-import { scaleOf, scaling, then, type Box, type Matrix, type Point } from '@true-nib/core/math';
+import { apply, growBox, mapBox, scaleOf, scaling, then, type Box, type Matrix, type Point } from '@true-nib/core/math';
 import {
   editedId,
   find,
   ofKind,
+  styledStroke,
   type Edit,
   type EntityId,
+  type InkStyle,
   type Page,
   type PictureEntity,
+  type Stroke,
   type StrokeEntity,
 } from '@true-nib/core/page';
 import { applyEdits } from './draft';
 import { InkSurface, MOST_SIDE, type OpenedPage } from './inkSurface';
-import { LiveInk } from './liveInk';
+import { paintStrokes, paintTolerance, strokeBox } from './inkPaint';
+import { LiveInk, wholePx } from './liveInk';
 import { clearOverlay, drawArea, drawGrips, drawPixelGrid, drawRing, type OverlayColours } from './overlay';
 import { SelectionPicture, type ShownSelection } from './selectionPicture';
 import { Pictures, type PictureBytes } from './pictures';
@@ -22,6 +26,9 @@ import { between, opening, type Extent, type View } from './view';
 
 /** The SVG filter of the document that leaves no px half covered. */
 export const HARD_EDGE = 'hard-edge';
+
+/** Draws over the page, in device px; `map` takes page px there, `ratio` is device px per CSS px. */
+export type Sketch = (context: CanvasRenderingContext2D, map: Matrix, ratio: number, colours: OverlayColours) => void;
 
 export interface Ring {
   readonly at: Point;
@@ -54,6 +61,8 @@ export class BoardPicture {
   private readonly pictures: Pictures;
   private liveInk: LiveInk | undefined;
   private liveLayer: EntityId = '';
+  /** A whole stroke that is shown before it is part of the page: it stays on its place when the view moves. */
+  private shownStroke: { readonly stroke: Stroke; readonly layerId: EntityId } | undefined;
   private isLayingDown = false;
   private endingMarks: readonly Edit[] = [];
   private painted: View;
@@ -64,6 +73,7 @@ export class BoardPicture {
   private grips: PictureEntity | undefined;
   private ring: Ring | undefined;
   private ringFrame = 0;
+  private sketch: Sketch | undefined;
   private readonly selection = new SelectionPicture();
   private area: readonly Point[] | undefined;
   private readonly viewListeners = new Set<() => void>();
@@ -116,6 +126,13 @@ export class BoardPicture {
   /** Page px to device px. */
   get map(): Matrix {
     return then(this.view, scaling(this.ratio));
+  }
+
+  /** Where a place of the page is seen, CSS px of the window. */
+  inWindow(at: Point): Point {
+    const { left, top } = this.canvases.overlay.getBoundingClientRect();
+    const { x, y } = apply(this.view, at);
+    return { x: left + x, y: top + y };
   }
 
   /** Calls back whenever the page is shown under another view. Answers how to stop. */
@@ -205,10 +222,29 @@ export class BoardPicture {
     this.liveLayer = layerId;
     const target = context(this.canvases.live);
     const above = (box: Box) => this.inks.paintAbove(target, layerId, box);
+    this.liveInk = new LiveInk(live, target, this.map, scaleOf(this.map), above, this.dressLive(layerId));
+  }
+
+  /** Shows a whole stroke that is not part of the page yet, in place of the last one; nothing takes it away. */
+  showStroke(stroke: Stroke | undefined, layerId: EntityId): void {
+    this.liveInk = undefined;
+    this.shownStroke = stroke && { stroke, layerId };
+    const target = context(this.canvases.live);
+    clearOverlay(target);
+    this.dressLive(layerId);
+    if (!stroke) return;
+    const scale = scaleOf(this.map);
+    paintStrokes(target, [styledStroke(stroke, this.inks.index.styleOf(layerId))], this.map, paintTolerance(scale));
+    target.setTransform(1, 0, 0, 1, 0, 0);
+    this.inks.paintAbove(target, layerId, wholePx(growBox(mapBox(this.map, strokeBox(stroke)), 2)));
+  }
+
+  /** Gives the canvas of what is being drawn the look of a layer; answers its style. */
+  private dressLive(layerId: EntityId): InkStyle | undefined {
     const style = this.inks.index.styleOf(layerId);
-    this.liveInk = new LiveInk(live, target, this.map, scaleOf(this.map), above, style);
     this.canvases.live.style.opacity = String(find(this.page, 'layer', layerId)?.opacity ?? 1);
     this.canvases.live.style.filter = style?.edge === 'hard' ? `url(#${HARD_EDGE})` : '';
+    return style;
   }
 
   /** Paints what the stroke in hand has gained. */
@@ -225,8 +261,8 @@ export class BoardPicture {
   }
 
   endLive(): void {
-    if (!this.liveInk) return;
     this.liveInk = undefined;
+    this.shownStroke = undefined;
     clearOverlay(context(this.canvases.live));
   }
 
@@ -264,6 +300,12 @@ export class BoardPicture {
   setRing(ring: Ring | undefined): void {
     if (ring === undefined && this.ring === undefined) return;
     this.ring = ring;
+    this.paintOverlaySoon();
+  }
+
+  /** Shows what a tool draws over the page while it is in hand: handles, rubber bands, rings. */
+  setSketch(sketch: Sketch | undefined): void {
+    this.sketch = sketch;
     this.paintOverlaySoon();
   }
 
@@ -306,6 +348,7 @@ export class BoardPicture {
     this.paintRoughs();
     drawVeil(context(this.canvases.veil), this.page, this.map, this.colours());
     this.inks.show(this.map, isMoving);
+    if (this.shownStroke) this.showStroke(this.shownStroke.stroke, this.shownStroke.layerId);
     this.paintOverlay(isMoving);
     if (isMoving) this.settleTimer = setTimeout(() => this.compose(false), 140);
   }
@@ -334,6 +377,7 @@ export class BoardPicture {
     if (scaleOf(this.map) / this.ratio >= GRID_ZOOM) drawPixelGrid(target, this.page.size, this.map, this.ratio);
     if (this.grips) drawGrips(target, this.grips, this.map, this.ratio, this.colours());
     this.selection.paint(target, this.map, this.ratio, this.colours().raised, isMoving);
+    this.sketch?.(target, this.map, this.ratio, this.colours());
     if (this.area) drawArea(target, this.area, this.map, this.ratio);
     if (this.ring) {
       const { at, radius } = this.ring;

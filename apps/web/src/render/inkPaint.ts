@@ -18,18 +18,24 @@ export const paintTolerance = (scale: number): number =>
 interface KeptPath {
   readonly tolerance: number;
   readonly ends: Stroke['ends'];
+  readonly shape: string;
   readonly path: Path2D;
 }
 
+/** What an outline owes to the nib beside course and ends, in short. */
+const shapeOf = ({ nib: { tip, edge }, grain }: Stroke): string =>
+  tip || edge ? JSON.stringify([tip, edge, grain]) : '';
+
 const paths = new WeakMap<Spine, KeptPath>();
 
-/** The stroke's outline as a path; the one last asked for is kept. It goes by course and ends: colour is no matter. */
+/** The stroke's outline as a path; the one last asked for is kept. It goes by course, ends and tip: colour is no matter. */
 export function pathOf(stroke: Stroke, tolerance: number): Path2D {
   const known = paths.get(stroke.spine);
-  if (known?.tolerance === tolerance && known.ends === stroke.ends) return known.path;
+  if (known?.tolerance === tolerance && known.ends === stroke.ends && known.shape === shapeOf(stroke))
+    return known.path;
   const path = new Path2D();
-  tracePairs(path, outlineOf(stroke, tolerance).points);
-  paths.set(stroke.spine, { tolerance, ends: stroke.ends, path });
+  traceRings(path, outlineOf(stroke, tolerance).rings);
+  paths.set(stroke.spine, { tolerance, ends: stroke.ends, shape: shapeOf(stroke), path });
   return path;
 }
 
@@ -37,16 +43,20 @@ export function pathOf(stroke: Stroke, tolerance: number): Path2D {
 const FAR = 1e5;
 
 /**
- * Adds a closed polygon of x, y pairs to a path. The empty contour far away keeps the rasteriser on one way of counting
+ * Adds closed polygons of x, y pairs to a path. The empty contour far away keeps the rasteriser on one way of counting
  * coverage: it takes a coarser one for paths with many points to their width, and a line would look different in parts,
  * while it is drawn, than whole (seen in Chromium's software canvas: up to 36/255 without, 3 with it).
  */
-export function tracePairs(path: Path2D | Context2D, points: Float64Array): void {
-  path.moveTo(points[0], points[1]);
-  for (let i = 2; i < points.length; i += 2) path.lineTo(points[i], points[i + 1]);
-  path.closePath();
-  path.moveTo(points[0] - FAR, points[1] - FAR);
-  path.lineTo(points[0] - FAR, points[1] - FAR);
+export function traceRings(path: Path2D | Context2D, rings: readonly Float64Array[]): void {
+  for (const points of rings) {
+    path.moveTo(points[0], points[1]);
+    for (let i = 2; i < points.length; i += 2) path.lineTo(points[i], points[i + 1]);
+    path.closePath();
+  }
+  if (rings.length === 0) return;
+  const [x, y] = rings[0];
+  path.moveTo(x - FAR, y - FAR);
+  path.lineTo(x - FAR, y - FAR);
   path.closePath();
 }
 
@@ -65,8 +75,10 @@ export function paintStrokes(context: Context2D, strokes: Iterable<Stroke>, map:
   for (const stroke of strokes) {
     context.globalCompositeOperation = stroke.nib.lays === 'clearing' ? 'destination-out' : laying;
     context.fillStyle = stroke.nib.color;
+    context.globalAlpha = stroke.nib.opacity ?? 1;
     context.fill(pathOf(stroke, tolerance));
   }
+  context.globalAlpha = 1;
   context.globalCompositeOperation = laying;
 }
 

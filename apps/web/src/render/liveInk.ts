@@ -1,5 +1,5 @@
 import { flattenCubic, SEGMENT, STRIDE } from '@true-nib/core/curve';
-import { outlinePolyline, type LiveStroke } from '@true-nib/core/ink';
+import { inkedRings, type LiveStroke } from '@true-nib/core/ink';
 import {
   boxesMeet,
   emptyBox,
@@ -10,8 +10,8 @@ import {
   type Box,
   type Matrix,
 } from '@true-nib/core/math';
-import { styledWidth, type InkStyle } from '@true-nib/core/page';
-import { paintTolerance, tracePairs, type Context2D } from './inkPaint';
+import { styledWidth, type InkStyle, type Nib } from '@true-nib/core/page';
+import { paintTolerance, traceRings, type Context2D } from './inkPaint';
 
 /** Points of the flattened line that share one box. */
 const CHUNK = 10;
@@ -27,7 +27,10 @@ export class LiveInk {
   private tail: number[] = [];
   private tailBox: Box = emptyBox;
   private readonly tolerance: number;
-  private readonly color: string;
+  /** The nib as the layer shows it. */
+  private readonly nib: Nib;
+  /** Lengths of the settled line up to the start of each chunk, page px. */
+  private readonly lengths: number[] = [];
   private readonly widen: ((width: number) => number) | undefined;
 
   constructor(
@@ -41,7 +44,7 @@ export class LiveInk {
     /** How the layer shows its lines. */
     style?: InkStyle,
   ) {
-    this.color = style?.color ?? live.nib.color;
+    this.nib = { ...(style?.nib ?? live.nib), color: style?.color ?? live.nib.color };
     this.widen = styledWidth(live.nib, style);
     this.tolerance = paintTolerance(scale);
   }
@@ -73,7 +76,11 @@ export class LiveInk {
     this.chunks.length = Math.min(this.chunks.length, first);
     for (let chunk = first; chunk * CHUNK * STRIDE < this.line.length; chunk++) {
       const begin = Math.max(0, chunk * CHUNK - 1) * STRIDE;
-      this.chunks[chunk] = boxOfTriples(this.line, begin, Math.min(this.line.length, (chunk + 1) * CHUNK * STRIDE));
+      const end = Math.min(this.line.length, (chunk + 1) * CHUNK * STRIDE);
+      this.chunks[chunk] = boxOfTriples(this.line, begin, end);
+      // A chunk starts at the last point of the one before.
+      if (chunk === 0) this.lengths[0] = 0;
+      this.lengths[chunk + 1] = this.lengths[chunk] + lengthOfTriples(this.line, begin, end);
     }
   }
 
@@ -95,18 +102,22 @@ export class LiveInk {
     context.rect(device.minX, device.minY, device.maxX - device.minX, device.maxY - device.minY);
     context.clip();
     context.setTransform(...map);
-    context.fillStyle = this.color;
+    context.fillStyle = this.nib.color;
     context.beginPath();
     const touched = growBox(dirty, 3 / Math.hypot(map[0], map[1]));
-    for (const run of this.runs(touched)) tracePairs(context, outlinePolyline(run, ['round', 'round'], this.tolerance));
+    const stroke = { nib: this.nib, ends: ['round', 'round'], grain: this.live.grain } as const;
+    for (const { line, along } of this.runs(touched))
+      traceRings(context, inkedRings(line, stroke, this.tolerance, along));
+    context.globalAlpha = this.nib.opacity ?? 1;
     context.fill();
+    context.globalAlpha = 1;
     this.paintAbove(device);
     context.restore();
     return device;
   }
 
   /** The stretches of the line that reach into a box, each longer by a chunk at both ends. */
-  private *runs(box: Box): Generator<Float64Array> {
+  private *runs(box: Box): Generator<{ readonly line: Float64Array; readonly along: number }> {
     const { chunks } = this;
     const last = chunks.length - 1;
     const isWanted = (k: number) =>
@@ -119,7 +130,8 @@ export class LiveInk {
       const begin = k;
       while (k < last && isWanted(k + 1)) k++;
       const from = Math.max(0, begin * CHUNK - 1) * STRIDE;
-      yield this.stretch(from, Math.min(this.line.length, (k + 1) * CHUNK * STRIDE), k === last ? this.tail : []);
+      const to = Math.min(this.line.length, (k + 1) * CHUNK * STRIDE);
+      yield { line: this.stretch(from, to, k === last ? this.tail : []), along: this.lengths[begin] };
     }
   }
 
@@ -131,6 +143,13 @@ export class LiveInk {
     for (let i = STRIDE; i < tail.length; i++) points[end++] = tail[i];
     return points;
   }
+}
+
+function lengthOfTriples(line: readonly number[], from: number, to: number): number {
+  let length = 0;
+  for (let i = from + STRIDE; i < to; i += STRIDE)
+    length += Math.hypot(line[i] - line[i - STRIDE], line[i + 1] - line[i + 1 - STRIDE]);
+  return length;
 }
 
 /** The box of discs given as triples x, y, width. */

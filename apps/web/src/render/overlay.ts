@@ -45,17 +45,7 @@ export function drawGrips(
 
 /** A ring of the nib's or rubber's true size, dark and light so that it shows on anything. */
 export function drawRing(context: CanvasRenderingContext2D, at: Point, radius: number, ratio: number): void {
-  context.setTransform(1, 0, 0, 1, 0, 0);
-  for (const [width, colour] of [
-    [3, 'rgba(255,255,255,0.75)'],
-    [1, 'rgba(20,22,26,0.85)'],
-  ] as const) {
-    context.lineWidth = width * ratio;
-    context.strokeStyle = colour;
-    context.beginPath();
-    context.arc(at.x, at.y, Math.max(1.5 * ratio, radius), 0, 2 * Math.PI);
-    context.stroke();
-  }
+  strokeBoth(context, ratio, () => context.arc(at.x, at.y, Math.max(1.5 * ratio, radius), 0, 2 * Math.PI));
 }
 
 export function clearOverlay(context: CanvasRenderingContext2D): void {
@@ -109,4 +99,57 @@ export function drawPixelGrid(
   for (let x = left; x <= right; x++) leg({ x, y: top }, { x, y: bottom });
   for (let y = top; y <= bottom; y++) leg({ x: left, y }, { x: right, y });
   context.stroke();
+}
+
+/** Strokes a path of device px dark on light, so that it shows on anything. */
+export function strokeBoth(context: CanvasRenderingContext2D, ratio: number, trace: () => void, dash = false): void {
+  context.setTransform(1, 0, 0, 1, 0, 0);
+  for (const [width, colour] of [
+    [3, 'rgba(255,255,255,0.75)'],
+    [1, 'rgba(20,22,26,0.85)'],
+  ] as const) {
+    context.lineWidth = width * ratio;
+    context.strokeStyle = colour;
+    context.setLineDash(dash && width === 1 ? [5 * ratio, 4 * ratio] : []);
+    context.beginPath();
+    trace();
+    context.stroke();
+  }
+  context.setLineDash([]);
+}
+
+/** A mark for a node (square for a corner, round for a smooth one) or a handle (a small dot); device px. */
+export function drawKnot(
+  context: CanvasRenderingContext2D,
+  at: Point,
+  look: 'corner' | 'smooth' | 'handle',
+  isChosen: boolean,
+  ratio: number,
+  { seal, raised }: OverlayColours,
+): void {
+  const radius = (look === 'handle' ? 4 : 5) * ratio;
+  context.setTransform(1, 0, 0, 1, 0, 0);
+  context.beginPath();
+  if (look === 'corner') context.rect(at.x - radius, at.y - radius, 2 * radius, 2 * radius);
+  else context.arc(at.x, at.y, radius, 0, 2 * Math.PI);
+  context.fillStyle = isChosen ? seal : raised;
+  context.fill();
+  context.lineWidth = 1.5 * ratio;
+  context.strokeStyle = isChosen ? raised : seal;
+  context.stroke();
+}
+
+/** The slack that a line is towed on: its ring about the tip, and the string to the pen; device px. */
+export function drawSlack(
+  context: CanvasRenderingContext2D,
+  tip: Point,
+  pen: Point,
+  radius: number,
+  ratio: number,
+): void {
+  drawRing(context, tip, radius, ratio);
+  strokeBoth(context, ratio, () => {
+    context.moveTo(tip.x, tip.y);
+    context.lineTo(pen.x, pen.y);
+  });
 }

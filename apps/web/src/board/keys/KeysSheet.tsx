@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react';
 import { Pressable, Text, View } from 'react-native';
-import { download } from '../../deliver/deliver';
+import { chooseFile, download } from '../../look/files';
 import { Button } from '../../look/Button';
 import { Choice } from '../../look/Choice';
 import { Field } from '../../look/Field';
@@ -111,7 +111,7 @@ export function KeysSheet({ onClose }: { readonly onClose: () => void }) {
           label="Save as a file"
           onPress={() => download(new Blob([exportKeys()], { type: 'application/json' }), 'true-nib-keys.json')}
         />
-        <Button label="Load a file" onPress={chooseKeys} />
+        <Button label="Load a file" onPress={() => void chooseKeys()} />
         <Button
           label="As they were"
           onPress={() => {
@@ -127,8 +127,11 @@ export function KeysSheet({ onClose }: { readonly onClose: () => void }) {
 const TOOLS: readonly { readonly value: Tool; readonly label: string }[] = [
   { value: 'nib', label: 'Nib' },
   { value: 'rub', label: 'Rub' },
-  { value: 'lift', label: 'Lift' },
+  { value: 'shape', label: 'Shapes' },
+  { value: 'path', label: 'Bézier' },
   { value: 'select', label: 'Select' },
+  { value: 'points', label: 'Points' },
+  { value: 'lift', label: 'Lift' },
 ];
 
 /** What the hold key borrows, for each tool that may be in hand. */
@@ -154,15 +157,9 @@ function Borrowing() {
   );
 }
 
-function chooseKeys(): void {
-  const input = document.createElement('input');
-  input.type = 'file';
-  input.accept = 'application/json,.json';
-  input.addEventListener('change', () => {
-    const file = input.files?.[0];
-    if (file) void takeKeys(file);
-  });
-  input.click();
+async function chooseKeys(): Promise<void> {
+  const file = await chooseFile('application/json,.json');
+  if (file) await takeKeys(file);
 }
 
 async function takeKeys(file: File): Promise<void> {

@@ -8,7 +8,6 @@ import Copy from 'lucide-react-native/icons/copy';
 import Scissors from 'lucide-react-native/icons/scissors';
 import Trash from 'lucide-react-native/icons/trash';
 import type { LucideIcon } from 'lucide-react-native';
-import { useSyncExternalStore } from 'react';
 import { Text, View } from 'react-native';
 import { Button } from '../../look/Button';
 import { Chip } from '../../look/Chip';
@@ -19,27 +18,12 @@ import { useBoard, usePage } from '../boardContext';
 import { runCommand, type CommandId } from '../commands';
 import { useDesk, type Desk } from '../desk';
 import { layerInHand } from '../inkHand';
-import { ColourSetting } from '../InkSettings';
+import { ColourSetting } from '../ColourSetting';
 import { withKey } from '../keys/keySet';
+import { RecalmSettings } from './RecalmSettings';
 import { moveSelectedTo } from './selectionCommands';
+import { useFrame } from './useFrame';
 import { useShallow } from 'zustand/react/shallow';
-
-interface FrameState {
-  readonly frame: Frame | undefined;
-  readonly size: number;
-  readonly isPixels: boolean;
-  readonly isPending: boolean;
-}
-
-/** The frame of what is selected, as it changes. */
-export function useFrame(): FrameState {
-  const { selection } = useBoard();
-  const listen = (listener: () => void) => selection.onChange(listener);
-  const frame = useSyncExternalStore(listen, () => selection.frame);
-  const size = useSyncExternalStore(listen, () => selection.size);
-  const isPending = useSyncExternalStore(listen, () => selection.isPending);
-  return { frame, size, isPixels: selection.isPixels, isPending };
-}
 
 export function SelectBy() {
   const selectBy = useDesk((desk) => desk.selectBy);
@@ -117,7 +101,7 @@ function Actions({ of }: { readonly of: typeof ACTIONS }) {
 }
 
 /** All that can be done to a selection. */
-export function SelectSettings() {
+export function SelectSettings({ width }: { readonly width: number }) {
   const board = useBoard();
   const { size, isPixels } = useFrame();
   const isWash = useHandMedium() === 'wash';
@@ -169,6 +153,7 @@ export function SelectSettings() {
           <Button key={id} label={label} onPress={() => runCommand(id, board)} />
         ))}
       </View>
+      <RecalmSettings width={width} />
       {size > 0 && <MoveTo />}
     </View>
   );

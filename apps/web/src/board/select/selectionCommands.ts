@@ -5,7 +5,8 @@ import { say, sayError } from '../../look/notices';
 import type { AreaQuery, TakenPixels } from '../../render/washWork';
 import type { OpenBoard } from '../boardContext';
 import type { Command } from '../commands';
-import { nibOf, takeTool, useDesk } from '../desk';
+import { takeTool, useDesk } from '../desk';
+import { nibFor } from '../nibs/rackStore';
 import { layerInHand } from '../inkHand';
 import { asEntities, besides, copiedPixels, copyPixels, copyStrokes, onPage, strokesToPaste } from './clipboard';
 
@@ -75,7 +76,7 @@ function withPixels(board: OpenBoard, run: (layerId: EntityId) => unknown): bool
 
 /** Fills the selected pixels with the colour in hand. */
 export function fillSelected(board: OpenBoard): void {
-  const { color } = nibOf(useDesk.getState());
+  const { color } = nibFor(board.session.page);
   const isMeant = withPixels(board, (layerId) => board.washing.do('Fill', layerId, { deed: 'fill', color }));
   if (!isMeant) say('Select an area on a Wash layer first.');
 }
@@ -124,7 +125,7 @@ async function paste(board: OpenBoard): Promise<void> {
   try {
     const pixels = copiedPixels();
     if (pixels) return await pastePixels(board, pixels);
-    const pasted = besides(await strokesToPaste(nibOf(useDesk.getState())), board.session.page.size);
+    const pasted = besides(await strokesToPaste(nibFor(board.session.page)), board.session.page.size);
     const node = layerInHand(board.session.page, useDesk.getState().layerId);
     if (node?.layer.medium !== 'ink') throw new PageError('Take an Ink layer in hand to paste on.');
     if (node.isLocked) throw new PageError(`${node.layer.name} is locked.`);
@@ -260,10 +261,10 @@ export const selectionCommands = [
   { id: 'flip-down', label: 'Flip head over heels', room: 'Select', run: (board) => flip(board, 'down') },
   {
     id: 'keep',
-    label: 'Keep the transform',
+    label: 'Keep the transform, or end the curve',
     room: 'Select',
     key: 'Enter',
-    run: ({ selection }) => void selection.keep(),
+    run: ({ selection, path }) => void (path.finish() || selection.keep()),
   },
   {
     id: 'take-back',

@@ -5,6 +5,7 @@ import {
   restyleLayer,
   type InkStyle,
   type LayerEntity,
+  type Nib,
   type Page,
   type Change,
 } from '@true-nib/core/page';
@@ -18,6 +19,7 @@ import { useBoard, usePage } from '../boardContext';
 import { ColourSheet } from '../ColourSheet';
 import { useDesk } from '../desk';
 import { layerInHand } from '../inkHand';
+import { useNib } from '../nibs/useNib';
 import { tellLayers, toggleSolo } from './layerCommands';
 
 /** What is said about the layer in hand: name, mark, fade, and how it shows its lines. */
@@ -146,7 +148,7 @@ interface LineStyleProps {
 /** All lines of an Ink layer in another colour, weight, nib or edge; none of them is changed for good. */
 function LineStyle({ layer, show }: LineStyleProps) {
   const board = useBoard();
-  const nibs = useDesk((desk) => desk.nibs);
+  const inHand = useNib();
   const [isChoosing, setChoosing] = useState(false);
   const style = layer.style ?? PLAIN_STYLE;
   const styled = (change: Partial<InkStyle>): InkStyle => ({ ...style, ...change });
@@ -196,10 +198,10 @@ function LineStyle({ layer, show }: LineStyleProps) {
       <Choice
         label="Nib of all lines"
         value={style.nib?.name ?? ''}
-        options={[{ value: '', label: 'As drawn' }, ...nibs.map(({ name }) => ({ value: name, label: name }))]}
+        options={nibChoices(style.nib, inHand)}
         perRow={2}
         onChange={(name) => {
-          const nib = nibs.find((one) => one.name === name);
+          const nib = [style.nib, inHand].find((one) => one?.name === name);
           restyle(nib ? styled({ nib }) : ownNibs);
         }}
       />
@@ -214,4 +216,10 @@ function LineStyle({ layer, show }: LineStyleProps) {
       />
     </View>
   );
+}
+
+/** As drawn, the nib that all lines have now, and the one in hand. */
+function nibChoices(nib: Nib | undefined, inHand: Nib): { readonly value: string; readonly label: string }[] {
+  const names = new Set([nib?.name, inHand.name].filter((name) => name !== undefined));
+  return [{ value: '', label: 'As drawn' }, ...[...names].map((name) => ({ value: name, label: name }))];
 }

@@ -86,7 +86,7 @@ export function StackPanel() {
             tooltip="Bring in a picture from disk"
             onPress={() => {
               setAdding(false);
-              chooseRough(board.session);
+              void chooseRough(board.session);
             }}
           />
         </View>

@@ -1,0 +1,78 @@
+import type { Point } from '@true-nib/core/math';
+import { draggedShape, inked, type DraggedShape, type ShapeKind, type ShapeSettings } from '@true-nib/core/shapes';
+import { sayAt } from '../../look/notices';
+import type { Desk } from '../desk';
+import { drawnLayer, refuse, type Board, type Gesture } from '../inkHand';
+import { nibFor } from '../nibs/rackStore';
+import type { Modifiers } from '../select/selectHand';
+import { seedNow } from '../strokeHand';
+import { layDown } from './layDown';
+
+type DraggedKind = Exclude<ShapeKind, 'poly-line'>;
+
+/** What is held while a shape is dragged. */
+export interface ShapeKeys {
+  readonly modifiers: () => Modifiers;
+  /** Moves the shape instead of changing it. */
+  readonly isMoving: () => boolean;
+}
+
+const NAMES: Readonly<Record<ShapeKind, string>> = {
+  line: 'Line',
+  'poly-line': 'Poly-line',
+  arc: 'Arc',
+  rectangle: 'Rectangle',
+  ellipse: 'Ellipse',
+  polygon: 'Polygon',
+  star: 'Star',
+};
+
+/** Drags a shape out, stroked with the nib in hand. `from` is where it begins, where that is not where the pen came down. */
+export function beginShape(board: Board, desk: Desk, kind: DraggedKind, keys: ShapeKeys, from?: Point): Gesture {
+  const { picture, session, notice } = board;
+  const target = drawnLayer(session.page, desk.layerId);
+  if (typeof target === 'string') return refuse(notice, target);
+  const { layer } = target;
+  if (layer.holdsShape) return refuse(notice, `${layer.name} holds its shape: draw over what is there to colour it.`);
+  const nib = nibFor(session.page);
+  const seed = seedNow();
+  let [start, last] = [from, from];
+  let shape: DraggedShape | undefined;
+  return {
+    move(samples) {
+      for (const sample of samples) {
+        start ??= sample;
+        if (keys.isMoving() && last) start = { x: start.x + sample.x - last.x, y: start.y + sample.y - last.y };
+        last = sample;
+      }
+      if (!start || !last) return;
+      shape = draggedShape(kind, start, last, settingsWith(desk.shapeSettings, keys.modifiers()));
+      picture.showStroke(shape && inked(shape.course, nib, seed), layer.id);
+      if (shape) sayMeasures(board, shape, last);
+    },
+    end() {
+      if (shape) layDown(board, target, NAMES[kind], inked(shape.course, nib, seed));
+      else picture.endLive();
+    },
+    cancel: () => picture.endLive(),
+  };
+}
+
+/** Held keys turn the switches around. */
+export const settingsWith = (settings: ShapeSettings, { shiftKey, altKey }: Modifiers): ShapeSettings => ({
+  ...settings,
+  regular: settings.regular !== shiftKey,
+  fromCentre: settings.fromCentre !== altKey,
+});
+
+const px = (value: number): string => `${value.toFixed(value < 100 ? 1 : 0)}`;
+
+function inWords({ measures }: DraggedShape): string {
+  if (measures.of === 'box') return `${px(measures.width)} × ${px(measures.height)} px`;
+  const angle = `${measures.angle.toFixed(1)}°`;
+  return measures.of === 'line' ? `${px(measures.length)} px · ${angle}` : `r ${px(measures.radius)} px · ${angle}`;
+}
+
+function sayMeasures({ picture }: Board, shape: DraggedShape, at: Point): void {
+  sayAt(inWords(shape), picture.inWindow(at));
+}
