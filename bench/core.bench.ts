@@ -1,3 +1,4 @@
+import { fitSpine, segmentCount } from '@true-nib/core/curve';
 import { drawStroke, LiveStroke, outlineOf, type Calm, type Nib } from '@true-nib/core/ink';
 import { seededRandom } from '@true-nib/core/math';
 import {
@@ -12,6 +13,8 @@ import {
   type Entity,
   type PenSample,
 } from '@true-nib/core/page';
+import { nibAt, SHIPPED_NIBS } from '@true-nib/core/rack';
+import fitCurve from 'fit-curve';
 import { getStroke } from 'perfect-freehand';
 import { LiveInk } from '../apps/web/src/render/liveInk';
 import { medians, middle, report } from './timing';
@@ -143,4 +146,64 @@ function reading() {
   };
 }
 
-process.exitCode = report([...liveStroke(), wholeStroke(), ...edits(), reading()]) ? 0 : 1;
+/** Fitting a shaken line, against fit-curve (Schneider 1990; its tolerance is squared): time, and segments over many hands. */
+function fitting() {
+  const tolerance = 0.4;
+  const hands = Array.from({ length: 12 }, (_, k) => hand(200, 40 + k));
+  const pairs = hands.map((samples) => samples.map(({ x, y }) => [x, y]));
+  const points = hands.map((samples) => samples.map(({ x, y }) => ({ x, y, width: 4 })));
+  const own = points.reduce((sum, samples) => sum + segmentCount(fitSpine(samples, tolerance)), 0);
+  const theirs = pairs.reduce((sum, samples) => sum + fitCurve(samples, tolerance ** 2).length, 0);
+  return [
+    {
+      what: 'Fitting 200 samples',
+      ...medians(
+        120,
+        () => void fitSpine(points[0], tolerance),
+        () => void fitCurve(pairs[0], tolerance ** 2),
+      ),
+      against: 'fit-curve 0.2.0',
+      most: 1 / 2,
+    },
+    {
+      what: 'Its cubics (a count, not ms)',
+      ours: own,
+      other: theirs,
+      against: 'fit-curve at the same tolerance',
+      most: 1,
+    },
+  ];
+}
+
+/** What is done at each event while a line is drawn with a nib, on average over a stroke of 600 samples. */
+function everyNib() {
+  return SHIPPED_NIBS.filter(({ id }) =>
+    ['pressure', 'broad', 'chisel', 'dry', 'rough', 'mouse-lens', 'mouse-quick'].includes(id),
+  ).flatMap((one) => {
+    const drawn = nibAt(one, 350, '#ffffff');
+    const samples = hand(2_000);
+    const live = new LiveStroke(drawn, one.calm, 1, { seed: 3 });
+    const ink = new LiveInk(live, blank as unknown as CanvasRenderingContext2D, [1, 0, 0, 1, 0, 0], 1);
+    const ours: number[] = [];
+    const whole: number[] = [];
+    samples.forEach((sample, k) => {
+      const start = performance.now();
+      live.add([sample]);
+      ink.paint();
+      ours.push(performance.now() - start);
+      if (k < 500 || k % 100) return;
+      const naive = performance.now();
+      outlineOf(drawStroke(samples.slice(0, k + 1), drawn, one.calm, 1, 3), 0.09);
+      whole.push(performance.now() - naive);
+    });
+    return {
+      what: `Live stroke, ${one.nib.name}, an event`,
+      ours: middle(ours.slice(500)),
+      other: middle(whole),
+      against: 'it all anew',
+      most: one.nib.profile ? 1 / 2 : 1 / 20,
+    };
+  });
+}
+
+process.exitCode = report([...liveStroke(), wholeStroke(), ...fitting(), ...everyNib(), ...edits(), reading()]) ? 0 : 1;

@@ -92,6 +92,7 @@ test('from a rough to a delivered page, with the server killed in the middle', a
   await page.getByRole('button', { name: 'Rub', exact: true }).click();
   await penAgain.draw(line([middle.x, y(2) - 30], [middle.x, y(2) + 4], 8));
   await expect.poll(() => countStrokes(desk, pageId)).toBe(5);
+  await page.getByRole('tab', { name: 'Mend' }).click();
   await page.getByRole('button', { name: 'Lift', exact: true }).click();
   await penAgain.draw(line([middle.x - 100, y(0)], [middle.x - 98, y(0)], 3));
   await expect.poll(() => countStrokes(desk, pageId)).toBe(4);

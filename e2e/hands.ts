@@ -10,6 +10,11 @@ export const line = (a: Place, b: Place, count = 40): Place[] =>
 
 /** A real pen through the DevTools protocol, with pressure. */
 export class Pen {
+  /** s since the epoch at which the next event is said to have happened. */
+  private clock: number | undefined;
+  /** Where a paced hand has got to, on the same clock. */
+  private pacedTo: number | undefined;
+
   private constructor(private readonly session: CDPSession) {}
 
   static async for(page: Page): Promise<Pen> {
@@ -20,6 +25,7 @@ export class Pen {
     return this.session.send('Input.dispatchMouseEvent', {
       ...{ type: type as 'mouseMoved', x, y, force, buttons, button: 'left', pointerType: 'pen' },
       ...{ clickCount: type === 'mousePressed' ? 1 : 0, tiltX: 20, tiltY: -10 },
+      ...(this.clock !== undefined && { timestamp: this.clock }),
     });
   }
 
@@ -36,6 +42,26 @@ export class Pen {
 
   async up(place: Place): Promise<void> {
     await this.send('mouseReleased', place, 0, 0);
+  }
+
+  /** Draws as a hand does that needs `beat` ms from place to place, and stays down. */
+  async paced(places: readonly Place[], pressure: (t: number) => number = () => 0.5, beat = 8): Promise<void> {
+    this.pacedTo = undefined;
+    // Room for what comes after: what is said to have happened later must lie in the past too.
+    this.clock = Date.now() / 1000 - (3 * beat * places.length) / 1000;
+    await this.down(places[0], pressure(0));
+    await this.goesOn(places.slice(1), pressure, beat);
+  }
+
+  /** Goes on from where a paced hand was, without a rest. */
+  async goesOn(places: readonly Place[], pressure: (t: number) => number = () => 0.5, beat = 8): Promise<void> {
+    let clock = this.pacedTo ?? this.clock ?? Date.now() / 1000;
+    for (const [k, place] of places.entries()) {
+      this.clock = clock += beat / 1000;
+      await this.send('mouseMoved', place, pressure((k + 1) / places.length), 1);
+    }
+    this.pacedTo = clock;
+    this.clock = undefined;
   }
 
   async draw(
@@ -66,6 +92,15 @@ export class Fingers {
   async draw(places: readonly Place[]): Promise<void> {
     await this.send('touchStart', [places[0]]);
     for (const place of places.slice(1)) await this.send('touchMove', [place]);
+    await this.send('touchEnd', []);
+  }
+
+  /** One finger drags along a way; then a second one lies down beside while the first goes on. */
+  async dragAndCarry(way: readonly Place[], second: Place, carried: readonly Place[]): Promise<void> {
+    await this.send('touchStart', [way[0]]);
+    for (const place of way.slice(1)) await this.send('touchMove', [place]);
+    await this.send('touchStart', [way[way.length - 1], second]);
+    for (const place of carried) await this.send('touchMove', [place, second]);
     await this.send('touchEnd', []);
   }
 

@@ -81,9 +81,9 @@ test('keys are saved as a file, loaded, mirrored for the other hand, and put bac
   };
   await load('{"nib":');
   await expect(page.getByText('This file is not JSON.')).toBeVisible();
-  await load(JSON.stringify({ ...set, keys: { ...set.keys, nib: 'KeyY', spray: 'KeyU' } }));
+  await load(JSON.stringify({ ...set, keys: { ...set.keys, nib: 'KeyU', spray: 'KeyI' } }));
   await expect(page.getByText(/unknown here: spray/)).toBeVisible();
-  await expect(page.getByRole('button', { name: 'Key of "Nib"' })).toHaveText('Y');
+  await expect(page.getByRole('button', { name: 'Key of "Nib"' })).toHaveText('U');
   await page.getByRole('button', { name: 'As they were' }).click();
   await expect(page.getByRole('button', { name: 'Key of "Nib"' })).toHaveText('Q');
   await page.getByRole('radio', { name: 'I draw with the left' }).click();
@@ -99,10 +99,10 @@ test('keys are saved as a file, loaded, mirrored for the other hand, and put bac
 test('the view is flipped, sized as in print, and reset in each part on its own', async ({ page, desk }) => {
   await openBoard(page, desk, 'demo-heron');
   const start = await viewInWords(page);
-  await page.keyboard.press('g');
+  await page.keyboard.press('Shift+Digit6');
   await expect.poll(async () => (await viewInWords(page)).zoom).toBe(100);
   await page.keyboard.press('c');
-  await page.keyboard.press('5');
+  await page.keyboard.press('Shift+Digit5');
   expect((await viewInWords(page)).turn).toBe(-15);
   await page.keyboard.press('x');
   expect((await viewInWords(page)).turn).toBe(0);
@@ -113,7 +113,7 @@ test('the view is flipped, sized as in print, and reset in each part on its own'
   await page.keyboard.press('f');
   expect((await viewInWords(page)).zoom).toBe(start.zoom);
   // Drawn on a flipped page, a line lies where the pen was.
-  await page.keyboard.press('5');
+  await page.keyboard.press('Shift+Digit5');
   await (await Pen.for(page)).draw(line([560, 300], [700, 300]));
   await expect.poll(() => countStrokes(desk, 'demo-heron')).toBe(1);
   for (let k = 0; k < 40; k++) await page.keyboard.press('+');

@@ -43,6 +43,9 @@ async function shoot(name, where, { prepare, ...options }) {
   console.log(name);
 }
 
+/** Where a long line of the demo page is on the wide board, one step closer than fitted. */
+const ON_A_LINE = [633, 430];
+
 const stage = (name) => (tab) => tab.getByRole('tab', { name }).click();
 const board = '/page/demo-quay';
 const folio = '/folio/demo-saltmarsh-ferry';
@@ -90,6 +93,16 @@ await shoot('keys-wide', board, {
 await shoot('stack-phone', board, {
   ...PHONE,
   prepare: (tab) => tab.getByRole('button', { name: 'Stack', exact: true }).click(),
+});
+await shoot('nibs-wide', '/page/demo-nibs', WIDE);
+await shoot('mend-wide', board, {
+  ...WIDE,
+  prepare: async (tab) => {
+    await stage('Mend')(tab);
+    await tab.keyboard.press('+');
+    await tab.mouse.click(...ON_A_LINE);
+    await tab.mouse.click(...ON_A_LINE);
+  },
 });
 await shoot('finish-wide', board, { ...WIDE, prepare: stage('Finish') });
 await shoot('finish-phone', board, { ...PHONE, prepare: stage('Finish') });
