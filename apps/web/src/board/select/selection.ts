@@ -234,6 +234,8 @@ export class Selection {
       if (this.area === area) this.letPixelsGo();
       this.enclose();
     });
+    // Undo waits until the pixels that were lifted lie on their layer again, or it would bring back a hole.
+    this.ground.session.waitFor(this.keeping);
     this.tell();
     return true;
   }
