@@ -16,6 +16,17 @@ declare module 'clipper-lib' {
       MinkowskiSum(pattern: IntPoint[], path: IntPoint[], isClosed: boolean): IntPoint[][];
       Orientation(path: IntPoint[]): boolean;
     };
+    static ClipperOffset: {
+      new (
+        miter: number,
+        arcTolerance: number,
+      ): {
+        AddPath(path: IntPoint[], join: number, end: number): void;
+        Execute(result: IntPoint[][], delta: number): void;
+      };
+    };
+    static JoinType: { jtRound: number };
+    static EndType: { etOpenRound: number; etClosedLine: number };
     static PolyTree: { new (): object };
     static ClipType: { ctIntersection: number; ctUnion: number; ctDifference: number; ctXor: number };
     static PolyType: { ptSubject: number; ptClip: number };
@@ -24,4 +35,10 @@ declare module 'clipper-lib' {
 }
 declare module 'paper/dist/paper-core' {
   export { default } from 'paper';
+}
+declare module 'fzero' {
+  export default function fzero(
+    f: (x: string) => string,
+    bracket: [number, number],
+  ): { solution: string; code: number };
 }

@@ -1,7 +1,7 @@
 import { pressureOf } from '@true-nib/core/ink';
 import { distance, type Point } from '@true-nib/core/math';
-import type { PenSample } from '@true-nib/core/page';
-import { inked, lineSpine, straightened as by15 } from '@true-nib/core/shapes';
+import { inked, type PenSample } from '@true-nib/core/page';
+import { lineSpine, straightened as by15 } from '@true-nib/core/shapes';
 import {
   aligned,
   centredAt,

@@ -4,5 +4,6 @@ export * from './flatten';
 export * from './length';
 export * from './nearest';
 export * from './reweigh';
+export * from './riding';
 export * from './spine';
 export * from './split';

@@ -56,38 +56,38 @@ function valleys(spine: Spine, segment: number, p: Point): number[] {
   return away.flatMap((d, k) => (d <= (away[k - 1] ?? Infinity) && d <= (away[k + 1] ?? Infinity) ? [k / PROBES] : []));
 }
 
-/** The bottom of a probe's valley: by Newton steps, or where those leave it (at cusps) by golden-section search. */
+/** The bottom of a probe's valley. */
 function lowest(spine: Spine, segment: number, p: Point, start: number): number {
   const away = (t: number) => distance(pointAt(spine, { segment, t }), p);
-  const t = descend(spine, segment, p, start);
-  if (away(t) <= away(start)) return t;
-  const golden = (Math.sqrt(5) - 1) / 2;
-  let [low, high] = [Math.max(0, start - 1 / PROBES), Math.min(1, start + 1 / PROBES)];
-  while (high - low > 1e-9) {
-    const reach = golden * (high - low);
-    if (away(high - reach) < away(low + reach)) high = low + reach;
-    else low = high - reach;
-  }
-  const found = (low + high) / 2;
+  const found = nearestOnCubic(spine.points, segment * SEGMENT, p, start, 1 / PROBES);
   return away(found) < away(start) ? found : start;
 }
 
-/** Gauss–Newton on the squared distance, kept within the probe's neighbourhood. */
-function descend(spine: Spine, segment: number, p: Point, start: number): number {
-  const q = spine.points;
-  const i = segment * SEGMENT;
-  const low = Math.max(0, start - 1 / PROBES);
-  const high = Math.min(1, start + 1 / PROBES);
+/**
+ * Where a cubic, whose first triple is at `offset`, comes nearest to `p` within `window` of `start`: the root of the slope of
+ * the squared distance, by Newton's steps that are kept in a bracket (Press et al. 2007, §9.4, `rtsafe`).
+ */
+export function nearestOnCubic(q: Float64Array, offset: number, p: Point, start: number, window: number): number {
+  const [ax, bx, cx, dx] = [q[offset], q[offset + 3], q[offset + 6], q[offset + 9]];
+  const [ay, by, cy, dy] = [q[offset + 1], q[offset + 4], q[offset + 7], q[offset + 10]];
+  let low = Math.max(0, start - window);
+  let high = Math.min(1, start + window);
   let t = start;
-  for (let step = 0; step < 12; step++) {
-    const ex = cubicAt(q[i], q[i + 3], q[i + 6], q[i + 9], t) - p.x;
-    const ey = cubicAt(q[i + 1], q[i + 4], q[i + 7], q[i + 10], t) - p.y;
-    const vx = cubicSlope(q[i], q[i + 3], q[i + 6], q[i + 9], t);
-    const vy = cubicSlope(q[i + 1], q[i + 4], q[i + 7], q[i + 10], t);
-    const speed = vx * vx + vy * vy;
-    if (speed < 1e-18) break;
-    const next = Math.min(high, Math.max(low, t - (ex * vx + ey * vy) / speed));
-    if (Math.abs(next - t) < 1e-12) break;
+  for (let step = 0; step < 60; step++) {
+    const ex = cubicAt(ax, bx, cx, dx, t) - p.x;
+    const ey = cubicAt(ay, by, cy, dy, t) - p.y;
+    const vx = cubicSlope(ax, bx, cx, dx, t);
+    const vy = cubicSlope(ay, by, cy, dy, t);
+    const slope = ex * vx + ey * vy;
+    if (slope === 0) return t;
+    if (slope < 0) low = t;
+    else high = t;
+    const wx = 6 * ((1 - t) * (cx - 2 * bx + ax) + t * (dx - 2 * cx + bx));
+    const wy = 6 * ((1 - t) * (cy - 2 * by + ay) + t * (dy - 2 * cy + by));
+    const steepness = vx * vx + vy * vy + ex * wx + ey * wy;
+    const newton = steepness > 0 ? t - slope / steepness : NaN;
+    const next = newton >= low && newton <= high ? newton : (low + high) / 2;
+    if (Math.abs(next - t) < 1e-13 || high - low < 1e-13) return next;
     t = next;
   }
   return t;

@@ -1,4 +1,4 @@
-import { FIT_ROOM, SpineFitter, type Spine } from '../curve';
+import { FIT_ROOM, makeSpine, ride, SEGMENT, SpineFitter, type Ridden, type Riding, type Spine } from '../curve';
 import type { Point } from '../math';
 import {
   gridSteps,
@@ -28,6 +28,8 @@ export interface LiveOptions {
   readonly memory?: Float64Array;
   /** How a broken edge breaks. */
   readonly seed?: number;
+  /** The path of a guide that the hand is taken to. */
+  readonly riding?: Riding;
 }
 
 /**
@@ -45,6 +47,12 @@ export class LiveStroke {
   private readonly grid: number;
   private settled = 0;
   private inked = new Float64Array(STRIDE * 64);
+  private readonly riding: Riding | undefined;
+  /** Where the settled hand stands on its guide. */
+  private ridden: Ridden | undefined;
+  /** The settled spine as it lies on the guide's path, and how much of the fitted one that is. */
+  private readonly laid: number[] = [];
+  private laidFrom = 0;
   readonly grain: Stroke['grain'];
 
   /** `zoom` is screen px per page px: calming and precision go by what the eye sees. */
@@ -52,7 +60,7 @@ export class LiveStroke {
     readonly nib: Nib,
     readonly calm: Calm,
     readonly zoom = 1,
-    { expected = 256, memory, seed = 0 }: LiveOptions = {},
+    { expected = 256, memory, seed = 0, riding }: LiveOptions = {},
   ) {
     this.calmer = calmerFor(calm, zoom, expected, memory?.subarray(0, CALM_ROOM * expected));
     this.weight = new HandWeight(nib, zoom);
@@ -66,6 +74,7 @@ export class LiveStroke {
     this.runOut = nib.taperOut * nib.size;
     this.tapers = (nib.taperIn + nib.taperOut) * nib.size;
     this.grain = nib.edge && { seed, offset: 0 };
+    this.riding = riding;
   }
 
   get isEmpty(): boolean {
@@ -79,7 +88,8 @@ export class LiveStroke {
 
   /** How many numbers of the shown spine's points are settled for good. A profile over the whole line settles none. */
   get settledLength(): number {
-    return this.nib.profile ? 0 : this.fitter.settledLength;
+    if (this.nib.profile) return 0;
+    return this.riding ? this.laid.length : this.fitter.settledLength;
   }
 
   /** The slack that the line is towed on: where its tip is, and how far the pen may go from it, page px. */
@@ -109,8 +119,21 @@ export class LiveStroke {
 
   /** The spine as it would be if the pen were lifted now. Throws a RangeError before the first sample. */
   spine(): Spine {
-    const rest = this.writeInked(this.settled, this.calmer.size);
-    return profiled(this.fitter.preview(this.inked, 0, rest), this.nib);
+    const rest = this.writeInked(this.settled, this.calmer.size).count;
+    const fitted = this.fitter.preview(this.inked, 0, rest);
+    return profiled(this.riding ? this.onPath(fitted, this.riding) : fitted, this.nib);
+  }
+
+  /** A spine of measures as it lies on the guide's path; what has settled is laid once. */
+  private onPath({ points }: Spine, riding: Riding): Spine {
+    const { laid } = this;
+    if (laid.length === 0 && this.fitter.settledLength > 0) riding.start(points[0], points[2], laid);
+    for (; this.laidFrom + SEGMENT < this.fitter.settledLength; this.laidFrom += SEGMENT)
+      riding.lay(points, this.laidFrom, laid);
+    const all = laid.slice();
+    if (all.length === 0) riding.start(points[0], points[2], all);
+    for (let i = this.laidFrom; i + SEGMENT < points.length; i += SEGMENT) riding.lay(points, i, all);
+    return makeSpine(Float64Array.from(all));
   }
 
   stroke(): Stroke {
@@ -122,14 +145,16 @@ export class LiveStroke {
     if (this.calmer.sureLength < this.tapers) return;
     const end = this.calmer.settled(this.runOut, this.settled);
     if (end === this.settled) return;
-    const count = this.writeInked(this.settled, end);
+    const { count, ridden } = this.writeInked(this.settled, end);
     this.fitter.addAll(this.inked, count);
     this.settled = end;
+    this.ridden = ridden;
   }
 
-  /** Writes calmed points `from..to` with their widths into `inked`; answers how many numbers. */
-  private writeInked(from: number, to: number): number {
-    const { nib, calmer } = this;
+  /** Writes calmed points `from..to` with their widths into `inked`; answers how many numbers, and where the hand then rides. */
+  private writeInked(from: number, to: number): { readonly count: number; readonly ridden: Ridden | undefined } {
+    const { nib, calmer, riding } = this;
+    let { ridden } = this;
     const { points, length } = calmer;
     const count = (to - from) * STRIDE;
     if (this.inked.length < count) this.inked = new Float64Array(count * 2);
@@ -137,11 +162,17 @@ export class LiveStroke {
     const hasTapers = this.tapers > 0;
     for (let k = from, i = from * STRIDE, at = 0; k < to; k++, i += STRIDE, at += STRIDE) {
       const width = points[i + 2];
-      target[at] = points[i];
-      target[at + 1] = points[i + 1];
+      if (riding) {
+        ridden = ride(riding, points[i], points[i + 1], ridden);
+        target[at] = ridden.at;
+        target[at + 1] = 0;
+      } else {
+        target[at] = points[i];
+        target[at + 1] = points[i + 1];
+      }
       target[at + 2] = hasTapers ? width * taperAt(nib, calmer.lengthAt(k), length) : width;
     }
-    return count;
+    return { count, ridden };
   }
 }
 
@@ -149,16 +180,23 @@ export class LiveStroke {
 let memory = new Float64Array(0);
 
 /**
- * The whole pipeline without a screen: samples (page px) → calm → spine with its widths. Pressures beyond 0..1 count as
+ * The whole pipeline without a screen: samples (page px) → calm → guide → spine with its widths. Pressures beyond 0..1 count as
  * these, a time that runs backwards as no time. Throws a RangeError for no samples or for numbers that are not finite.
  */
-export function drawStroke(samples: readonly PenSample[], nib: Nib, calm: Calm, zoom = 1, seed = 0): Stroke {
+export function drawStroke(
+  samples: readonly PenSample[],
+  nib: Nib,
+  calm: Calm,
+  zoom = 1,
+  seed = 0,
+  riding?: Riding,
+): Stroke {
   for (const { x, y, pressure } of samples)
     if (!Number.isFinite(x + y + pressure))
       throw new RangeError(`A sample needs finite numbers; ${x}, ${y}, ${pressure} came.`);
   const expected = Math.max(1, samples.length);
   if (memory.length < ROOM * expected) memory = new Float64Array(2 * ROOM * expected);
-  const live = new LiveStroke(nib, calm, zoom, { expected, memory, seed });
+  const live = new LiveStroke(nib, calm, zoom, { expected, memory, seed, riding });
   live.add(samples);
   return live.stroke();
 }

@@ -1,6 +1,6 @@
-import { STRIDE, type Spine } from '../curve';
-import type { Matrix } from '../math';
-import { PageError, type Calm, type PenSample, type Stroke } from '../page';
+import { ridingOn } from '../guides';
+import { invert } from '../math';
+import { mapPath, mapSpine, PageError, type Calm, type PenSample, type Stroke } from '../page';
 import { drawStroke } from './liveStroke';
 
 /** Why a stroke cannot be calmed again, in a sentence; nothing where it can. */
@@ -17,19 +17,12 @@ export function whyNotRecalm({ origin, nib }: Stroke): string | undefined {
  * PageError for a stroke that has left its samples or never had any.
  */
 export function recalm<S extends Stroke>(stroke: S, samples: readonly PenSample[], calm: Calm): S {
-  const { origin, nib, grain } = stroke;
+  const { origin, nib, grain, guide } = stroke;
   const reason = whyNotRecalm(stroke);
   if (!origin || reason) throw new PageError(reason ?? 'This line has no samples.');
-  const { spine } = drawStroke(samples, nib, calm, origin.zoom, grain?.seed);
-  return { ...stroke, spine: origin.matrix ? moved(spine, origin.matrix) : spine, origin: { ...origin, calm } };
-}
-
-/** The spine moved with its widths kept: the nib has them already as they are now. */
-function moved({ points, closed }: Spine, [a, b, c, d, e, f]: Matrix): Spine {
-  const image = points.slice();
-  for (let i = 0; i < points.length; i += STRIDE) {
-    image[i] = a * points[i] + c * points[i + 1] + e;
-    image[i + 1] = b * points[i] + d * points[i + 1] + f;
-  }
-  return { points: image, closed };
+  const { matrix, zoom } = origin;
+  // A guided line rides its path anew, where the hand drew it.
+  const path = guide && (matrix ? mapPath(guide.path, invert(matrix)) : guide.path);
+  const { spine } = drawStroke(samples, nib, calm, zoom, grain?.seed, path && ridingOn(path, 1 / zoom));
+  return { ...stroke, spine: matrix ? mapSpine(spine, matrix) : spine, origin: { ...origin, calm } };
 }

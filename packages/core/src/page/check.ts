@@ -1,5 +1,4 @@
-import { SEGMENT, STRIDE, type Spine } from '../curve';
-import type { CurvePoint, Matrix } from '../math';
+import type { CurvePoint } from '../math';
 import { editedId, type Change, type Edit } from './change';
 import type {
   Calm,
@@ -20,21 +19,26 @@ import type {
   StrokeOrigin,
   WashTileEntity,
 } from './entity';
+import { checkCopy, checkGuide, checkStrokeGuide } from './checkGuide';
 import { PageError } from './errors';
+import {
+  checkMatrix,
+  checkSpine,
+  colour,
+  ENTITY_LIMITS,
+  flag,
+  id,
+  list,
+  number,
+  oneOf,
+  optional,
+  record,
+  text,
+  within,
+  type Fields,
+} from './fields';
 import { checkPacked } from './samples';
 import { WASH_SIDE, washTile } from './wash';
-
-/** Limits on what a page may hold; all of them lie far beyond honest work. */
-export const ENTITY_LIMITS = {
-  coordinate: 1e6,
-  spineSegments: 20_000,
-  nameLength: 200,
-  samplesBytes: 4_000_000,
-  needs: 1_000,
-  edits: 100_000,
-} as const;
-
-type Fields = Readonly<Record<string, unknown>>;
 
 /**
  * The entity in `value`, with unknown fields left out and number lists as typed arrays.
@@ -55,6 +59,8 @@ export function checkEntity(value: unknown): Entity {
       return checkWashTile(fields);
     case 'paper':
       return checkPaper(fields);
+    case 'guide':
+      return checkGuide(fields);
     default:
       throw new PageError(`There is no kind of entity called ${JSON.stringify(fields.kind)?.slice(0, 60)}.`);
   }
@@ -134,19 +140,13 @@ export function checkStroke(value: object): StrokeEntity {
     nib: checkNib(fields.nib),
     ends: [checkEnd(ends[0]), checkEnd(ends[1])],
     ...optional(fields, 'grain', checkGrain),
+    ...optional(fields, 'guide', checkStrokeGuide),
+    ...optional(fields, 'copy', checkCopy),
   };
   return fields.origin === undefined ? stroke : { ...stroke, origin: checkOrigin(fields.origin) };
 }
 
 const checkEnd = (value: unknown): StrokeEnd => oneOf(value, 'ends', ['round', 'flat']);
-
-function checkSpine(value: unknown): Spine {
-  const fields = record(value, 'A spine');
-  const points = numbers(fields.points, 'points of a spine', SEGMENT * ENTITY_LIMITS.spineSegments + STRIDE);
-  if (points.length < SEGMENT + STRIDE || (points.length - STRIDE) % SEGMENT !== 0)
-    throw new PageError(`A spine needs 3n + 1 triples of x, y, width; ${points.length} numbers came.`);
-  return { points, closed: flag(fields.closed, 'closed') };
-}
 
 /** The nib in `value`. Throws a PageError that names the field, what it needs and what came. */
 export function checkNib(value: unknown): Nib {
@@ -167,11 +167,6 @@ export function checkNib(value: unknown): Nib {
     ...optional(fields, 'opacity', within(0.05, 1)),
   };
 }
-
-const within =
-  (least: number, most: number) =>
-  (value: unknown, name: string): number =>
-    number(value, name, least, most);
 
 function checkTip(value: unknown): NibTip {
   const fields = record(value, 'A tip');
@@ -222,12 +217,6 @@ function checkOrigin(value: unknown): StrokeOrigin {
     ...optional(fields, 'matrix', checkMatrix),
     ...optional(fields, 'left', (value) => oneOf(value, 'left', ['cut', 'edited'])),
   };
-}
-
-function checkMatrix(value: unknown): Matrix {
-  const fields = list(value, 'matrix', 6);
-  const at = (k: number) => number(fields[k], 'matrix', -1e9, 1e9);
-  return [at(0), at(1), at(2), at(3), at(4), at(5)];
 }
 
 /** The calm in `value`. Throws a PageError that names the field, what it needs and what came. */
@@ -301,76 +290,4 @@ function checkPlacement(value: unknown): Placement {
     scale: number(fields.scale, 'scale', 1e-4, 1e4),
     angle: number(fields.angle, 'angle', -1e3, 1e3),
   };
-}
-
-function record(value: unknown, what: string): Fields {
-  if (typeof value !== 'object' || value === null || Array.isArray(value))
-    throw new PageError(`${what} is an object with named fields.`);
-  return Object.fromEntries(Object.entries(value));
-}
-
-function list(value: unknown, name: string, most: number): readonly unknown[] {
-  if (!Array.isArray(value)) throw new PageError(`"${name}" needs a list.`);
-  if (value.length > most) throw new PageError(`"${name}" holds at most ${most}; ${value.length} came.`);
-  return value;
-}
-
-function numbers(value: unknown, name: string, most: number): Float64Array {
-  if (!Array.isArray(value) && !(value instanceof Float64Array))
-    throw new PageError(`The ${name} are a list of numbers.`);
-  if (value.length > most) throw new PageError(`The ${name} are at most ${most} numbers; ${value.length} came.`);
-  const copy = new Float64Array(value.length);
-  for (let i = 0; i < value.length; i++)
-    copy[i] = number(value[i], name, -ENTITY_LIMITS.coordinate, ENTITY_LIMITS.coordinate);
-  return copy;
-}
-
-function number(value: unknown, name: string, least: number, most: number): number {
-  if (typeof value !== 'number' || !(value >= least && value <= most))
-    throw new PageError(`"${name}" needs a number from ${least} to ${most}; ${String(value).slice(0, 40)} came.`);
-  return value;
-}
-
-function text(value: unknown, name: string): string {
-  if (typeof value !== 'string' || value.length > ENTITY_LIMITS.nameLength)
-    throw new PageError(`"${name}" needs a text of at most ${ENTITY_LIMITS.nameLength} characters.`);
-  return value;
-}
-
-function id(value: unknown, name: string): string {
-  const found = text(value, name);
-  if (found === '') throw new PageError(`"${name}" cannot be empty.`);
-  return found;
-}
-
-function colour(value: unknown, name: string): string {
-  const found = text(value, name);
-  if (!/^#[0-9a-f]{6}$/i.test(found))
-    throw new PageError(`A colour is written #rrggbb; ${JSON.stringify(found)} came for "${name}".`);
-  return found;
-}
-
-/** A field that may be missing, as part of an object. */
-function optional<const K extends string, T>(
-  fields: Fields,
-  name: K,
-  check: (value: unknown, name: string) => T,
-): { readonly [key in K]?: T } {
-  const value = fields[name];
-  if (value === undefined || value === null) return {};
-  const found: { [key in K]?: T } = {};
-  found[name] = check(value, name);
-  return found;
-}
-
-function flag(value: unknown, name: string): boolean {
-  if (typeof value !== 'boolean') throw new PageError(`"${name}" is either true or false.`);
-  return value;
-}
-
-function oneOf<const T extends string>(value: unknown, name: string, choices: readonly T[]): T {
-  const found = choices.find((choice) => choice === value);
-  if (found === undefined)
-    throw new PageError(`"${name}" is one of ${choices.join(', ')}; ${JSON.stringify(value)?.slice(0, 40)} came.`);
-  return found;
 }

@@ -1,5 +1,6 @@
 import type { Spine } from '../curve';
 import type { CurvePoint, Matrix, Point } from '../math';
+import type { GuideEntity, GuidePath } from './guide';
 
 export type EntityId = string;
 
@@ -146,6 +147,18 @@ export interface StrokeGrain {
   readonly offset: number;
 }
 
+/** The guide that a line was drawn on, and its path there and then: the line's course is a part of it. */
+export interface StrokeGuide {
+  readonly id: EntityId;
+  readonly path: GuidePath;
+}
+
+/** A line of a symmetric set: `matrix` takes the one that was drawn here. */
+export interface StrokeCopy {
+  readonly set: EntityId;
+  readonly matrix: Matrix;
+}
+
 /** A drawn line as a value: its course with its final widths, and how it is inked. */
 export interface Stroke {
   readonly spine: Spine;
@@ -153,6 +166,8 @@ export interface Stroke {
   readonly ends: readonly [StrokeEnd, StrokeEnd];
   readonly grain?: StrokeGrain;
   readonly origin?: StrokeOrigin;
+  readonly guide?: StrokeGuide;
+  readonly copy?: StrokeCopy;
 }
 
 export interface StrokeEntity extends Stroke, Laid {
@@ -205,6 +220,7 @@ export interface PaperEntity extends EntityBase {
   readonly color: string | null;
 }
 
-export type Entity = LayerEntity | StrokeEntity | SamplesEntity | PictureEntity | WashTileEntity | PaperEntity;
+export type Entity =
+  LayerEntity | StrokeEntity | SamplesEntity | PictureEntity | WashTileEntity | PaperEntity | GuideEntity;
 export type EntityKind = Entity['kind'];
 export type EntityOf<K extends EntityKind> = Extract<Entity, { kind: K }>;

@@ -1,6 +1,5 @@
 import { SEGMENT, splitSpine, STRIDE, type Spine } from '../curve';
-import { scaleOf, then } from '../math';
-import { PageError, type Stroke } from '../page';
+import { mapNib, mapStroke, PageError, type Stroke } from '../page';
 import { affineOf, applyProjective, depthAt, isAffine, slopeAt, type Matrix3x3 } from './homography';
 
 /** How far a mapped spine may stray from the mapped course, page px: below the quarter px that could be seen. */
@@ -8,8 +7,6 @@ const TOLERANCE = 0.2;
 const MOST_SPLITS = 10;
 /** Where a mapped cubic is held against the true image. */
 const PROBES = [0.125, 0.25, 0.375, 0.5, 0.625, 0.75, 0.875];
-/** Widths a nib may have, page px. */
-const NIB_LIMITS = { least: 0.05, most: 2_000 } as const;
 
 export interface TransformOptions {
   /** Whether line weights grow and shrink with the map; they are kept otherwise. */
@@ -33,24 +30,8 @@ export function transformStrokes<S extends Stroke>(
   if (!(Math.abs(determinant) / size ** 3 > 1e-8))
     throw new PageError('This would flatten the lines. Give them some width and height.');
   return strokes.map((stroke) =>
-    isAffine(matrix) ? affine(stroke, matrix, scaleWidth) : projective(stroke, matrix, scaleWidth),
+    isAffine(matrix) ? mapStroke(stroke, affineOf(matrix), scaleWidth) : projective(stroke, matrix, scaleWidth),
   );
-}
-
-function affine<S extends Stroke>(stroke: S, matrix: Matrix3x3, scaleWidth: boolean): S {
-  const map = affineOf(matrix);
-  const factor = scaleWidth ? scaleOf(map) : 1;
-  const old = stroke.spine.points;
-  const points = new Float64Array(old.length);
-  for (let k = 0; k < old.length; k += STRIDE) {
-    points[k] = map[0] * old[k] + map[2] * old[k + 1] + map[4];
-    points[k + 1] = map[1] * old[k] + map[3] * old[k + 1] + map[5];
-    points[k + 2] = old[k + 2] * factor;
-  }
-  const { origin } = stroke;
-  const moved: S = { ...stroke, spine: { ...stroke.spine, points }, nib: mappedNib(stroke, factor, map) };
-  if (!origin) return moved;
-  return { ...moved, origin: { ...origin, matrix: origin.matrix ? then(origin.matrix, map) : map } };
 }
 
 function projective<S extends Stroke>(stroke: S, matrix: Matrix3x3, scaleWidth: boolean): S {
@@ -64,12 +45,12 @@ function projective<S extends Stroke>(stroke: S, matrix: Matrix3x3, scaleWidth: 
     mapCubic(old.subarray(k, k + SEGMENT + STRIDE), matrix, scaleWidth, points, 0);
   const middle = Math.floor((old.length / STRIDE - 1) / 2 / 3) * SEGMENT;
   const factor = scaleWidth ? localScale(matrix, old[middle], old[middle + 1]) : 1;
-  const { origin: _gone, ...rest } = stroke;
-  // Everything but the origin, which may be missing on any stroke, is still there.
+  const { origin: _gone, guide: _left, copy: _alone, ...rest } = stroke;
+  // Everything but these, which may be missing on any stroke, is still there.
   return {
     ...(rest as S),
     spine: { points: Float64Array.from(points), closed },
-    nib: mappedNib(stroke, factor, slopeAt(matrix, old[middle], old[middle + 1])),
+    nib: mapNib(stroke.nib, factor, slopeAt(matrix, old[middle], old[middle + 1])),
   };
 }
 
@@ -125,15 +106,6 @@ function cubicTriple(p: ArrayLike<number>, t: number): readonly [number, number,
 function localScale(matrix: Matrix3x3, x: number, y: number): number {
   const [xx, yx, xy, yy] = slopeAt(matrix, x, y);
   return Math.sqrt(Math.abs(xx * yy - xy * yx));
-}
-
-/** The nib of a mapped stroke: as much larger as its line, and a flat tip turned as the page is there. */
-function mappedNib({ nib }: Stroke, factor: number, [xx, yx, xy, yy]: readonly number[]): Stroke['nib'] {
-  const size = Math.min(NIB_LIMITS.most, Math.max(NIB_LIMITS.least, nib.size * factor));
-  const { tip } = nib;
-  if (tip?.shape !== 'flat') return factor === 1 ? nib : { ...nib, size };
-  const [x, y] = [Math.cos(tip.angle), Math.sin(tip.angle)];
-  return { ...nib, size, tip: { ...tip, angle: Math.atan2(yx * x + yy * y, xx * x + xy * y) } };
 }
 
 /** The spine's own box, widths left out: what a hand takes hold of. */

@@ -1,4 +1,3 @@
 export * from './drag';
-export * from './inked';
 export * from './path';
 export * from './spines';

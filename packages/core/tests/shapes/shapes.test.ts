@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { flattenSpine, pointAt, segmentCount, spineLength, type Spine } from '../../src/curve';
 import { distance, type Point } from '../../src/math';
+import { inked } from '../../src/page';
 import {
   arcSpine,
   bentPath,
@@ -10,7 +11,6 @@ import {
   draggedShape,
   ellipseSpine,
   emptyPath,
-  inked,
   lineSpine,
   pathCourse,
   polygonSpine,

@@ -4,7 +4,6 @@ import {
   bentPath,
   closedPath,
   emptyPath,
-  inked,
   pathCourse,
   straightened,
   withClosingHandle,
@@ -14,7 +13,7 @@ import {
   withoutOut,
   type Path,
 } from '@true-nib/core/shapes';
-import type { EntityId } from '@true-nib/core/page';
+import { inked, type EntityId } from '@true-nib/core/page';
 import { drawKnot, strokeBoth } from '../../render/overlay';
 import type { Sketch } from '../../render/boardPicture';
 import { zoomOf } from '../../render/view';

@@ -1,5 +1,6 @@
 import type { Point } from '@true-nib/core/math';
-import { draggedShape, inked, type DraggedShape, type ShapeKind, type ShapeSettings } from '@true-nib/core/shapes';
+import { inked } from '@true-nib/core/page';
+import { draggedShape, type DraggedShape, type ShapeKind, type ShapeSettings } from '@true-nib/core/shapes';
 import { sayAt } from '../../look/notices';
 import type { Desk } from '../desk';
 import { drawnLayer, refuse, type Board, type Gesture } from '../inkHand';

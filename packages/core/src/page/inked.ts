@@ -1,5 +1,6 @@
 import { STRIDE, type Spine } from '../curve';
-import { profiled, tapered, type Nib, type Stroke } from '../page';
+import type { Nib, Stroke } from './entity';
+import { profiled, tapered } from './nib';
 
 /**
  * A constructed course inked with a nib: its full width, with its profile along all of it, and on open lines its tapers. A

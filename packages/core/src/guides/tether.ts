@@ -1,0 +1,449 @@
+import { flattenSpine, pointAt, SEGMENT, segmentLengths, STRIDE, type Spine } from '../curve';
+import {
+  about,
+  angleOf,
+  apply,
+  chain,
+  distance,
+  invert,
+  rotation,
+  scaling,
+  then,
+  translation,
+  type Matrix,
+  type Point,
+} from '../math';
+import {
+  draftChange,
+  find,
+  mapPath,
+  mapSpine,
+  ofKind,
+  PageError,
+  type Change,
+  type Edit,
+  type EntityId,
+  type GuideEntity,
+  type GuidePath,
+  type GuideShape,
+  type Page,
+  type StrokeEntity,
+} from '../page';
+import { echoThrough } from './echo';
+import { straightEdges, templateMap } from './edges';
+import { project, spineAlong, trackOf } from './path';
+
+/** Ends closer than this, page px, have met. */
+const MET = 0.5;
+const ROUNDS = 3_000;
+const CLOSE = 1e-10;
+
+type Ends = readonly [Point, Point];
+
+/** A tethered line while its new ends are looked for. */
+interface Tied {
+  readonly stroke: StrokeEntity;
+  readonly ends: Ends;
+  /** The guide's shape that it obeys from now on. */
+  readonly shape: GuideShape;
+  /** Its path after the move, where no neighbour pulls at it. */
+  readonly path: GuidePath;
+  /** Its ends after the move, where no neighbour pulls at it. */
+  readonly moved: Ends;
+  readonly isMoved: boolean;
+}
+
+/**
+ * The change that gives a guide another shape, of the same kind, with the lines that are tethered to it: lines on rails turn
+ * about their own middles, lines on rays aim at the point anew, lines on ripples, edges and curves are carried along. Ends of
+ * tethered lines that met within 0.5 px still meet. Throws a PageError when there is no such guide, or when it is locked.
+ */
+export function moveGuide(page: Page, guideId: EntityId, shape: GuideShape, label = 'Move the guide'): Change {
+  const guide = find(page, 'guide', guideId);
+  if (!guide) throw new PageError('This guide is no longer on the page.');
+  if (guide.locked) throw new PageError(`${guide.name} is locked.`);
+  if (guide.shape.kind !== shape.kind) throw new PageError('A guide stays of its kind.');
+  return draftChange(label, [{ before: guide, after: { ...guide, shape } }, ...tetheredEdits(page, guide, shape)]);
+}
+
+/** What moving a guide does to the lines that are tethered to it. */
+export function tetheredEdits(page: Page, guide: GuideEntity, shape: GuideShape): Edit[] {
+  if (!guide.tethers) return [];
+  const strokes = ofKind(page, 'stroke');
+  const own = strokes.filter(
+    (stroke) => stroke.guide?.id === guide.id && isDrawn(stroke) && obeys(stroke.guide.path, guide.shape),
+  );
+  if (own.length === 0) return [];
+  const tied = own.map((stroke) => tie(stroke, shape, carried(stroke, guide.shape, shape), true));
+  const others = strokes.flatMap((stroke) => {
+    if (!stroke.guide || stroke.guide.id === guide.id || !isDrawn(stroke)) return [];
+    const theirs = find(page, 'guide', stroke.guide.id);
+    if (!theirs?.tethers || !obeys(stroke.guide.path, theirs.shape)) return [];
+    return [tie(stroke, theirs.shape, stroke.guide.path, false)];
+  });
+  const after = solved([...tied, ...others]);
+  return after.flatMap(({ before, stroke }) =>
+    stroke === before ? [] : [{ before, after: stroke }, ...twins(strokes, before, stroke)],
+  );
+}
+
+/** Copies of a symmetric set do not obey the guide themselves: they follow the one that does. */
+const isDrawn = ({ copy }: StrokeEntity): boolean =>
+  !copy || copy.matrix.every((value, k) => value === [1, 0, 0, 1, 0, 0][k]);
+
+function twins(strokes: readonly StrokeEntity[], before: StrokeEntity, after: StrokeEntity): Edit[] {
+  const { copy } = before;
+  if (!copy) return [];
+  return strokes.flatMap((twin) => {
+    if (twin === before || twin.copy?.set !== copy.set || !isImage(twin, before)) return [];
+    return [{ before: twin, after: { ...twin, spine: mapSpine(after.spine, twin.copy.matrix) } }];
+  });
+}
+
+/** Whether a line of a set still is what its map makes of the one that was drawn. */
+export function isImage(twin: StrokeEntity, drawn: StrokeEntity): boolean {
+  if (!twin.copy || twin.spine.points.length !== drawn.spine.points.length) return false;
+  const { points } = mapSpine(drawn.spine, twin.copy.matrix);
+  return points.every((value, k) => Math.abs(value - twin.spine.points[k]) <= 1e-6 * (1 + Math.abs(value)));
+}
+
+/** Whether a path is one that a guide of this shape gives: a line that was moved off it since is none of its own. */
+export function obeys(path: GuidePath, shape: GuideShape): boolean {
+  switch (shape.kind) {
+    case 'rails':
+      return path.kind === 'line' && Math.abs(path.dx * Math.sin(shape.angle) - path.dy * Math.cos(shape.angle)) < 1e-6;
+    case 'rays': {
+      if (path.kind !== 'line') return false;
+      const [x, y] = [shape.x - path.x, shape.y - path.y];
+      return Math.abs(x * path.dy - y * path.dx) < 1e-6 * (1 + Math.hypot(x, y)) + 1e-3;
+    }
+    case 'ripples': {
+      if (path.kind !== 'ellipse' || distance(path, shape) > 1e-3) return false;
+      const [long, short] = [Math.max(path.rx, path.ry), Math.min(path.rx, path.ry)];
+      return Math.abs(short / long - shape.ratio) < 1e-6;
+    }
+    case 'straightedge':
+      return straightEdges(shape).some((edge) => path.kind === 'line' && project(edge, path).distance < 1e-3);
+    default:
+      return path.kind === 'curve';
+  }
+}
+
+const tie = (stroke: StrokeEntity, shape: GuideShape, path: GuidePath, isMoved: boolean): Tied => {
+  const ends = endsOf(stroke.spine);
+  const moved = isMoved ? carriedEnds(stroke, path) : ends;
+  return { stroke, ends, shape, path, moved, isMoved };
+};
+
+function endsOf({ points }: Spine): Ends {
+  const last = points.length - STRIDE;
+  return [
+    { x: points[0], y: points[1] },
+    { x: points[last], y: points[last + 1] },
+  ];
+}
+
+/** The path of a line after its guide was moved, before its neighbours are heard. */
+function carried(stroke: StrokeEntity, before: GuideShape, after: GuideShape): GuidePath {
+  const path = stroke.guide?.path;
+  if (!path) throw new RangeError('Only lines with a path can be carried.');
+  const [a, b] = endsOf(stroke.spine);
+  const middle = { x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 };
+  if (before.kind === 'rails' && after.kind === 'rails' && path.kind === 'line')
+    return mapPath(path, about(middle, rotation(after.angle - before.angle)));
+  if (before.kind === 'rays' && after.kind === 'rays' && path.kind === 'line') {
+    const away = distance(after, middle);
+    if (away < 1e-6) return path;
+    const sign = (middle.x - after.x) * path.dx + (middle.y - after.y) * path.dy < 0 ? -1 : 1;
+    return {
+      kind: 'line',
+      ...middle,
+      dx: (sign * (middle.x - after.x)) / away,
+      dy: (sign * (middle.y - after.y)) / away,
+    };
+  }
+  if (after.kind === 'batten' && path.kind === 'curve') return { kind: 'curve', course: after.course };
+  if (before.kind === 'echo' && after.kind === 'echo') {
+    const map = similarity(before.course, after.course);
+    if (map) return mapPath(path, map);
+    const on = project({ kind: 'curve', course: before.course }, middle);
+    const track = trackOf({ kind: 'curve', course: after.course });
+    const old = trackOf({ kind: 'curve', course: before.course });
+    const share = (on.at - clampFrom(old.from)) / (measureOf(before.course) || 1);
+    const at = share * measureOf(after.course);
+    const [way, place] = [track.direction(at), track.place(at)];
+    const oldWay = old.direction(on.at);
+    const side = Math.sign(oldWay.x * (middle.y - on.y) - oldWay.y * (middle.x - on.x));
+    const through = { x: place.x - side * on.distance * way.y, y: place.y + side * on.distance * way.x };
+    const course = echoThrough(after.course, through);
+    return course ? { kind: 'curve', course } : path;
+  }
+  return mapPath(path, placementMap(before, after));
+}
+
+/** The map that moved, turned and scaled a course as a whole, where one did. */
+function similarity(before: Spine, after: Spine): Matrix | undefined {
+  const [p, q] = [before.points, after.points];
+  if (p.length !== q.length) return undefined;
+  const [a, b] = endsOf(before);
+  const [c, d] = endsOf(after);
+  const [x, y, u, v] = [b.x - a.x, b.y - a.y, d.x - c.x, d.y - c.y];
+  const square = x * x + y * y;
+  if (square < 1e-12) return undefined;
+  const [cos, sin] = [(x * u + y * v) / square, (x * v - y * u) / square];
+  const map = chain(translation(-a.x, -a.y), [cos, sin, -sin, cos, 0, 0], translation(c.x, c.y));
+  const image = mapSpine(before, map).points;
+  return image.every((value, k) => k % STRIDE === 2 || Math.abs(value - q[k]) < 1e-6) ? map : undefined;
+}
+
+const clampFrom = (from: number): number => (Number.isFinite(from) ? from : 0);
+const measureOf = (course: Spine): number => segmentLengths(course).reduce((sum, length) => sum + length, 0);
+
+/** The map that carries what lies on a guide along with it, where one map does. */
+export function placementMap(before: GuideShape, after: GuideShape): Matrix {
+  if (before.kind === 'ripples' && after.kind === 'ripples')
+    return chain(
+      translation(-before.x, -before.y),
+      rotation(-before.angle),
+      [1, 0, 0, after.ratio / before.ratio, 0, 0],
+      rotation(after.angle),
+      translation(after.x, after.y),
+    );
+  if (before.kind === 'straightedge' && after.kind === 'straightedge') {
+    // The edges move apart when the ruler gets wider.
+    const widen: Matrix = [1, 0, 0, after.width / before.width, 0, 0];
+    return chain(
+      translation(-before.x, -before.y),
+      rotation(-before.angle),
+      widen,
+      rotation(after.angle),
+      translation(after.x, after.y),
+    );
+  }
+  if (before.kind === 'template' && after.kind === 'template')
+    return then(invert(templateMap(before.place)), templateMap(after.place));
+  return [1, 0, 0, 1, 0, 0];
+}
+
+/** Where the ends of a line come to lie on its carried path, before its neighbours are heard. */
+function carriedEnds(stroke: StrokeEntity, path: GuidePath): Ends {
+  const old = stroke.guide?.path;
+  const [a, b] = endsOf(stroke.spine);
+  if (!old) return [a, b];
+  if (path.kind === 'line' && old.kind === 'line') {
+    const half = distance(a, b) / 2;
+    const sign = (b.x - a.x) * old.dx + (b.y - a.y) * old.dy < 0 ? -1 : 1;
+    const middle = project(path, { x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 });
+    const at = (way: number): Point => ({
+      x: middle.x + way * sign * half * path.dx,
+      y: middle.y + way * sign * half * path.dy,
+    });
+    return isCarriedWhole(old, path, middle) ? [at(-1), at(1)] : [alongTo(old, path, a), alongTo(old, path, b)];
+  }
+  return [alongTo(old, path, a), alongTo(old, path, b)];
+}
+
+/** Whether the middle stayed where it was: rails and rays turn lines about it. */
+const isCarriedWhole = (old: GuidePath, path: GuidePath, middle: Point): boolean =>
+  project(old, middle).distance < 1e-6 && path.kind === 'line' && path.from === undefined;
+
+/** The place of the new path at the measure that `p` has on the old one, as a share of their sizes. */
+function alongTo(old: GuidePath, path: GuidePath, p: Point): Point {
+  const { at } = project(old, p);
+  return trackOf(path).place(at * sizeRatio(old, path));
+}
+
+function sizeRatio(old: GuidePath, path: GuidePath): number {
+  if (old.kind === 'ellipse' && path.kind === 'ellipse') return Math.max(path.rx, path.ry) / Math.max(old.rx, old.ry);
+  if (old.kind === 'curve' && path.kind === 'curve') return measureOf(path.course) / (measureOf(old.course) || 1);
+  if (old.kind === 'line' && path.kind === 'line' && old.to && path.to) return path.to / old.to;
+  return 1;
+}
+
+/**
+ * All lines with their new ends: ends that met are drawn to their common middle, lines are brought back to what their guide
+ * allows, over and over until both hold. Lines that nothing pulls at stay the very same.
+ */
+function solved(lines: readonly Tied[]): { readonly before: StrokeEntity; readonly stroke: StrokeEntity }[] {
+  const clusters = meetings(lines);
+  const places = lines.map(({ moved }) => [...moved]);
+  const reached = reachedFrom(lines, clusters);
+  for (let round = 0; round < ROUNDS && clusters.length > 0; round++) {
+    let gap = 0;
+    for (const cluster of clusters) {
+      if (!cluster.some(([line]) => reached.has(line))) continue;
+      const x = cluster.reduce((sum, [line, end]) => sum + places[line][end].x, 0) / cluster.length;
+      const y = cluster.reduce((sum, [line, end]) => sum + places[line][end].y, 0) / cluster.length;
+      for (const [line, end] of cluster) {
+        gap = Math.max(gap, distance(places[line][end], { x, y }));
+        places[line][end] = { x, y };
+      }
+    }
+    lines.forEach((line, k) => {
+      if (reached.has(k)) places[k] = obedient(line, [places[k][0], places[k][1]]);
+    });
+    if (gap < CLOSE) break;
+  }
+  return lines.map((line, k) => ({
+    before: line.stroke,
+    stroke: reached.has(k) ? laidAnew(line, [places[k][0], places[k][1]]) : line.stroke,
+  }));
+}
+
+type EndOf = readonly [line: number, end: 0 | 1];
+
+/** Ends that met before the move, by groups of two and more. */
+function meetings(lines: readonly Tied[]): EndOf[][] {
+  const all = lines.flatMap(({ ends }, k): { at: Point; of: EndOf }[] => [
+    { at: ends[0], of: [k, 0] },
+    { at: ends[1], of: [k, 1] },
+  ]);
+  const groups: { at: Point; of: EndOf[] }[] = [];
+  for (const { at, of } of all) {
+    const group = groups.find((one) => distance(one.at, at) <= MET);
+    if (group) group.of.push(of);
+    else groups.push({ at, of: [of] });
+  }
+  return groups.flatMap(({ of }) => (of.length > 1 ? [of] : []));
+}
+
+/** Lines that were moved themselves or hang together with one that was. */
+function reachedFrom(lines: readonly Tied[], clusters: readonly EndOf[][]): Set<number> {
+  const reached = new Set(lines.flatMap(({ isMoved }, k) => (isMoved ? [k] : [])));
+  for (let size = -1; size !== reached.size;) {
+    size = reached.size;
+    for (const cluster of clusters)
+      if (cluster.some(([line]) => reached.has(line))) for (const [line] of cluster) reached.add(line);
+  }
+  return reached;
+}
+
+/** The ends nearest to those asked for that the line's guide allows. */
+function obedient({ shape, path }: Tied, [a, b]: Ends): Point[] {
+  if (shape.kind === 'rails') return onLine({ x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 }, shape.angle, a, b);
+  if (shape.kind === 'rays') {
+    // The direction through the point that both ends lie closest to: the main axis of their moments.
+    const [xx, yy, xy] = [a, b].reduce(
+      ([u, v, w], p) => [u + (p.x - shape.x) ** 2, v + (p.y - shape.y) ** 2, w + (p.x - shape.x) * (p.y - shape.y)],
+      [0, 0, 0],
+    );
+    return onLine(shape, 0.5 * Math.atan2(2 * xy, xx - yy), a, b);
+  }
+  return [a, b].map((p) => {
+    const { x, y } = project(path, p);
+    return { x, y };
+  });
+}
+
+function onLine(on: Point, angle: number, ...points: readonly Point[]): Point[] {
+  const [dx, dy] = [Math.cos(angle), Math.sin(angle)];
+  return points.map(({ x, y }) => {
+    const along = (x - on.x) * dx + (y - on.y) * dy;
+    return { x: on.x + along * dx, y: on.y + along * dy };
+  });
+}
+
+/** The line between its new ends: a straight one turned and stretched as it is, a curved one cut anew from its path. */
+function laidAnew({ stroke, ends, path, shape }: Tied, [a, b]: Ends): StrokeEntity {
+  if (distance(ends[0], a) < 1e-12 && distance(ends[1], b) < 1e-12) return stroke;
+  const { guide, origin } = stroke;
+  if (!guide) return stroke;
+  const left = origin && { origin: { ...origin, left: 'edited' as const } };
+  const long = distance(ends[0], ends[1]);
+  if (path.kind === 'line') {
+    if (long < 1e-9) return stroke;
+    const turn =
+      angleOf([b.x - a.x, b.y - a.y, 0, 0, 0, 0]) - angleOf([ends[1].x - ends[0].x, ends[1].y - ends[0].y, 0, 0, 0, 0]);
+    const map = chain(
+      translation(-ends[0].x, -ends[0].y),
+      scaling(distance(a, b) / long),
+      rotation(turn),
+      translation(a.x, a.y),
+    );
+    const spine = mapSpine(stroke.spine, map);
+    const along = { dx: (b.x - a.x) / distance(a, b), dy: (b.y - a.y) / distance(a, b) };
+    const straight: GuidePath = shape.kind === 'straightedge' ? path : { kind: 'line', ...a, ...along };
+    return { ...stroke, spine, guide: { ...guide, path: straight }, ...left };
+  }
+  const [from, to] = measuresOn(path, stroke, a, b);
+  return { ...stroke, spine: weighedAs(stroke.spine, spineAlong(path, from, to)), guide: { ...guide, path }, ...left };
+}
+
+/** The measures of new ends on a closed or open path, going the way and the turns that the line went. */
+function measuresOn(path: GuidePath, stroke: StrokeEntity, a: Point, b: Point): readonly [number, number] {
+  const track = trackOf(path);
+  const from = track.nearest(a);
+  const old = stroke.guide?.path ?? path;
+  const before = trackOf(old);
+  const flat = flattenSpine(stroke.spine, 0.25);
+  let [first, last] = [NaN, NaN];
+  for (let i = 0; i < flat.length; i += STRIDE) {
+    last = before.nearest({ x: flat[i], y: flat[i + 1] }, Number.isNaN(last) ? undefined : last);
+    if (Number.isNaN(first)) first = last;
+  }
+  return [from, track.nearest(b, from + (last - first) * sizeRatio(old, path))];
+}
+
+/** A course with the weights of another, taken at the same share of the way. */
+function weighedAs(old: Spine, course: Spine): Spine {
+  const points = course.points.slice();
+  const lengths = segmentLengths(old);
+  const whole = lengths.reduce((sum, length) => sum + length, 0) || 1;
+  const widthAt = (share: number): number => {
+    let left = share * whole;
+    for (let segment = 0; segment < lengths.length; segment++) {
+      if (left <= lengths[segment] || segment === lengths.length - 1)
+        return pointAt(old, { segment, t: Math.min(1, left / (lengths[segment] || 1)) }).width;
+      left -= lengths[segment];
+    }
+    return 0;
+  };
+  const own = segmentLengths(course);
+  const total = own.reduce((sum, length) => sum + length, 0) || 1;
+  let before = 0;
+  own.forEach((length, k) => {
+    for (let n = 0; n < 4; n++) {
+      const share = (before + (length * n) / 3) / total;
+      points[k * SEGMENT + n * STRIDE + 2] = widthAt(Math.min(1, share));
+    }
+    before += length;
+  });
+  return { points, closed: course.closed };
+}
+
+/** The edits that untie lines from their guides: they stay where they are when those move. */
+export const releasedEdits = (strokes: readonly StrokeEntity[]): Edit[] =>
+  strokes.flatMap((before) => {
+    const { guide, ...after } = before;
+    return guide ? [{ before, after }] : [];
+  });
+
+/** A shape moved by page px. */
+export function shiftedShape(shape: GuideShape, dx: number, dy: number): GuideShape {
+  const map = translation(dx, dy);
+  switch (shape.kind) {
+    case 'batten':
+    case 'echo':
+      return { ...shape, course: mapSpine(shape.course, map) };
+    case 'template':
+      return { ...shape, place: { ...shape.place, ...apply(map, shape.place) } };
+    default:
+      return { ...shape, ...apply(map, shape) };
+  }
+}
+
+/** A shape turned about a point, radians. */
+export function turnedShape(shape: GuideShape, on: Point, angle: number): GuideShape {
+  const map = about(on, rotation(angle));
+  switch (shape.kind) {
+    case 'batten':
+    case 'echo':
+      return { ...shape, course: mapSpine(shape.course, map) };
+    case 'template':
+      return { ...shape, place: { ...shape.place, ...apply(map, shape.place), angle: shape.place.angle + angle } };
+    case 'rays':
+      return { ...shape, ...apply(map, shape) };
+    default:
+      return { ...shape, ...apply(map, shape), angle: shape.angle + angle };
+  }
+}

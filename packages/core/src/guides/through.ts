@@ -1,0 +1,83 @@
+import { spineLength } from '../curve';
+import { distance, type Point } from '../math';
+import type { FieldShape, GuideGrid, GuidePath, GuideShape, RaysShape, RipplesShape } from '../page';
+import { edgePaths } from './edges';
+import { echoThrough } from './echo';
+import { fromMiddle } from './ellipse';
+import { project } from './path';
+
+/** A hand that starts nearer to the point of rays than this, page px, goes the way it sets out. */
+const NO_RAY = 0.5;
+/** Rings smaller than this, page px, are none. */
+const LEAST_RING = 0.5;
+
+export const isField = (shape: GuideShape): shape is FieldShape =>
+  shape.kind === 'rails' || shape.kind === 'ripples' || shape.kind === 'rays' || shape.kind === 'echo';
+
+/**
+ * The path that a guide gives a hand that starts at `point`: of a field the one through it (or the nearest line of its grid,
+ * where it snaps), of an edge the nearest. `heading` (radians) is where the hand sets out to; rays need it at their own point.
+ * Nothing where the guide gives none: at the middle of ripples, for a curve of no length, and for symmetries.
+ */
+export function pathThrough(
+  { shape }: { readonly shape: GuideShape },
+  point: Point,
+  heading?: number,
+): GuidePath | undefined {
+  switch (shape.kind) {
+    case 'rails': {
+      const [dx, dy] = [Math.cos(shape.angle), Math.sin(shape.angle)];
+      const across = (point.x - shape.x) * -dy + (point.y - shape.y) * dx;
+      const move = snapped(across, shape.grid) - across;
+      return { kind: 'line', x: point.x - dy * move, y: point.y + dx * move, dx, dy };
+    }
+    case 'rays':
+      return rayThrough(shape, point, heading);
+    case 'ripples':
+      return ringThrough(shape, point);
+    case 'echo': {
+      if (!(spineLength(shape.course) > 0)) return undefined;
+      const course = echoThrough(shape.course, point);
+      return course && { kind: 'curve', course };
+    }
+    case 'straightedge':
+    case 'batten':
+    case 'template': {
+      const paths = edgePaths(shape).map((path) => ({ path, away: project(path, point).distance }));
+      return paths.sort((a, b) => a.away - b.away)[0]?.path;
+    }
+    case 'mirror':
+    case 'wheel':
+      return undefined;
+  }
+}
+
+/** The value of the grid line nearest to `value`, where a grid snaps; a count bounds how far the lines go. */
+function snapped(value: number, grid: GuideGrid | undefined, least = -Infinity): number {
+  if (!grid?.snaps) return value;
+  const { step, offset, count } = grid;
+  let line = Math.round((value - offset) / step);
+  if (count > 0) line = Math.max(-count, Math.min(count, line));
+  return Math.max(least, offset + line * step);
+}
+
+function rayThrough({ x, y, grid }: RaysShape, point: Point, heading: number | undefined): GuidePath | undefined {
+  const away = distance({ x, y }, point);
+  const angle = away > NO_RAY ? Math.atan2(point.y - y, point.x - x) : heading;
+  if (angle === undefined) return undefined;
+  const turned = grid?.snaps ? grid.offset + Math.round((angle - grid.offset) / grid.step) * grid.step : angle;
+  // From the very numbers of the point where nothing turns it: an angle would cost digits far off.
+  const isTrue = turned === angle && away > NO_RAY;
+  const dx = isTrue ? (point.x - x) / away : Math.cos(turned);
+  const dy = isTrue ? (point.y - y) / away : Math.sin(turned);
+  const along = (point.x - x) * dx + (point.y - y) * dy;
+  return { kind: 'line', x: x + along * dx, y: y + along * dy, dx, dy };
+}
+
+function ringThrough(shape: RipplesShape, point: Point): GuidePath | undefined {
+  const { x, y, ratio, angle, grid } = shape;
+  const own = fromMiddle({ kind: 'ellipse', x, y, rx: 1, ry: ratio, angle }, point);
+  const radius = Math.hypot(own.x, own.y / ratio);
+  const rx = snapped(radius, grid, grid ? LEAST_RING : 0);
+  return rx < LEAST_RING ? undefined : { kind: 'ellipse', x, y, rx, ry: rx * ratio, angle };
+}

@@ -1,0 +1,151 @@
+import type { Spine } from '../curve';
+import type { Point } from '../math';
+import type { EntityId } from './entity';
+
+/** Lines that a field shows and, where it `snaps`, keeps to. */
+export interface GuideGrid {
+  /** Between two lines: page px, and radians for rays. */
+  readonly step: number;
+  /** Where the first line lies, in the unit of `step`. */
+  readonly offset: number;
+  /** Lines on either side of the first one (rings outwards, rays all round); 0 for as many as there is room for. */
+  readonly count: number;
+  readonly snaps: boolean;
+}
+
+/** Where a template lies: its own middle in page px, page px per px of its own along both of its axes (below 0 it is flipped), and its turn in radians. */
+export interface TemplatePlace extends Point {
+  readonly scaleX: number;
+  readonly scaleY: number;
+  readonly angle: number;
+}
+
+/** A straightedge: two edges `width` apart, `length` long, about its middle. Angles are radians from x towards y. */
+export interface StraightedgeShape extends Point {
+  readonly kind: 'straightedge';
+  readonly angle: number;
+  readonly length: number;
+  readonly width: number;
+}
+
+/** A bendable curve. */
+export interface BattenShape {
+  readonly kind: 'batten';
+  readonly course: Spine;
+}
+
+/** Outlines to draw round, in px of their own about (0, 0). */
+export interface TemplateShape {
+  readonly kind: 'template';
+  readonly rings: readonly Spine[];
+  readonly place: TemplatePlace;
+}
+
+/** Parallels at an angle; (x, y) is where the grid starts and the handle lies. */
+export interface RailsShape extends Point {
+  readonly kind: 'rails';
+  readonly angle: number;
+  readonly grid?: GuideGrid;
+}
+
+/** Concentric ellipses: `ratio` is the half axis across `angle` over the one along it, 0.02–1. */
+export interface RipplesShape extends Point {
+  readonly kind: 'ripples';
+  readonly ratio: number;
+  readonly angle: number;
+  readonly grid?: GuideGrid;
+}
+
+/** All lines through one point, which may lie far off the page. */
+export interface RaysShape extends Point {
+  readonly kind: 'rays';
+  readonly grid?: GuideGrid;
+}
+
+/** Parallels of a curve, at true distances. */
+export interface EchoShape {
+  readonly kind: 'echo';
+  readonly course: Spine;
+}
+
+/** One axis. */
+export interface MirrorShape extends Point {
+  readonly kind: 'mirror';
+  readonly angle: number;
+  /** Strokes that end on the axis become one with their twin. */
+  readonly joins: boolean;
+}
+
+/**
+ * `sectors` strokes in all for each one drawn: turned about the middle, or, where it reflects, half of them turned and half
+ * of them mirrored (then `sectors` is even).
+ */
+export interface WheelShape extends Point {
+  readonly kind: 'wheel';
+  readonly angle: number;
+  readonly sectors: number;
+  readonly reflects: boolean;
+  readonly joins: boolean;
+}
+
+export type EdgeShape = StraightedgeShape | BattenShape | TemplateShape;
+export type FieldShape = RailsShape | RipplesShape | RaysShape | EchoShape;
+export type SymmetryShape = MirrorShape | WheelShape;
+export type GuideShape = EdgeShape | FieldShape | SymmetryShape;
+export type GuideKind = GuideShape['kind'];
+
+export interface GuideEntity {
+  readonly kind: 'guide';
+  readonly id: EntityId;
+  readonly order: string;
+  readonly name: string;
+  /** Whether it is drawn on the board. */
+  readonly seen: boolean;
+  /** Whether lines obey it. */
+  readonly acting: boolean;
+  readonly locked: boolean;
+  /** Whether lines that were drawn on it go along when it is moved. */
+  readonly tethers: boolean;
+  /** The layers whose lines obey it. */
+  readonly reach: 'all' | readonly EntityId[];
+  /** Which of the board's guide colours it has, 0–5. */
+  readonly hue: number;
+  readonly shape: GuideShape;
+}
+
+/** A straight path through (x, y) along the unit vector (dx, dy); it ends `from` and `to` page px from there where these are given. */
+export interface LinePath extends Point {
+  readonly kind: 'line';
+  readonly dx: number;
+  readonly dy: number;
+  readonly from?: number;
+  readonly to?: number;
+}
+
+/** An ellipse; `angle` is the turn of the first half axis, radians. */
+export interface EllipsePath extends Point {
+  readonly kind: 'ellipse';
+  readonly rx: number;
+  readonly ry: number;
+  readonly angle: number;
+}
+
+export interface CurvePath {
+  readonly kind: 'curve';
+  readonly course: Spine;
+}
+
+/** What a line rides: the true course, of which a drawn line is a part. */
+export type GuidePath = LinePath | EllipsePath | CurvePath;
+
+/** Numbers that a guide may have. */
+export const GUIDE_LIMITS = {
+  length: { least: 1, most: 100_000 },
+  width: { least: 1, most: 5_000 },
+  ratio: { least: 0.02, most: 1 },
+  sectors: { least: 2, most: 24 },
+  count: 2_000,
+  hues: 6,
+  rings: 64,
+  layers: 1_000,
+} as const;

@@ -1,0 +1,27 @@
+import { flattenSpine, pointAt, segmentCount, type Spine } from '../../src/curve';
+import type { Point } from '../../src/math';
+import type { GuideEntity, GuideShape } from '../../src/page';
+
+export const at = (x: number, y: number): Point => ({ x, y });
+
+let count = 0;
+export const guide = (shape: GuideShape, more: Partial<GuideEntity> = {}): GuideEntity => ({
+  ...{ kind: 'guide', id: `guide-${++count}`, order: 'a0', name: shape.kind, seen: true, acting: true, locked: false },
+  ...{ tethers: true, reach: 'all', hue: 0, shape, ...more },
+});
+
+/** Many places of a spine, nodes and what lies between. */
+export const places = (spine: Spine, each = 32): Point[] =>
+  Array.from({ length: segmentCount(spine) }, (_, segment) =>
+    Array.from({ length: each + 1 }, (_, k) => pointAt(spine, { segment, t: k / each })),
+  ).flat();
+
+export const polyline = (spine: Spine, tolerance = 0.01): Point[] => {
+  const flat = flattenSpine(spine, tolerance);
+  return Array.from({ length: flat.length / 3 }, (_, k) => ({ x: flat[3 * k], y: flat[3 * k + 1] }));
+};
+
+export const bow: Spine = {
+  closed: false,
+  points: Float64Array.of(100, 300, 1, 200, 100, 1, 400, 100, 1, 500, 300, 1),
+};
