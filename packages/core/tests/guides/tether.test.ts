@@ -5,7 +5,6 @@ import {
   pathThrough,
   project,
   releasedEdits,
-  spineAlong,
   symmetricStrokes,
   symmetryMaps,
   spineAlong,
