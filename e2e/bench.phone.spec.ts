@@ -1,4 +1,14 @@
-import { countStrokes, darkCount, onServer, openBoard, pixels, rested, strokesOf, viewInWords } from './board';
+import {
+  countStrokes,
+  darkCount,
+  onServer,
+  openBoard,
+  pixels,
+  rested,
+  strokesOf,
+  viewInWords,
+  tapPageSheet,
+} from './board';
 import { expect, test } from './desk';
 import { Fingers, line, Pen } from './hands';
 
@@ -47,7 +57,7 @@ test('once a pen was seen, one finger moves the page; it can be switched back', 
   await rested(page);
   expect(await countStrokes(desk, 'demo-heron')).toBe(1);
   expect(Math.abs(darkCount(await pixels(page, ['ink'], PAPER)) - inked)).toBeLessThan(0.2 * inked);
-  await page.getByRole('button', { name: /page settings/ }).tap();
+  await tapPageSheet(page);
   await page.getByRole('switch', { name: /Fingers draw/ }).tap();
   await page.getByRole('dialog').getByRole('button', { name: 'Close' }).tap();
   await fingers.draw(line([120, 380], [260, 380], 12));

@@ -1,6 +1,6 @@
 import { ofKind, rowsOf, stackOf } from '@true-nib/core/page';
 import type { Page } from '@playwright/test';
-import { countStrokes, onServer, openBoard } from './board';
+import { countStrokes, onServer, openBoard, tapPageSheet } from './board';
 import { expect, test, type Desk } from './desk';
 import { Fingers, line, Pen } from './hands';
 
@@ -65,7 +65,7 @@ test('what a palm dabs before the pen comes leaves no trace; a dab alone is kept
   await expect.poll(() => countStrokes(desk, 'demo-heron')).toBe(0);
   await expect(page.getByRole('button', { name: 'Undo' })).toHaveAttribute('aria-disabled', 'true');
   // With fingers allowed to draw, a dab that no pen follows is a dot.
-  await page.getByRole('button', { name: /page settings/ }).tap();
+  await tapPageSheet(page);
   await page.getByRole('switch', { name: /Fingers draw/ }).tap();
   await page.getByRole('dialog').getByRole('button', { name: 'Close', exact: true }).tap();
   await fingers.rest([200, 400]);

@@ -169,7 +169,7 @@ test('pixels are pulled by their corners into perspective, and folded ones are r
   expect(await spot(860, 330)).toBe(0);
   await page.keyboard.press('Control+z');
   await expect.poll(() => spot(880, 500)).toBe(0);
-  expect(await spot(780, 400)).toBe(36);
+  await expect.poll(() => spot(780, 400)).toBe(36);
   // Over its opposite corner: said, and nothing is lost.
   await page.keyboard.press('Escape');
   await expect(selected(page)).toHaveText('Nothing selected');
