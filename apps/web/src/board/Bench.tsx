@@ -7,6 +7,7 @@ import { BENCH_HEIGHT } from './benchHeight';
 import { useFolded } from './useFolded';
 import { ColourSetting } from './ColourSetting';
 import { useDesk } from './desk';
+import { GuideInWords, GuideSettings } from './guides/GuideSettings';
 import { CalmSetting, CalmSettings } from './nibs/CalmSettings';
 import { NibRack } from './nibs/NibRack';
 import { NibSettings } from './nibs/NibSettings';
@@ -91,6 +92,7 @@ const FOLD = BENCH_HEIGHT - 14;
 function NowSettings() {
   const { stage, tool, shape } = useDesk(useShallow(({ stage, tool, shape }) => ({ stage, tool, shape })));
   if (stage === 'rough') return <RoughNow />;
+  if (stage === 'guides') return <GuideInWords />;
   if (stage === 'finish')
     return (
       <>
@@ -158,6 +160,7 @@ function NibInHand() {
 function AllSettings({ width }: { readonly width: number }) {
   const { stage, tool } = useDesk(useShallow(({ stage, tool }) => ({ stage, tool })));
   if (stage === 'rough') return <RoughAll />;
+  if (stage === 'guides') return <GuideSettings width={width} perRow={3} />;
   if (stage === 'finish')
     return (
       <>

@@ -10,6 +10,7 @@ import type { OpenBoard } from './boardContext';
 import { BoardHand } from './boardHand';
 import { BENCH_HEIGHT } from './benchHeight';
 import { useDesk, type Desk } from './desk';
+import { GuideTool } from './guides/guideTool';
 import { Selection } from './select/selection';
 import { forgetEnd } from './lastEnd';
 import { PointTool } from './points/pointTool';
@@ -24,7 +25,7 @@ interface BoardCanvasProps {
   readonly onOpen: (board: OpenBoard | undefined) => void;
 }
 
-const LAYERS = ['under', 'ink', 'live', 'over', 'veil', 'overlay'] as const;
+const LAYERS = ['under', 'ink', 'live', 'over', 'veil', 'guides', 'overlay'] as const;
 
 /** The canvases of the board, put together with the session and the hand when they are in the document. */
 export function BoardCanvas({ session, inks, onOpen }: BoardCanvasProps) {
@@ -62,6 +63,7 @@ export function BoardCanvas({ session, inks, onOpen }: BoardCanvasProps) {
       board.hand.dispose();
       board.selection.dispose();
       board.points.dispose();
+      board.guides.dispose();
       board.picture.dispose();
     };
   }, [session, inks, onOpen]);
@@ -150,8 +152,8 @@ function open(ground: HTMLElement, session: PageSession, inks: StartedInks | und
     if (!canvas) throw new Error('The board has lost one of its canvases.');
     return canvas;
   };
-  const [under, ink, live, over, veil, overlay] = LAYERS.map(layer);
-  const canvases: BoardCanvases = { under, ink, live, over, veil, overlay };
+  const [under, ink, live, over, veil, guides, overlay] = LAYERS.map(layer);
+  const canvases: BoardCanvases = { under, ink, live, over, veil, guides, overlay };
   const colours = () => ({
     seal: role('seal'),
     raised: role('raised'),
@@ -169,6 +171,9 @@ function open(ground: HTMLElement, session: PageSession, inks: StartedInks | und
   const washing = new Washing({ picture, session, notice: say });
   const board = { picture, session, washing, notice: say };
   forgetEnd();
-  const tools = { ...board, selection: new Selection(board), path: new PathTool(board), points: new PointTool(board) };
+  const tools = {
+    ...{ ...board, selection: new Selection(board), path: new PathTool(board), points: new PointTool(board) },
+    guides: new GuideTool(board),
+  };
   return { ...tools, hand: new BoardHand(ground, tools) };
 }

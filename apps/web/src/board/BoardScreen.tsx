@@ -12,6 +12,8 @@ import { BoardCanvas } from './BoardCanvas';
 import { BoardContext, type OpenBoard } from './boardContext';
 import { Bench } from './Bench';
 import { BenchColumn } from './BenchColumn';
+import { GuideList } from './guides/GuideList';
+import { setGuides, useGuides } from './guides/guideStore';
 import { FindSheet } from './keys/FindSheet';
 import { KeysSheet } from './keys/KeysSheet';
 import { useKeySet } from './keys/keySet';
@@ -72,6 +74,7 @@ function Desk({ session, inks }: { readonly session: PageSession; readonly inks:
   const wide = isWide(width);
   const isBare = useDesk((desk) => desk.onlyPage);
   const isStackOpen = useDesk((desk) => desk.stackOpen);
+  const isListOpen = useGuides((state) => state.isListOpen);
   const isLeft = useKeySet((set) => set.hand === 'left');
   return (
     <BoardContext value={board}>
@@ -84,7 +87,9 @@ function Desk({ session, inks }: { readonly session: PageSession; readonly inks:
           <View className="min-w-0 flex-1">
             <BoardCanvas session={session} inks={inks} onOpen={setBoard} />
             {board && <Navigator />}
-            {board && !isBare && (wide ? <StatusLine /> : isStackOpen ? <StackDrawer /> : <Bench />)}
+            {board &&
+              !isBare &&
+              (wide ? <StatusLine /> : isStackOpen ? <StackDrawer /> : isListOpen ? <GuideDrawer /> : <Bench />)}
           </View>
           {wide && !isBare && <SideColumn isOpen={board !== undefined} />}
         </View>
@@ -108,6 +113,12 @@ function Habits() {
 const StackDrawer = () => (
   <Drawer title="Stack" onClose={() => useDesk.setState({ stackOpen: false })}>
     <StackPanel />
+  </Drawer>
+);
+
+const GuideDrawer = () => (
+  <Drawer title="Guides on this page" onClose={() => setGuides({ isListOpen: false })}>
+    <GuideList />
   </Drawer>
 );
 

@@ -5,6 +5,7 @@ import { IconButton } from '../look/Button';
 import { Icon } from '../look/Icon';
 import { web } from '../look/web';
 import { useDesk } from './desk';
+import { GuideList } from './guides/GuideList';
 import { withKey } from './keys/keySet';
 import { StackPanel } from './stack/StackPanel';
 
@@ -16,6 +17,7 @@ interface SideColumnProps {
 /** Beside the page of a wide screen, on the drawing hand's side: the stack. Folded it is a narrow strip. */
 export function SideColumn({ isOpen }: SideColumnProps) {
   const isFolded = useDesk((desk) => desk.sideFolded);
+  const stage = useDesk((desk) => desk.stage);
   if (isFolded)
     return (
       <View className="w-11 items-center border-l border-rule bg-tray pt-1">
@@ -44,8 +46,20 @@ export function SideColumn({ isOpen }: SideColumnProps) {
         />
       </View>
       <ScrollView className="flex-1" contentContainerClassName="gap-2 px-2 pb-4">
+        {isOpen && stage === 'guides' && <Guides />}
         {isOpen && <StackPanel />}
+        {isOpen && stage !== 'guides' && <Guides />}
       </ScrollView>
     </View>
   );
 }
+
+/** Under the stack; above it while guides are worked on. */
+const Guides = () => (
+  <View className="gap-1 pb-2 pt-1">
+    <Text role="heading" className="font-bold text-14 text-ink">
+      Guides on this page
+    </Text>
+    <GuideList />
+  </View>
+);

@@ -1,19 +1,28 @@
+import Combine from 'lucide-react-native/icons/combine';
 import Eraser from 'lucide-react-native/icons/eraser';
 import ImagePlus from 'lucide-react-native/icons/image-plus';
+import ListTree from 'lucide-react-native/icons/list-tree';
 import Lasso from 'lucide-react-native/icons/lasso';
 import Lock from 'lucide-react-native/icons/lock';
 import LockOpen from 'lucide-react-native/icons/lock-open';
+import AlignJustify from 'lucide-react-native/icons/text-align-justify';
+import Rows from 'lucide-react-native/icons/rows-4';
+import Move from 'lucide-react-native/icons/move';
+import Ruler from 'lucide-react-native/icons/ruler';
 import Maximize from 'lucide-react-native/icons/maximize';
 import PenTool from 'lucide-react-native/icons/pen-tool';
 import Shapes from 'lucide-react-native/icons/shapes';
 import Spline from 'lucide-react-native/icons/spline';
 import Waypoints from 'lucide-react-native/icons/waypoints';
+import type { GuideKind } from '@true-nib/core/page';
 import type { LucideIcon } from 'lucide-react-native';
 import ArrowUpFromLine from 'lucide-react-native/icons/arrow-up-from-line';
 import { Chip } from '../look/Chip';
 import { useBoard } from './boardContext';
 import { withKey } from './keys/keySet';
 import { takeTool, useDesk, type Tool } from './desk';
+import { layNext } from './guides/guideCommands';
+import { setGuides, useGuides } from './guides/guideStore';
 import { useRough } from './RoughSettings';
 import { chooseRough } from './takeRough';
 
@@ -21,6 +30,7 @@ import { chooseRough } from './takeRough';
 export function StageTools() {
   const stage = useDesk((desk) => desk.stage);
   if (stage === 'rough') return <RoughTools />;
+  if (stage === 'guides') return <GuideTools />;
   if (stage === 'ink') return <Tools of={INK_TOOLS} />;
   if (stage === 'mend') return <Tools of={MEND_TOOLS} />;
   return null;
@@ -54,6 +64,68 @@ function RoughTools() {
           />
         </>
       )}
+    </>
+  );
+}
+
+const EDGES: readonly GuideKind[] = ['straightedge', 'batten', 'template'];
+const FIELDS: readonly GuideKind[] = ['rails', 'ripples', 'rays', 'echo'];
+const SYMMETRIES: readonly GuideKind[] = ['mirror', 'wheel'];
+
+const isOneOf = (kinds: readonly GuideKind[], kind: GuideKind | undefined): boolean =>
+  kind !== undefined && kinds.includes(kind);
+
+/** The first of some kinds, or the one after `kind`: a chip that is touched again goes on. */
+const nextOf = (kinds: readonly GuideKind[], kind: GuideKind | undefined): GuideKind =>
+  kinds[kind === undefined ? 0 : (kinds.indexOf(kind) + 1) % kinds.length];
+
+/** Guides: move them, lay one down, list them, rake along one. */
+function GuideTools() {
+  const tool = useDesk((desk) => desk.tool);
+  const laying = useGuides((state) => state.laying);
+  return (
+    <>
+      <Chip
+        label="Move"
+        icon={Move}
+        isChosen={tool === 'guide' && !laying}
+        tooltip={withKey('guide')}
+        onPress={() => layNext(undefined)}
+      />
+      <Chip
+        label="Edge"
+        icon={Ruler}
+        isChosen={tool === 'guide' && isOneOf(EDGES, laying)}
+        tooltip="Lay down a straightedge, a batten or a template"
+        onPress={() => layNext(nextOf(EDGES, laying))}
+      />
+      <Chip
+        label="Field"
+        icon={AlignJustify}
+        isChosen={tool === 'guide' && isOneOf(FIELDS, laying)}
+        tooltip="Lay down rails, ripples, rays or an echo"
+        onPress={() => layNext(nextOf(FIELDS, laying))}
+      />
+      <Chip
+        label="Symmetry"
+        icon={Combine}
+        isChosen={tool === 'guide' && isOneOf(SYMMETRIES, laying)}
+        tooltip="Lay down a mirror or a wheel"
+        onPress={() => layNext(nextOf(SYMMETRIES, laying))}
+      />
+      <Chip
+        label="Rake"
+        icon={Rows}
+        isChosen={tool === 'rake'}
+        tooltip={withKey('rake')}
+        onPress={() => takeTool('rake')}
+      />
+      <Chip
+        label="List"
+        icon={ListTree}
+        tooltip={withKey('guide-list')}
+        onPress={() => setGuides({ isListOpen: true })}
+      />
     </>
   );
 }

@@ -1,8 +1,8 @@
 import { Text, View } from 'react-native';
-import { HOLD_COMMANDS } from './commands';
+import { HOLD_COMMANDS, type HoldId } from './commands';
 import { keyInWords } from './keys/keyNames';
 import { keyIn, useKeySet } from './keys/keySet';
-import { useDesk, type Desk } from './desk';
+import { useDesk, type Desk, type Stage } from './desk';
 import { useRackNib } from './nibs/useNib';
 import { useShallow } from 'zustand/react/shallow';
 
@@ -12,10 +12,13 @@ export function StatusLine() {
   const { nib } = useRackNib();
   const next = useDesk((desk) => nextInWords(desk, nib.name));
   const keys = useKeySet();
-  const holds = HOLD_COMMANDS.flatMap(({ id, label }) => {
-    const key = keyIn(keys, id);
-    return key === undefined ? [] : [`${keyInWords(key)}: ${label.toLowerCase()}`];
-  }).join(' · ');
+  const stage = useDesk((desk) => desk.stage);
+  const holds = HOLD_COMMANDS.filter(({ id }) => HOLDS[stage].includes(id))
+    .flatMap(({ id, label }) => {
+      const key = keyIn(keys, id);
+      return key === undefined ? [] : [`${keyInWords(key)}: ${label.toLowerCase()}`];
+    })
+    .join(' · ');
   return (
     <View
       style={{ maxWidth: 'calc(100% - 24px)' } as object}
@@ -30,9 +33,20 @@ export function StatusLine() {
   );
 }
 
+/** The keys to hold that matter in a stage. */
+const HOLDS: Readonly<Record<Stage, readonly HoldId[]>> = {
+  rough: ['move', 'scrub-zoom'],
+  guides: ['move', 'scrub-zoom', 'peek'],
+  ink: ['free', 'straight-on', 'peek', 'move'],
+  mend: ['peek', 'move', 'borrow'],
+  finish: ['move', 'scrub-zoom'],
+};
+
 function nextInWords(desk: Desk, nibName: string): string {
   if (desk.stage === 'rough') return 'Drag the rough, its corners or its knob';
   if (desk.stage === 'finish') return 'The page, ready to deliver';
+  if (desk.stage === 'guides')
+    return desk.tool === 'rake' ? 'Draw a loop to rake' : 'Lay guides down, or drag their grips';
   if (desk.tool === 'rub') return 'Rub takes away what it touches';
   if (desk.tool === 'select')
     return { loop: 'Draw a loop to select', rect: 'Draw a box to select', touch: 'Touch to select' }[desk.selectBy];

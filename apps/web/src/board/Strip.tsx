@@ -9,6 +9,7 @@ import { isWide } from '../look/wide';
 import type { SessionState } from '../session/pageSession';
 import { useBoard, useSessionState } from './boardContext';
 import { runCommand } from './commands';
+import { GuidedSwitch } from './guides/GuidedSwitch';
 import { useKeySet, withKey } from './keys/keySet';
 import { useDesk } from './desk';
 import { PageSheet } from './PageSheet';
@@ -51,6 +52,7 @@ export function Strip() {
         <SaveLine where={where} />
       </Pressable>
       <LastStep />
+      <GuidedSwitch isRoomy={isRoomy} />
       <UndoButton />
       <RedoButton />
       <PeekButton />

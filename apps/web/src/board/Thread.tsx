@@ -16,7 +16,7 @@ export function Thread({ isUpright }: { readonly isUpright: boolean }) {
       className={isUpright ? 'w-[76px] items-stretch gap-1 pt-3' : 'flex-row px-2'}
     >
       <View
-        className={`absolute bg-rule ${isUpright ? 'left-[37px] top-8 h-[168px] w-[2px]' : 'left-[12.5%] right-[12.5%] top-[15px] h-[2px]'}`}
+        className={`absolute bg-rule ${isUpright ? 'left-[37px] top-8 h-[224px] w-[2px]' : 'left-[10%] right-[10%] top-[15px] h-[2px]'}`}
       />
       {STAGES.map(({ id, label }, k) => (
         <Pressable

@@ -2,6 +2,7 @@ import { createContext, use, useSyncExternalStore } from 'react';
 import type { Page } from '@true-nib/core/page';
 import type { SessionState } from '../session/pageSession';
 import type { BoardHand } from './boardHand';
+import type { GuideTool } from './guides/guideTool';
 import type { Board } from './inkHand';
 import type { PointTool } from './points/pointTool';
 import type { Selection } from './select/selection';
@@ -13,6 +14,7 @@ export interface OpenBoard extends Board {
   readonly selection: Selection;
   readonly path: PathTool;
   readonly points: PointTool;
+  readonly guides: GuideTool;
 }
 
 export const BoardContext = createContext<OpenBoard | undefined>(undefined);

@@ -20,6 +20,9 @@ import {
 } from '../render/view';
 import { sayAt } from '../look/notices';
 import { useDesk, type Desk } from './desk';
+import { withCopies } from './guides/bearing';
+import { useGuides } from './guides/guideStore';
+import type { GuideTool } from './guides/guideTool';
 import { beginErasing, drawnLayer, type Board, type Gesture } from './inkHand';
 import { lastEnd } from './lastEnd';
 import { nibFor, rubSizeFor } from './nibs/rackStore';
@@ -74,6 +77,7 @@ export class BoardHand {
       readonly selection: Selection;
       readonly path: PathTool;
       readonly points: PointTool;
+      readonly guides: GuideTool;
     },
   ) {
     const listen = <K extends keyof HTMLElementEventMap>(
@@ -124,7 +128,7 @@ export class BoardHand {
     if (isHeld && this.hover) this.showStraightOn(this.hover);
   }
 
-  /** Turns a corner where the pen is, in a line that is towed. */
+  /** Takes the line under way to the next guide that could bear it, or turns a corner in one that is towed. */
   setCornering(isHeld: boolean): void {
     if (isHeld) this.gesture?.gesture.corner?.();
   }
@@ -231,12 +235,13 @@ export class BoardHand {
     if (event.pointerType === 'touch') {
       if (this.fingers.size === 2) return this.beginPinch(event.timeStamp);
       if (this.fingers.size > 2 || this.isPinching) return;
-      if (desk.penSeen && !desk.fingerDraws) return this.beginPan(event.pointerId, at);
+      if (desk.penSeen && !desk.fingerDraws && !this.slideUnder(event, desk)) return this.beginPan(event.pointerId, at);
     }
     if (this.gesture || this.panning) return;
     this.keepDab();
     const isMoving = this.holdsMoveKey || this.holdsZoomKey || event.button === 1 || event.button === 2;
-    const gesture = isMoving ? undefined : this.begin(desk, event);
+    const slide = event.pointerType === 'touch' && desk.penSeen && !desk.fingerDraws;
+    const gesture = isMoving ? undefined : slide ? this.slideUnder(event, desk) : this.begin(desk, event);
     if (!gesture) return this.beginPan(event.pointerId, at);
     this.gesture = { pointer: event.pointerId, gesture, startedAt: event.timeStamp, from: at };
     useDesk.setState({ isDrawing: true });
@@ -273,6 +278,14 @@ export class BoardHand {
 
   private begin(desk: Desk, event: PointerEvent): Gesture | undefined {
     if (desk.stage === 'finish') return undefined;
+    return (
+      this.board.guides.beginTag(this.place(event), () => this.beginTool(desk, event)) ?? this.beginTool(desk, event)
+    );
+  }
+
+  private beginTool(desk: Desk, event: PointerEvent): Gesture | undefined {
+    const { guides } = this.board;
+    if (useGuides.getState().isSliding) return guides.beginSlide(this.page(event));
     if (desk.stage === 'rough')
       return desk.roughId
         ? beginPlacing(this.board, desk.roughId, this.page(event), () => this.modifiers.shiftKey)
@@ -280,6 +293,8 @@ export class BoardHand {
     const tip = { x: event.clientX, y: event.clientY };
     const board = { ...this.board, notice: (message: string) => sayAt(message, tip) };
     if (event.button === ERASER_END) return beginErasing(board, { ...desk, tool: 'rub' });
+    if (desk.tool === 'guide') return guides.begin(this.page(event), () => this.modifiers);
+    if (desk.tool === 'rake') return guides.beginRake();
     if (desk.tool === 'select') return beginSelecting(board, desk, this.page(event), () => this.modifiers);
     const isPoly = desk.tool === 'shape' && desk.shape === 'poly-line';
     if (desk.tool === 'path' || isPoly) return this.board.path.begin(this.page(event), () => this.modifiers);
@@ -288,6 +303,13 @@ export class BoardHand {
     if (desk.tool === 'shape' && desk.shape !== 'poly-line') return beginShape(board, desk, desk.shape, keys);
     if (desk.tool !== 'nib') return beginErasing(board, desk);
     return this.isStraightOn ? beginShape(board, desk, 'line', keys, lastEnd()) : beginStroke(board, desk);
+  }
+
+  /** While the pen draws, a finger on an edge or a tag takes hold of it; anywhere else it moves the page. */
+  private slideUnder(event: PointerEvent, desk: Desk): Gesture | undefined {
+    const { guides } = this.board;
+    if (desk.stage === 'finish' || desk.stage === 'rough') return undefined;
+    return guides.beginTag(this.place(event), () => undefined) ?? guides.beginSlide(this.page(event));
   }
 
   private move(event: PointerEvent): void {
@@ -378,7 +400,8 @@ export class BoardHand {
     if (desk.tool !== 'nib' || desk.stage !== 'ink' || !from || typeof target === 'string') return;
     const { regular } = settingsWith(desk.shapeSettings, this.modifiers);
     const end = regular ? by15(from, to) : to;
-    picture.showStroke(inked(lineSpine(from, end), nibFor(session.page)), target.layer.id);
+    const straight = inked(lineSpine(from, end), nibFor(session.page));
+    picture.showStrokes(withCopies(session.page, target.layer.id, straight), target.layer.id);
   }
 
   /** Shows the tool's true size under a pen or mouse that hovers. */

@@ -3,6 +3,8 @@ import { say } from '../look/notices';
 import { fitted, fittedToWidth, fitZoom, turnOf } from '../render/view';
 import type { OpenBoard } from './boardContext';
 import { borrowTool, giveBack, scaleTool, setStage, takeTool, togglePage, useDesk, type DeskSheet } from './desk';
+import { setGuides, toggleGuided } from './guides/guideStore';
+import { guideCommands } from './guides/guideCommands';
 import { layerInHand } from './inkHand';
 import { toggleCalm } from './nibs/rackStore';
 import { nudgeOr, selectionCommands } from './select/selectionCommands';
@@ -18,7 +20,7 @@ import {
 } from './stack/layerCommands';
 
 /** The parts of the desk that commands belong to, as the lists of them are ordered. */
-export const ROOMS = ['Draw', 'Select', 'Layers', 'See', 'Desk'] as const;
+export const ROOMS = ['Draw', 'Guides', 'Select', 'Layers', 'See', 'Desk'] as const;
 export type Room = (typeof ROOMS)[number];
 
 /**
@@ -47,6 +49,7 @@ const open = (sheet: DeskSheet) => () => useDesk.setState({ sheet });
 /** An arrow key: 1 px of the selection, 10 px with Shift, or a step of the page. */
 function step(board: OpenBoard, x: number, y: number): void {
   const px = board.hand.isShifted ? 10 : 1;
+  if (board.guides.nudge(x * px, y * px)) return;
   nudgeOr(board, x * px, y * px, () => board.hand.panBy(-x * PAN_STEP, -y * PAN_STEP));
 }
 
@@ -61,6 +64,7 @@ export const COMMANDS = [
   { id: 'undo', label: 'Undo', room: 'Draw', key: '$mod+z', run: undo },
   { id: 'redo', label: 'Redo', room: 'Draw', key: '$mod+Shift+z', also: ['$mod+y'], run: redo },
   { id: 'stage-rough', label: 'Rough', room: 'Desk', key: 'Digit1', run: () => setStage('rough') },
+  { id: 'stage-guides', label: 'Guides', room: 'Desk', run: () => setStage('guides') },
   { id: 'stage-ink', label: 'Ink', room: 'Desk', key: 'Digit2', run: () => setStage('ink') },
   { id: 'stage-mend', label: 'Mend', room: 'Desk', key: 'Shift+Digit4', run: () => setStage('mend') },
   { id: 'stage-finish', label: 'Finish', room: 'Desk', key: 'Digit3', run: () => setStage('finish') },
@@ -74,6 +78,8 @@ export const COMMANDS = [
   { id: 'thinner', label: 'Smaller', room: 'Draw', key: 'KeyA', run: () => scaleTool(1 / 1.12) },
   { id: 'thicker', label: 'Larger', room: 'Draw', key: 'KeyS', run: () => scaleTool(1.12) },
   { id: 'calm', label: 'Calm on or off', room: 'Draw', key: 'KeyD', run: () => toggleCalm() },
+  { id: 'guided', label: 'Guided or free', room: 'Guides', key: 'Shift+KeyT', run: () => toggleGuided() },
+  ...guideCommands,
   ...selectionCommands,
   {
     id: 'add-layer',
@@ -263,7 +269,7 @@ export const COMMANDS = [
     key: 'Escape',
     run: (board) => {
       if (board.hand.cancel()) say('Let go: nothing was drawn.');
-      else if (board.path.finish() || board.points.letGo()) return;
+      else if (board.path.finish() || board.points.letGo() || board.guides.letGo()) return;
       else if (!board.selection.takeBack()) board.selection.clear();
     },
   },
@@ -282,6 +288,20 @@ export interface HoldCommand {
 
 export const HOLD_COMMANDS = [
   {
+    id: 'free',
+    label: 'Just this line free',
+    room: 'Guides',
+    key: 'Space',
+    hold: (_board, isFree) => setGuides({ isFree }),
+  },
+  {
+    id: 'slide',
+    label: 'Move edges under the nib',
+    room: 'Guides',
+    key: 'Shift+Space',
+    hold: (_board, isSliding) => setGuides({ isSliding }),
+  },
+  {
     id: 'straight-on',
     label: 'Straight on from the last line',
     room: 'Draw',
@@ -290,7 +310,7 @@ export const HOLD_COMMANDS = [
   },
   {
     id: 'corner',
-    label: 'Corner here, while towing',
+    label: 'Next guide, or a corner while towing',
     room: 'Draw',
     key: 'KeyG',
     hold: ({ hand }, isHeld) => hand.setCornering(isHeld),

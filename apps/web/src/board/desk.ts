@@ -4,8 +4,8 @@ import { create } from 'zustand';
 import { createJSONStorage, persist } from 'zustand/middleware';
 import { nibInHand, setNibSize, setRubSize, takeNibById, useRack } from './nibs/rackStore';
 
-export type Stage = 'rough' | 'ink' | 'mend' | 'finish';
-export type Tool = 'nib' | 'rub' | 'shape' | 'path' | 'select' | 'points' | 'lift';
+export type Stage = 'rough' | 'guides' | 'ink' | 'mend' | 'finish';
+export type Tool = 'nib' | 'rub' | 'shape' | 'path' | 'select' | 'points' | 'lift' | 'guide' | 'rake';
 
 export type DeskSheet = 'keys' | 'find' | 'page' | 'ruler';
 
@@ -93,7 +93,16 @@ export const useDesk = create<Desk>()(
       turn: 0,
       flipped: false,
       pxPerMm: CSS_PX_PER_MM,
-      borrowed: { nib: 'rub', rub: 'nib', shape: 'rub', path: 'rub', select: 'nib', points: 'nib', lift: 'nib' },
+      borrowed: {
+        nib: 'rub',
+        rub: 'nib',
+        shape: 'rub',
+        path: 'rub',
+        select: 'nib',
+        points: 'nib',
+        lift: 'nib',
+        ...{ guide: 'nib', rake: 'guide' },
+      },
       lender: undefined,
       selectBy: 'loop',
       selectWhole: false,
@@ -133,12 +142,18 @@ const set = (change: Partial<Desk>): void => void useDesk.setState(change);
 /** Goes to a stage, with a tool that is at home there. */
 export function setStage(stage: Stage): void {
   const { tool } = useDesk.getState();
-  const isAtHome = homeOf(tool) === stage || (stage !== 'ink' && stage !== 'mend');
-  set({ stage, peeking: false, tool: isAtHome ? tool : stage === 'mend' ? 'points' : 'nib' });
+  const isAtHome = homeOf(tool) === stage || stage === 'rough' || stage === 'finish';
+  set({ stage, peeking: false, tool: isAtHome ? tool : FIRST_TOOLS[stage] });
 }
 
 /** The stage in which a tool is at home. */
-const homeOf = (tool: Tool): Stage => (tool === 'points' || tool === 'lift' ? 'mend' : 'ink');
+const homeOf = (tool: Tool): Stage => {
+  if (tool === 'guide' || tool === 'rake') return 'guides';
+  return tool === 'points' || tool === 'lift' ? 'mend' : 'ink';
+};
+
+/** The tool that is taken up where the one in hand is not at home. */
+const FIRST_TOOLS = { guides: 'guide', ink: 'nib', mend: 'points' } as const;
 
 export const takeTool = (tool: Tool): void => set({ tool, stage: homeOf(tool) });
 

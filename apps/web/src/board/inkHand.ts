@@ -33,7 +33,7 @@ export interface Gesture {
   cancel(): void;
   /** The finger is off, though it is not certain yet whether it was meant. */
   lifted?(): void;
-  /** What the key for it does while the gesture goes on: a corner where the pen is. */
+  /** What the key for it does while the gesture goes on: the next guide, or a corner where the pen is. */
   corner?(): void;
 }
 

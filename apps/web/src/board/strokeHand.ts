@@ -1,12 +1,13 @@
-import { LiveStroke, TOW_PAUSE, type Calm } from '@true-nib/core/ink';
+import { TOW_PAUSE, type Calm, type LiveStroke } from '@true-nib/core/ink';
 import { apply, scaleOf, type Point } from '@true-nib/core/math';
-import { orderBetween, type PenSample } from '@true-nib/core/page';
-import { drawnEdits } from '@true-nib/core/tools';
+import { packSamples, type PenSample, type SamplesEntity } from '@true-nib/core/page';
 import { breath } from '../breath';
 import { drawSlack } from '../render/overlay';
 import { zoomOf } from '../render/view';
 import { newId } from '../session/ids';
 import type { Desk } from './desk';
+import { BornStroke } from './guides/bearing';
+import { setGuides } from './guides/guideStore';
 import {
   beginClearing,
   beginCutting,
@@ -17,8 +18,8 @@ import {
   type Board,
   type Gesture,
 } from './inkHand';
-import { rememberEnd } from './lastEnd';
 import { nibFor, nibInHand, useLastHand, useRack } from './nibs/rackStore';
+import { layDown } from './shapes/layDown';
 import { beginMarks } from './wash/markHand';
 
 /** Draws a stroke with the nib in hand. When the layer takes none it says so, and the hand stays still. */
@@ -26,44 +27,41 @@ export function beginStroke(board: Board, desk: Desk): Gesture {
   const { picture, session, notice } = board;
   const target = drawnLayer(session.page, desk.layerId);
   if (typeof target === 'string') return refuse(notice, target);
-  const { layer, edits } = target;
+  const { layer } = target;
   const { calm, lays } = nibInHand(useRack.getState());
   const nib = nibFor(session.page);
   if (lays === 'clearing') return calmedGesture(beginClearing(board, layer, nib), calm, zoomOf(picture.view));
   if (layer.holdsShape && layer.medium === 'wash') return beginMarks(board, layer.id, 'Recolour', nib);
   if (layer.holdsShape) return beginCutting(board, layer.id, 'Recolour', nib.size / 2, recolouring(nib));
-  const live = new LiveStroke(nib, calm, zoomOf(picture.view), { seed: seedNow() });
-  picture.beginLive(live, layer.id);
+  const born = new BornStroke(board, layer.id, nib, calm, seedNow());
   const pen = new RestingPen(calm, (samples) => draw(samples));
   let last: Point = { x: 0, y: 0 };
   const draw = (samples: readonly PenSample[]) => {
-    live.add(samples);
+    born.add(samples);
     picture.paintLive();
     last = samples[samples.length - 1] ?? last;
-    showSlack(board, live, last);
+    showSlack(board, born.live, last);
   };
   const stop = () => {
     pen.stop();
     picture.setSketch(undefined);
+    setGuides({ bearer: undefined });
   };
   return {
     move: (samples) => draw(pen.moved(samples)),
-    corner: () => draw(pen.paused()),
+    corner() {
+      if (!born.next()) return draw(pen.paused());
+      picture.paintLive();
+    },
     lifted: stop,
     end() {
       stop();
+      const { live } = born;
       if (live.isEmpty) return picture.endLive();
-      const order = orderBetween(picture.inks.index.topOrder(layer.id), undefined);
-      rememberEnd(live.spine());
       void breath().then(() => useLastHand.setState({ pressures: live.kept.map(({ pressure }) => pressure) }));
-      if (layer.medium === 'wash') {
-        const mark = { kind: 'stroke' as const, id: newId(), layerId: layer.id, order, ...live.stroke() };
-        picture.layDownLive(() => picture.addMarks([mark]));
-        return void board.washing.turn('Stroke', layer.id, [mark]);
-      }
-      const place = { strokeId: newId(), samplesId: newId(), layerId: layer.id, order };
-      const drawn = [...edits, ...drawnEdits(live, place)];
-      picture.layDownLive(() => session.commit('Stroke', drawn, edits.length > 0 ? [] : [layer.id]));
+      const samples: SamplesEntity = { kind: 'samples', id: newId(), packed: packSamples(live.kept) };
+      const origin = { samples: samples.id, calm: live.calm, zoom: live.zoom };
+      layDown(board, target, 'Stroke', { ...live.stroke(), ...born.bornOn, origin }, samples);
     },
     cancel() {
       stop();

@@ -2,17 +2,19 @@ import { Pressable, Text, View } from 'react-native';
 
 interface SwitchProps {
   readonly label: string;
+  /** What it is called where no label is shown beside it. */
+  readonly name?: string;
   readonly on: boolean;
   readonly onChange: (on: boolean) => void;
 }
 
 /** Something that is so or not, in words and by the knob's side. */
-export function Switch({ label, on, onChange }: SwitchProps) {
+export function Switch({ label, name = label, on, onChange }: SwitchProps) {
   return (
     <Pressable
       role="switch"
       aria-checked={on}
-      aria-label={label}
+      aria-label={name}
       onPress={() => onChange(!on)}
       className="min-h-[44px] flex-row items-center justify-between gap-3"
     >

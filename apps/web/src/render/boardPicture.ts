@@ -1,5 +1,17 @@
 import type { LiveStroke } from '@true-nib/core/ink';
-import { apply, growBox, mapBox, scaleOf, scaling, then, type Box, type Matrix, type Point } from '@true-nib/core/math';
+import {
+  apply,
+  growBox,
+  mapBox,
+  scaleOf,
+  scaling,
+  then,
+  uniteBoxes,
+  emptyBox,
+  type Box,
+  type Matrix,
+  type Point,
+} from '@true-nib/core/math';
 import {
   editedId,
   find,
@@ -36,13 +48,14 @@ export interface Ring {
   readonly radius: number;
 }
 
-/** The canvases of the board, from the bottom up. Those with ink are transparent; `over` multiplies, `veil` dims what lies beside the page. */
+/** The canvases of the board, from the bottom up. Those with ink are transparent; `over` multiplies, `veil` dims what lies beside the page, `guides` shows what lines are held to. */
 export interface BoardCanvases {
   readonly under: HTMLCanvasElement;
   readonly ink: HTMLCanvasElement;
   readonly live: HTMLCanvasElement;
   readonly over: HTMLCanvasElement;
   readonly veil: HTMLCanvasElement;
+  readonly guides: HTMLCanvasElement;
   readonly overlay: HTMLCanvasElement;
 }
 
@@ -61,8 +74,8 @@ export class BoardPicture {
   private readonly pictures: Pictures;
   private liveInk: LiveInk | undefined;
   private liveLayer: EntityId = '';
-  /** A whole stroke that is shown before it is part of the page: it stays on its place when the view moves. */
-  private shownStroke: { readonly stroke: Stroke; readonly layerId: EntityId } | undefined;
+  /** Whole strokes that are shown before they are part of the page: they stay in their places when the view moves. */
+  private shownStrokes: { readonly strokes: readonly Stroke[]; readonly layerId: EntityId } | undefined;
   private isLayingDown = false;
   private endingMarks: readonly Edit[] = [];
   private painted: View;
@@ -73,7 +86,9 @@ export class BoardPicture {
   private grips: PictureEntity | undefined;
   private ring: Ring | undefined;
   private ringFrame = 0;
+  private guidesFrame = 0;
   private sketch: Sketch | undefined;
+  private guides: Sketch | undefined;
   private readonly selection = new SelectionPicture();
   private area: readonly Point[] | undefined;
   private readonly viewListeners = new Set<() => void>();
@@ -95,6 +110,7 @@ export class BoardPicture {
   dispose(): void {
     clearTimeout(this.settleTimer);
     cancelAnimationFrame(this.ringFrame);
+    cancelAnimationFrame(this.guidesFrame);
     this.inks.dispose();
     this.pictures.dispose();
   }
@@ -114,7 +130,7 @@ export class BoardPicture {
     }
     if (isFirst) this.view = opening(this.page.size, this.free);
     this.compose(false);
-    if (this.liveInk) this.beginLive(this.liveInk.live, this.liveLayer);
+    if (this.liveInk) this.beginLive(this.liveInk.live, this.liveLayer, this.liveInk.copies);
     this.liveInk?.paint();
   }
 
@@ -126,6 +142,16 @@ export class BoardPicture {
   /** Page px to device px. */
   get map(): Matrix {
     return then(this.view, scaling(this.ratio));
+  }
+
+  /** Device px per CSS px. */
+  get pxRatio(): number {
+    return this.ratio;
+  }
+
+  /** The size of the board, CSS px. */
+  get size(): Extent {
+    return this.extent;
   }
 
   /** Where a place of the page is seen, CSS px of the window. */
@@ -217,26 +243,30 @@ export class BoardPicture {
 
   // The stroke in hand.
 
-  beginLive(live: LiveStroke, layerId: EntityId): void {
+  /** Begins to show a stroke and, where it has any, its symmetric copies: `copies` are their maps, itself first. */
+  beginLive(live: LiveStroke, layerId: EntityId, copies?: readonly Matrix[]): void {
     this.endLive();
     this.liveLayer = layerId;
     const target = context(this.canvases.live);
     const above = (box: Box) => this.inks.paintAbove(target, layerId, box);
-    this.liveInk = new LiveInk(live, target, this.map, scaleOf(this.map), above, this.dressLive(layerId));
+    this.liveInk = new LiveInk(live, target, this.map, scaleOf(this.map), above, this.dressLive(layerId), copies);
   }
 
-  /** Shows a whole stroke that is not part of the page yet, in place of the last one; nothing takes it away. */
-  showStroke(stroke: Stroke | undefined, layerId: EntityId): void {
+  /** Shows whole strokes that are not part of the page yet, in place of the last ones; none takes them away. */
+  showStrokes(strokes: readonly Stroke[], layerId: EntityId): void {
     this.liveInk = undefined;
-    this.shownStroke = stroke && { stroke, layerId };
+    this.shownStrokes = strokes.length > 0 ? { strokes, layerId } : undefined;
     const target = context(this.canvases.live);
     clearOverlay(target);
     this.dressLive(layerId);
-    if (!stroke) return;
+    if (strokes.length === 0) return;
     const scale = scaleOf(this.map);
-    paintStrokes(target, [styledStroke(stroke, this.inks.index.styleOf(layerId))], this.map, paintTolerance(scale));
+    const style = this.inks.index.styleOf(layerId);
+    const styled = strokes.map((stroke) => styledStroke(stroke, style));
+    paintStrokes(target, styled, this.map, paintTolerance(scale));
     target.setTransform(1, 0, 0, 1, 0, 0);
-    this.inks.paintAbove(target, layerId, wholePx(growBox(mapBox(this.map, strokeBox(stroke)), 2)));
+    const box = strokes.reduce((whole, stroke) => uniteBoxes(whole, strokeBox(stroke)), emptyBox);
+    this.inks.paintAbove(target, layerId, wholePx(growBox(mapBox(this.map, box), 2)));
   }
 
   /** Gives the canvas of what is being drawn the look of a layer; answers its style. */
@@ -262,7 +292,7 @@ export class BoardPicture {
 
   endLive(): void {
     this.liveInk = undefined;
-    this.shownStroke = undefined;
+    this.shownStrokes = undefined;
     clearOverlay(context(this.canvases.live));
   }
 
@@ -309,6 +339,19 @@ export class BoardPicture {
     this.paintOverlaySoon();
   }
 
+  /** Shows the guides of the page: what lines are held to. */
+  setGuides(sketch: Sketch | undefined): void {
+    this.guides = sketch;
+    cancelAnimationFrame(this.guidesFrame);
+    this.guidesFrame = requestAnimationFrame(() => this.paintGuides());
+  }
+
+  private paintGuides(): void {
+    const target = context(this.canvases.guides);
+    clearOverlay(target);
+    this.guides?.(target, this.map, this.ratio, this.colours());
+  }
+
   private paintOverlaySoon(): void {
     cancelAnimationFrame(this.ringFrame);
     this.ringFrame = requestAnimationFrame(() => this.paintOverlay());
@@ -316,6 +359,7 @@ export class BoardPicture {
 
   repaintColours(): void {
     drawVeil(context(this.canvases.veil), this.page, this.map, this.colours());
+    this.paintGuides();
     this.paintOverlay();
   }
 
@@ -348,7 +392,8 @@ export class BoardPicture {
     this.paintRoughs();
     drawVeil(context(this.canvases.veil), this.page, this.map, this.colours());
     this.inks.show(this.map, isMoving);
-    if (this.shownStroke) this.showStroke(this.shownStroke.stroke, this.shownStroke.layerId);
+    if (this.shownStrokes) this.showStrokes(this.shownStrokes.strokes, this.shownStrokes.layerId);
+    this.paintGuides();
     this.paintOverlay(isMoving);
     if (isMoving) this.settleTimer = setTimeout(() => this.compose(false), 140);
   }

@@ -1,5 +1,15 @@
-import type { Matrix } from '@true-nib/core/math';
-import { entitiesIn, PageError, type Edit, type EntityId, type PackedParts, type PageSize } from '@true-nib/core/page';
+import { rake, type RakeSettings } from '@true-nib/core/guides';
+import type { Matrix, Point } from '@true-nib/core/math';
+import {
+  entitiesIn,
+  PageError,
+  type Edit,
+  type EntityId,
+  type FieldShape,
+  type PackedParts,
+  type PageSize,
+  type Stroke,
+} from '@true-nib/core/page';
 import type { Joining } from '@true-nib/core/select';
 import { expose, transfer } from 'comlink';
 import type { StackLook } from './stackLook';
@@ -41,6 +51,11 @@ const service = {
     if (!desk) return undefined;
     const bitmap = desk.layerPicture(layerId, map, width, height).transferToImageBitmap();
     return transfer(bitmap, [bitmap]);
+  },
+
+  /** Lines along a field in a loop. */
+  rake(field: FieldShape, loop: readonly Point[], settings: RakeSettings, seed: number): Stroke[] {
+    return rake(field, loop, settings, seed);
   },
 
   // The pixels of wash layers.

@@ -1,3 +1,4 @@
+import type { RakeSettings } from '@true-nib/core/guides';
 import {
   boxesMeet,
   growBox,
@@ -8,6 +9,7 @@ import {
   scaleOf,
   type Box,
   type Matrix,
+  type Point,
 } from '@true-nib/core/math';
 import {
   joinParts,
@@ -17,7 +19,9 @@ import {
   type Edit,
   type Entity,
   type EntityId,
+  type FieldShape,
   type Page,
+  type Stroke,
   type StrokeEntity,
 } from '@true-nib/core/page';
 import { transfer, type Remote } from 'comlink';
@@ -149,6 +153,11 @@ export class InkSurface {
   /** A picture of one layer alone, painted by the worker. */
   layerPicture(layerId: EntityId, map: Matrix, width: number, height: number): Promise<ImageBitmap | undefined> {
     return this.remote.layerPicture(layerId, map, width, height);
+  }
+
+  /** Lines along a field in a loop, worked out beside the main thread. Throws what `rake` throws. */
+  raked(field: FieldShape, loop: readonly Point[], settings: RakeSettings, seed: number): Promise<Stroke[]> {
+    return this.remote.rake(field, loop, settings, seed);
   }
 
   /** Paints the view from tiles, and exactly where edits have outrun them: a line that was drawn never blinks. */

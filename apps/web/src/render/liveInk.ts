@@ -4,33 +4,27 @@ import {
   boxesMeet,
   emptyBox,
   growBox,
+  identity,
   isEmptyBox,
   mapBox,
   uniteBoxes,
   type Box,
   type Matrix,
 } from '@true-nib/core/math';
-import { styledWidth, type InkStyle, type Nib } from '@true-nib/core/page';
+import { mapNib, mapSpine, styledWidth, type InkStyle, type Nib } from '@true-nib/core/page';
 import { paintTolerance, traceRings, type Context2D } from './inkPaint';
 
 /** Points of the flattened line that share one box. */
 const CHUNK = 10;
 
 /**
- * Paints a stroke while it is drawn. What has settled is flattened once; each look repaints only the box of the tail, with
- * just the parts of the line that reach into it, as one path: pixel for pixel what the whole outline would give there.
+ * Paints a stroke while it is drawn, with its symmetric copies. What has settled is flattened once; each look repaints only
+ * the boxes of the tails, with just the parts of the lines that reach into them: pixel for pixel what the whole outlines
+ * would give there.
  */
 export class LiveInk {
-  private readonly line: number[] = [];
-  private readonly chunks: Box[] = [];
-  private settled = 0;
-  private tail: number[] = [];
-  private tailBox: Box = emptyBox;
+  private readonly lines: readonly LiveLine[];
   private readonly tolerance: number;
-  /** The nib as the layer shows it. */
-  private readonly nib: Nib;
-  /** Lengths of the settled line up to the start of each chunk, page px. */
-  private readonly lengths: number[] = [];
   private readonly widen: ((width: number) => number) | undefined;
 
   constructor(
@@ -43,21 +37,84 @@ export class LiveInk {
     private readonly paintAbove: (box: Box) => void = () => undefined,
     /** How the layer shows its lines. */
     style?: InkStyle,
+    /** Where else the stroke is drawn: the maps of its symmetries, itself first. */
+    readonly copies: readonly Matrix[] = [identity],
   ) {
-    this.nib = { ...(style?.nib ?? live.nib), color: style?.color ?? live.nib.color };
+    // The nib as the layer shows it.
+    const nib: Nib = { ...(style?.nib ?? live.nib), color: style?.color ?? live.nib.color };
     this.widen = styledWidth(live.nib, style);
     this.tolerance = paintTolerance(scale);
+    this.lines = copies.map((copy) => new LiveLine(this.tolerance, copy, nib));
   }
 
   /** Brings the picture up to date with the samples so far. Answers the device-px box that was painted. */
   paint(): Box {
     const { points } = this.live.spine();
     if (this.widen) for (let i = 2; i < points.length; i += STRIDE) points[i] = this.widen(Math.max(0, points[i]));
+    const settledLength = Math.max(STRIDE, this.live.settledLength);
+    const dirty = this.lines.map((line) => line.follow(points, settledLength));
+    return dirty.reduce((whole, box) => uniteBoxes(whole, this.repaint(box)), emptyBox);
+  }
+
+  private repaint(dirty: Box): Box {
+    const { context, map } = this;
+    if (isEmptyBox(dirty)) return dirty;
+    const device = wholePx(growBox(mapBox(map, dirty), 1.5));
+    context.save();
+    context.setTransform(1, 0, 0, 1, 0, 0);
+    context.clearRect(device.minX, device.minY, device.maxX - device.minX, device.maxY - device.minY);
+    context.beginPath();
+    context.rect(device.minX, device.minY, device.maxX - device.minX, device.maxY - device.minY);
+    context.clip();
+    context.setTransform(...map);
+    const touched = growBox(dirty, 3 / Math.hypot(map[0], map[1]));
+    for (const line of this.lines) {
+      if (!boxesMeet(line.whole, touched)) continue;
+      const stroke = { nib: line.nib, ends: ['round', 'round'], grain: this.live.grain } as const;
+      context.fillStyle = line.nib.color;
+      context.beginPath();
+      for (const run of line.runs(touched))
+        traceRings(context, inkedRings(run.line, stroke, this.tolerance, run.along));
+      context.globalAlpha = line.nib.opacity ?? 1;
+      context.fill();
+      context.globalAlpha = 1;
+    }
+    this.paintAbove(device);
+    context.restore();
+    return device;
+  }
+}
+
+/** One line of a stroke under way: its course under a map of the page, flattened as far as it has settled. */
+class LiveLine {
+  private readonly line: number[] = [];
+  private readonly chunks: Box[] = [];
+  private settled = 0;
+  private tail: number[] = [];
+  private tailBox: Box = emptyBox;
+  /** Lengths of the settled line up to the start of each chunk, page px. */
+  private readonly lengths: number[] = [];
+  readonly nib: Nib;
+  /** The box of all of it so far. */
+  whole: Box = emptyBox;
+
+  constructor(
+    private readonly tolerance: number,
+    private readonly copy: Matrix,
+    nib: Nib,
+  ) {
+    this.nib = copy === identity ? nib : mapNib(nib, 1, copy);
+  }
+
+  /** Takes over the course as it is now. Answers the box of what has changed, page px. */
+  follow(course: Float64Array, settledLength: number): Box {
+    const points = this.copy === identity ? course : mapSpine({ points: course, closed: false }, this.copy).points;
     const before = this.tailBox;
-    const fresh = this.settle(points, Math.max(STRIDE, this.live.settledLength));
+    const fresh = this.settle(points, settledLength);
     this.flattenTail(points);
     const dirty = uniteBoxes(uniteBoxes(before, fresh), this.tailBox);
-    return this.repaint(dirty);
+    this.whole = uniteBoxes(this.whole, dirty);
+    return dirty;
   }
 
   private settle(points: Float64Array, settledLength: number): Box {
@@ -91,33 +148,8 @@ export class LiveInk {
     this.tailBox = boxOfTriples(this.tail, 0, this.tail.length);
   }
 
-  private repaint(dirty: Box): Box {
-    const { context, map } = this;
-    if (isEmptyBox(dirty)) return dirty;
-    const device = wholePx(growBox(mapBox(map, dirty), 1.5));
-    context.save();
-    context.setTransform(1, 0, 0, 1, 0, 0);
-    context.clearRect(device.minX, device.minY, device.maxX - device.minX, device.maxY - device.minY);
-    context.beginPath();
-    context.rect(device.minX, device.minY, device.maxX - device.minX, device.maxY - device.minY);
-    context.clip();
-    context.setTransform(...map);
-    context.fillStyle = this.nib.color;
-    context.beginPath();
-    const touched = growBox(dirty, 3 / Math.hypot(map[0], map[1]));
-    const stroke = { nib: this.nib, ends: ['round', 'round'], grain: this.live.grain } as const;
-    for (const { line, along } of this.runs(touched))
-      traceRings(context, inkedRings(line, stroke, this.tolerance, along));
-    context.globalAlpha = this.nib.opacity ?? 1;
-    context.fill();
-    context.globalAlpha = 1;
-    this.paintAbove(device);
-    context.restore();
-    return device;
-  }
-
   /** The stretches of the line that reach into a box, each longer by a chunk at both ends. */
-  private *runs(box: Box): Generator<{ readonly line: Float64Array; readonly along: number }> {
+  *runs(box: Box): Generator<{ readonly line: Float64Array; readonly along: number }> {
     const { chunks } = this;
     const last = chunks.length - 1;
     const isWanted = (k: number) =>

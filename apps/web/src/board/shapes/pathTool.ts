@@ -18,6 +18,7 @@ import { drawKnot, strokeBoth } from '../../render/overlay';
 import type { Sketch } from '../../render/boardPicture';
 import { zoomOf } from '../../render/view';
 import { useDesk } from '../desk';
+import { withCopies } from '../guides/bearing';
 import { drawnLayer, layerInHand, refuse, type Board, type Gesture } from '../inkHand';
 import { nibFor } from '../nibs/rackStore';
 import type { Modifiers } from '../select/selectHand';
@@ -69,7 +70,7 @@ export class PathTool {
     this.path = emptyPath;
     if (course && typeof target !== 'string') {
       const stroke = inked(course, nibFor(this.board.session.page), this.seed);
-      this.board.picture.showStroke(stroke, target.layer.id);
+      this.board.picture.showStrokes(withCopies(this.board.session.page, target.layer.id, stroke), target.layer.id);
       layDown(this.board, target, path.closed ? 'Closed curve' : 'Curve', stroke);
     } else this.board.picture.endLive();
     this.show();
@@ -177,7 +178,8 @@ export class PathTool {
     const target = drawnLayer(session.page, this.layerId);
     if (typeof target !== 'string') {
       const course = pathCourse(this.path);
-      picture.showStroke(course && inked(course, nibFor(session.page), this.seed), target.layer.id);
+      const stroke = course && inked(course, nibFor(session.page), this.seed);
+      picture.showStrokes(stroke ? withCopies(session.page, target.layer.id, stroke) : [], target.layer.id);
     }
     picture.setSketch(this.path.nodes.length > 0 ? this.sketch() : undefined);
   }

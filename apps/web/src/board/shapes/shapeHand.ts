@@ -3,6 +3,7 @@ import { inked } from '@true-nib/core/page';
 import { draggedShape, type DraggedShape, type ShapeKind, type ShapeSettings } from '@true-nib/core/shapes';
 import { sayAt } from '../../look/notices';
 import type { Desk } from '../desk';
+import { withCopies } from '../guides/bearing';
 import { drawnLayer, refuse, type Board, type Gesture } from '../inkHand';
 import { nibFor } from '../nibs/rackStore';
 import type { Modifiers } from '../select/selectHand';
@@ -48,7 +49,8 @@ export function beginShape(board: Board, desk: Desk, kind: DraggedKind, keys: Sh
       }
       if (!start || !last) return;
       shape = draggedShape(kind, start, last, settingsWith(desk.shapeSettings, keys.modifiers()));
-      picture.showStroke(shape && inked(shape.course, nib, seed), layer.id);
+      const stroke = shape && inked(shape.course, nib, seed);
+      picture.showStrokes(stroke ? withCopies(session.page, layer.id, stroke) : [], layer.id);
       if (shape) sayMeasures(board, shape, last);
     },
     end() {

@@ -1,0 +1,424 @@
+import {
+  find,
+  ofKind,
+  type GuideEntity,
+  type GuideGrid,
+  type GuideKind,
+  type GuideShape,
+  type WheelShape,
+} from '@true-nib/core/page';
+import { isField } from '@true-nib/core/guides';
+import { useState, type ReactNode } from 'react';
+import { Text, View } from 'react-native';
+import { useShallow } from 'zustand/react/shallow';
+import { Button } from '../../look/Button';
+import { Choice } from '../../look/Choice';
+import { Field } from '../../look/Field';
+import { ScrubNumber } from '../../look/ScrubNumber';
+import { Switch } from '../../look/Switch';
+import { useBoard, usePage } from '../boardContext';
+import { useDesk } from '../desk';
+import { layerInHand } from '../inkHand';
+import { layNext } from './guideCommands';
+import { setGuides, useGuides } from './guideStore';
+import { degreesOf, lengthInWords, wheelInWords } from './inWords';
+import { copyOf, GUIDE_NAMES, LAYING_IN_WORDS } from './layGuide';
+import { TemplateChoice } from './TemplateChoice';
+import { flippedTemplate, releaseAll, strokeAllRound } from './guideDeeds';
+
+const KINDS: readonly GuideKind[] = [
+  ...(['straightedge', 'batten', 'template', 'rails', 'ripples', 'rays', 'echo', 'mirror', 'wheel'] as const),
+];
+
+const Line = ({ children }: { readonly children: ReactNode }) => <View className="flex-row gap-2">{children}</View>;
+
+const Faint = ({ children }: { readonly children: ReactNode }) => (
+  <Text className="font-sans text-14 text-faint">{children}</Text>
+);
+
+/** The guide in hand, as the page has it. */
+export function useGuideInHand(): GuideEntity | undefined {
+  const page = usePage(useBoard());
+  const id = useGuides((state) => state.guideId);
+  return id === undefined ? undefined : find(page, 'guide', id);
+}
+
+/** What the next touch does, in words: for the bench of a phone and the top of the column. */
+export function GuideInWords() {
+  const { laying, isAiming } = useGuides(useShallow(({ laying, isAiming }) => ({ laying, isAiming })));
+  const guide = useGuideInHand();
+  const tool = useDesk((desk) => desk.tool);
+  const count = ofKind(usePage(useBoard()), 'guide').length;
+  let words =
+    count === 0 ? 'No guide yet: choose one to lay down.' : 'Touch a guide to move it; its tag puts it to sleep.';
+  if (tool === 'rake') words = 'Draw a loop: it is filled along the field.';
+  else if (isAiming) words = 'Touch where the edge is to aim.';
+  else if (laying) words = `${GUIDE_NAMES[laying]}: ${LAYING_IN_WORDS[laying].toLowerCase()}`;
+  else if (guide) words = `${guide.name}: drag its grips, or its line.`;
+  return <Text className="shrink grow font-sans text-14 text-ink">{words}</Text>;
+}
+
+/** Which kind of guide the next drag lays down. */
+export function LayingChoice({ perRow }: { readonly perRow: number }) {
+  const laying = useGuides((state) => state.laying);
+  return (
+    <Choice
+      label="Lay down"
+      value={laying ?? 'none'}
+      options={KINDS.map((kind) => ({ value: kind, label: GUIDE_NAMES[kind] }))}
+      onChange={(kind) => layNext(kind === 'none' ? undefined : kind)}
+      perRow={perRow}
+    />
+  );
+}
+
+/** Everything about guides: what to lay down, then the one in hand. */
+export function GuideSettings({ width, perRow }: { readonly width: number; readonly perRow: number }) {
+  const laying = useGuides((state) => state.laying);
+  const guide = useGuideInHand();
+  const tool = useDesk((desk) => desk.tool);
+  if (tool === 'rake') return <RakeSettings />;
+  return (
+    <View className="gap-2">
+      <GuideInWords />
+      <Line>
+        <LayingChoice perRow={perRow} />
+      </Line>
+      {laying === 'template' && <TemplateChoice width={width} />}
+      {guide && !laying && <OneGuide guide={guide} />}
+      <FollowSettings />
+    </View>
+  );
+}
+
+/** How near is near, and how soon a direction is taken. */
+function FollowSettings() {
+  const { reach, choosing } = useGuides(useShallow(({ reach, choosing }) => ({ reach, choosing })));
+  return (
+    <Line>
+      <ScrubNumber
+        label="Edges within"
+        value={reach}
+        onChange={(value) => setGuides({ reach: value })}
+        {...{ least: 2, most: 80, step: 1, unit: ' px' }}
+      />
+      <ScrubNumber
+        label="Fields after"
+        value={choosing}
+        onChange={(value) => setGuides({ choosing: value })}
+        {...{ least: 1, most: 40, step: 1, unit: ' px' }}
+      />
+    </Line>
+  );
+}
+
+function OneGuide({ guide }: { readonly guide: GuideEntity }) {
+  const board = useBoard();
+  const { guides, session } = board;
+  const { size } = session.page;
+  const change = (shape: GuideShape) => {
+    guides.preview(guide, undefined);
+    guides.keep(guide, shape, `Set ${guide.name}`);
+  };
+  const { shape } = guide;
+  /** A number of the shape, shown while it is scrubbed and kept when it is let go. */
+  const number = (
+    label: string,
+    unit: string,
+    value: number,
+    range: readonly [number, number],
+    to: (value: number) => GuideShape,
+  ) => (
+    <Settled
+      {...{ label, unit, value, least: range[0], most: range[1] }}
+      onChange={(next) => guides.preview(guide, to(next))}
+      onSettled={(next) => change(to(next))}
+    />
+  );
+  return (
+    <View className="gap-2">
+      <GuideName key={guide.id} guide={guide} />
+      {shape.kind === 'straightedge' && <Faint>{lengthInWords(shape, size.ppi)}</Faint>}
+      {'x' in shape && (
+        <Line>
+          {number('Across', ' px', shape.x, [-2 * size.width, 3 * size.width], (x) => ({ ...shape, x }))}
+          {number('Down', ' px', shape.y, [-2 * size.height, 3 * size.height], (y) => ({ ...shape, y }))}
+        </Line>
+      )}
+      {'angle' in shape && (
+        <Line>
+          {number('Angle', '°', degreesOf(shape.angle), [-180, 180], (degrees) => ({
+            ...shape,
+            angle: (-degrees * Math.PI) / 180,
+          }))}
+          {shape.kind === 'ripples' &&
+            number('Ratio', ' %', shape.ratio * 100, [2, 100], (percent) => ({ ...shape, ratio: percent / 100 }))}
+          {shape.kind === 'straightedge' &&
+            number('Length', ' px', shape.length, [1, 2 * size.height], (length) => ({ ...shape, length }))}
+        </Line>
+      )}
+      {shape.kind === 'straightedge' && (
+        <View className="flex-row flex-wrap gap-2">
+          <Button label="Level" onPress={() => change({ ...shape, angle: 0 })} />
+          <Button label="Upright" onPress={() => change({ ...shape, angle: Math.PI / 2 })} />
+          <Button label="Aim at…" onPress={() => setGuides({ isAiming: true })} />
+        </View>
+      )}
+      {shape.kind === 'wheel' && <WheelSettings shape={shape} change={change} />}
+      {(shape.kind === 'mirror' || shape.kind === 'wheel') && (
+        <Switch
+          label="Join lines that end on the axis with their twin"
+          on={shape.joins}
+          onChange={(joins) => change({ ...shape, joins })}
+        />
+      )}
+      {(shape.kind === 'rails' || shape.kind === 'ripples' || shape.kind === 'rays') && (
+        <GridSettings
+          grid={shape.grid}
+          isTurned={shape.kind === 'rays'}
+          onChange={(grid) => {
+            const { grid: _old, ...rest } = shape;
+            change(grid ? { ...rest, grid } : rest);
+          }}
+        />
+      )}
+      {shape.kind === 'template' && (
+        <View className="flex-row flex-wrap gap-2">
+          <Button label="Stroke all round" tone="seal" onPress={() => strokeAllRound(board, guide)} />
+          <Button label="Flip" onPress={() => change(flippedTemplate(shape))} />
+        </View>
+      )}
+      <StateSettings guide={guide} />
+    </View>
+  );
+}
+
+interface SettledProps {
+  readonly label: string;
+  readonly value: number;
+  readonly unit: string;
+  readonly least: number;
+  readonly most: number;
+  readonly step?: number;
+  /** Shows what a number would do, until it is settled. */
+  readonly onChange?: (value: number) => void;
+  readonly onSettled: (value: number) => void;
+}
+
+/** A number of a guide: it is kept when the hand lets go of it. */
+function Settled({ value, onChange, onSettled, step = 1, ...range }: SettledProps) {
+  const [held, setHeld] = useState<number | undefined>();
+  return (
+    <ScrubNumber
+      {...range}
+      step={step}
+      value={held ?? Math.round(value * 10) / 10}
+      onChange={(next) => {
+        setHeld(next);
+        onChange?.(next);
+      }}
+      onSettled={(next) => {
+        setHeld(undefined);
+        onSettled(next);
+      }}
+    />
+  );
+}
+
+/** The name of a guide, kept when the field is left. */
+function GuideName({ guide }: { readonly guide: GuideEntity }) {
+  const { guides } = useBoard();
+  const [words, setWords] = useState(guide.name);
+  const keep = () => {
+    const name = words.trim().slice(0, 80);
+    if (name !== '' && name !== guide.name) guides.tell(guide, `Name: ${name}`, { name });
+  };
+  return <Field label="Name" value={words} onChange={setWords} onSubmit={keep} onBlur={keep} />;
+}
+
+function WheelSettings({
+  shape,
+  change,
+}: {
+  readonly shape: WheelShape;
+  readonly change: (shape: GuideShape) => void;
+}) {
+  const sectors = (count: number) => {
+    const whole = Math.min(24, Math.max(2, Math.round(count)));
+    change({ ...shape, sectors: shape.reflects ? whole + (whole % 2) : whole });
+  };
+  return (
+    <View className="gap-2">
+      <Line>
+        <ScrubNumber
+          label="Strokes in all"
+          value={shape.sectors}
+          onChange={() => undefined}
+          onSettled={sectors}
+          {...{ least: 2, most: 24, step: shape.reflects ? 2 : 1 }}
+        />
+      </Line>
+      <Switch
+        label="Mirror every other one"
+        on={shape.reflects}
+        onChange={(reflects) =>
+          change({
+            ...shape,
+            reflects,
+            sectors: reflects ? Math.min(24, shape.sectors + (shape.sectors % 2)) : shape.sectors,
+          })
+        }
+      />
+      <Faint>{wheelInWords(shape)}</Faint>
+    </View>
+  );
+}
+
+interface GridProps {
+  readonly grid: GuideGrid | undefined;
+  /** Steps are degrees. */
+  readonly isTurned: boolean;
+  readonly onChange: (grid: GuideGrid | undefined) => void;
+}
+
+function GridSettings({ grid, isTurned, onChange }: GridProps) {
+  const unit = isTurned ? Math.PI / 180 : 1;
+  const fresh: GuideGrid = { step: isTurned ? 15 * unit : 100, offset: 0, count: 0, snaps: false };
+  return (
+    <View className="gap-2">
+      <Switch label="Grid" on={grid !== undefined} onChange={(on) => onChange(on ? fresh : undefined)} />
+      {grid && (
+        <>
+          <Line>
+            <Settled
+              label="Step"
+              value={grid.step / unit}
+              {...{ unit: isTurned ? '°' : ' px', least: 1, most: isTurned ? 90 : 1000 }}
+              onSettled={(step) => onChange({ ...grid, step: step * unit })}
+            />
+            <Settled
+              label="Offset"
+              value={grid.offset / unit}
+              {...{ unit: isTurned ? '°' : ' px', least: isTurned ? -90 : -1000, most: isTurned ? 90 : 1000 }}
+              onSettled={(offset) => onChange({ ...grid, offset: offset * unit })}
+            />
+          </Line>
+          <Line>
+            <Settled
+              label="Lines (0: all)"
+              value={grid.count}
+              {...{ unit: '', least: 0, most: 200 }}
+              onSettled={(count) => onChange({ ...grid, count: Math.round(count) })}
+            />
+          </Line>
+          <Switch label="Keep to the grid lines" on={grid.snaps} onChange={(snaps) => onChange({ ...grid, snaps })} />
+        </>
+      )}
+    </View>
+  );
+}
+
+/** Seen, acting, reach, and what else can be said of any guide. */
+export function StateSettings({ guide }: { readonly guide: GuideEntity }) {
+  const board = useBoard();
+  const { guides, session } = board;
+  const chosen = useDesk((desk) => desk.chosenLayers);
+  const layerId = useDesk((desk) => desk.layerId);
+  const layer = layerInHand(session.page, layerId)?.layer;
+  const tell = (label: string, change: Partial<GuideEntity>) => guides.tell(guide, `${label}: ${guide.name}`, change);
+  const reach = guide.reach === 'all' ? 'all' : guide.reach.length === 1 ? 'layer' : 'chosen';
+  const reachTo = (to: 'all' | 'layer' | 'chosen') => {
+    const own = layer ? [layer.id] : [];
+    tell('Reach', { reach: to === 'all' ? 'all' : to === 'layer' ? own : [...new Set([...own, ...chosen])] });
+  };
+  return (
+    <View className="gap-2">
+      <Line>
+        <Choice
+          label="Reach"
+          value={reach}
+          options={[
+            { value: 'layer', label: 'Layer' },
+            { value: 'chosen', label: 'Chosen' },
+            { value: 'all', label: 'All' },
+          ]}
+          onChange={reachTo}
+        />
+      </Line>
+      <Switch label="Acting" on={guide.acting} onChange={(acting) => tell(acting ? 'Wake' : 'Sleep', { acting })} />
+      <Switch label="Seen" on={guide.seen} onChange={(seen) => tell(seen ? 'Show' : 'Hide', { seen })} />
+      <Switch label="Locked" on={guide.locked} onChange={(locked) => tell(locked ? 'Lock' : 'Unlock', { locked })} />
+      <Switch
+        label="Tether: lines drawn on it go along"
+        on={guide.tethers}
+        onChange={(tethers) => tell(tethers ? 'Tether' : 'No tether', { tethers })}
+      />
+      <View className="flex-row flex-wrap gap-2">
+        {guide.tethers && <Button label="Release its lines" onPress={() => releaseAll(board, guide)} />}
+        <Button
+          label="Copy"
+          onPress={() => {
+            const copy = copyOf(session.page, guide, guide.shape);
+            session.commit(`Copy ${guide.name}`, [{ before: null, after: copy }]);
+            setGuides({ guideId: copy.id });
+          }}
+        />
+        <Button
+          label="Delete"
+          onPress={() => session.commit(`Delete ${guide.name}`, [{ before: guide, after: null }])}
+        />
+      </View>
+    </View>
+  );
+}
+
+/** How a loop is raked, and along what. */
+function RakeSettings() {
+  const board = useBoard();
+  usePage(board);
+  const rake = useGuides((state) => state.rake);
+  useGuides((state) => state.guideId);
+  const field = board.guides.rakedField();
+  const set = (change: Partial<typeof rake>) => setGuides({ rake: { ...rake, ...change } });
+  const isFocus = field?.shape.kind === 'rays';
+  return (
+    <View className="gap-2">
+      <GuideInWords />
+      <Faint>
+        {field && isField(field.shape)
+          ? `Along ${field.name}, with the nib in hand.`
+          : 'There is no field to rake along: lay down Rails, Ripples, Rays or an Echo.'}
+      </Faint>
+      <Line>
+        <ScrubNumber
+          label="Apart"
+          value={rake.spacing}
+          onChange={(spacing) => set({ spacing })}
+          {...{ least: 1, most: 1000, step: 1, unit: ' px' }}
+        />
+        <ScrubNumber
+          label="Stray"
+          value={rake.jitter}
+          onChange={(jitter) => set({ jitter })}
+          {...{ least: 0, most: 100, step: 1, unit: ' %' }}
+        />
+      </Line>
+      <Line>
+        <ScrubNumber
+          label="Ragged"
+          value={rake.ragged}
+          onChange={(ragged) => set({ ragged })}
+          {...{ least: 0, most: 95, step: 1, unit: ' %' }}
+        />
+        {isFocus && (
+          <ScrubNumber
+            label="Calm middle"
+            value={rake.calm}
+            onChange={(calm) => set({ calm })}
+            {...{ least: 0, most: 95, step: 1, unit: ' %' }}
+          />
+        )}
+      </Line>
+    </View>
+  );
+}

@@ -1,0 +1,146 @@
+import { LiveStroke, type Calm } from '@true-nib/core/ink';
+import {
+  actsOn,
+  combinedMaps,
+  isSymmetry,
+  joinTwins,
+  rankGuides,
+  ridingOn,
+  symmetricStrokes,
+  type Choice,
+} from '@true-nib/core/guides';
+import { distance, type Matrix, type Point } from '@true-nib/core/math';
+import {
+  ofKind,
+  type EntityId,
+  type GuideEntity,
+  type Nib,
+  type Page,
+  type PenSample,
+  type Stroke,
+} from '@true-nib/core/page';
+import { zoomOf } from '../../render/view';
+import { newId } from '../../session/ids';
+import type { Board } from '../inkHand';
+import { setGuides, useGuides } from './guideStore';
+
+/** Page px within which twins that end on the axis have met. */
+const TWINS = 3;
+
+/** The guides that lines of a layer obey now, symmetries included: none while all is free. */
+export function guidesFor(page: Page, layerId: EntityId | undefined): GuideEntity[] {
+  const { guided, isFree } = useGuides.getState();
+  return guided && !isFree ? ofKind(page, 'guide').filter((guide) => actsOn(guide, layerId)) : [];
+}
+
+/** The symmetries that act on a layer, in the order of the list. */
+const symmetriesFor = (page: Page, layerId: EntityId | undefined) =>
+  guidesFor(page, layerId)
+    .sort((a, b) => (a.order < b.order ? -1 : 1))
+    .flatMap(({ shape }) => (isSymmetry(shape) ? [shape] : []));
+
+/** The maps under which everything drawn on a layer is drawn at once, itself first. */
+export const copiesFor = (page: Page, layerId: EntityId | undefined): Matrix[] =>
+  combinedMaps(symmetriesFor(page, layerId));
+
+/** A stroke with its symmetric copies, as they are laid down: twins that meet on their axis are one where that is asked for. */
+export function withCopies<S extends Stroke>(page: Page, layerId: EntityId | undefined, stroke: S): S[] {
+  const shapes = symmetriesFor(page, layerId);
+  const strokes = symmetricStrokes(stroke, combinedMaps(shapes), newId());
+  return strokes.length > 1 && shapes.some(({ joins }) => joins) ? joinTwins(strokes, TWINS) : strokes;
+}
+
+/**
+ * A stroke that looks for the guide that bears it: an edge at once, a field when the first movement tells the direction. Until
+ * then it is drawn along the likeliest one; what has been drawn is drawn anew when the choice changes.
+ */
+export class BornStroke {
+  live: LiveStroke;
+  /** The guide that bears it, and its path. */
+  choice: Choice | undefined;
+  private readonly samples: PenSample[] = [];
+  private readonly guides: readonly GuideEntity[];
+  private ranked: readonly Choice[] = [];
+  private isChosen = false;
+  readonly copies: readonly Matrix[];
+
+  constructor(
+    private readonly board: Board,
+    private readonly layerId: EntityId,
+    private readonly nib: Nib,
+    private readonly calm: Calm,
+    private readonly seed: number,
+  ) {
+    const { page } = board.session;
+    this.guides = guidesFor(page, layerId).filter(({ shape }) => !isSymmetry(shape));
+    this.copies = copiesFor(page, layerId);
+    this.isChosen = this.guides.length === 0;
+    this.live = this.begun();
+  }
+
+  add(samples: readonly PenSample[]): void {
+    this.samples.push(...samples);
+    if (this.isChosen) return this.live.add(samples);
+    this.choose();
+  }
+
+  /** Goes on along the next guide that could bear the stroke. Answers whether there is one. */
+  next(): boolean {
+    if (this.ranked.length < 2) return false;
+    const at = this.ranked.findIndex((one) => one === this.choice);
+    this.isChosen = true;
+    this.bear(this.ranked[(at + 1) % this.ranked.length]);
+    return true;
+  }
+
+  private choose(): void {
+    const [start] = this.samples;
+    if (!start) return;
+    const zoom = zoomOf(this.board.picture.view);
+    const { reach, choosing } = useGuides.getState();
+    const last = this.samples[this.samples.length - 1];
+    const gone = distance(start, last) * zoom;
+    const heading = gone > 1 ? Math.atan2(last.y - start.y, last.x - start.x) : undefined;
+    this.ranked = rankGuides(this.guides, start, heading, { reach: reach / zoom, layerId: this.layerId });
+    // Rays need a direction at their own point; other than that one candidate is no choice.
+    const isSure = this.ranked.length === 1 && this.guides.every(({ shape }) => shape.kind !== 'rays');
+    this.isChosen = gone >= choosing || isSure;
+    this.bear(this.ranked[0]);
+  }
+
+  /** Draws all there is along a path. */
+  private bear(choice: Choice | undefined): void {
+    this.choice = choice;
+    this.live = this.begun();
+    this.live.add(this.samples);
+    if (this.isChosen) setGuides({ bearer: choice?.guide.name });
+  }
+
+  private begun(): LiveStroke {
+    const { picture } = this.board;
+    const zoom = zoomOf(picture.view);
+    const riding = this.choice && ridingOn(this.choice.path, 1 / zoom);
+    const live = new LiveStroke(this.nib, this.calm, zoom, { seed: this.seed, ...(riding && { riding }) });
+    picture.beginLive(live, this.layerId, this.copies);
+    return live;
+  }
+
+  /** What the kept stroke knows of its guide. */
+  get bornOn(): Pick<Stroke, 'guide'> {
+    const { choice } = this;
+    return choice ? { guide: { id: choice.guide.id, path: choice.path } } : {};
+  }
+}
+
+/** A point taken to the guide that a straight way from `from` would ride; itself where none acts. */
+export function guidedPoint(page: Page, layerId: EntityId | undefined, from: Point, to: Point, reach: number): Point {
+  const guides = guidesFor(page, layerId).filter(({ shape }) => !isSymmetry(shape));
+  const heading = Math.atan2(to.y - from.y, to.x - from.x);
+  const [best] = rankGuides(guides, from, heading, { reach, ...(layerId !== undefined && { layerId }) }).filter(
+    ({ path }) => path.kind === 'line',
+  );
+  if (!best || best.path.kind !== 'line') return to;
+  const { x, y, dx, dy } = best.path;
+  const along = (to.x - x) * dx + (to.y - y) * dy;
+  return { x: x + along * dx, y: y + along * dy };
+}

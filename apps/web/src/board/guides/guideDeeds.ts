@@ -1,0 +1,38 @@
+import { releasedEdits, templateRings } from '@true-nib/core/guides';
+import { inked, ofKind, type GuideEntity, type GuideShape } from '@true-nib/core/page';
+import { useDesk } from '../desk';
+import { drawnLayer, type Board } from '../inkHand';
+import { nibFor } from '../nibs/rackStore';
+import { layDown } from '../shapes/layDown';
+import { seedNow } from '../strokeHand';
+
+/** Inks all outlines of a template with the nib in hand. */
+export function strokeAllRound(board: Board, { shape, id }: GuideEntity): void {
+  const { session, picture, notice } = board;
+  if (shape.kind !== 'template') return;
+  const target = drawnLayer(session.page, useDesk.getState().layerId);
+  if (typeof target === 'string') return notice(target);
+  for (const course of templateRings(shape)) {
+    const stroke = {
+      ...inked(course, nibFor(session.page), seedNow()),
+      guide: { id, path: { kind: 'curve' as const, course } },
+    };
+    const ground = drawnLayer(session.page, target.layer.id);
+    if (typeof ground === 'string') return notice(ground);
+    picture.showStrokes([stroke], ground.layer.id);
+    layDown(board, ground, 'Stroke all round', stroke);
+  }
+}
+
+export const flippedTemplate = (shape: Extract<GuideShape, { kind: 'template' }>): GuideShape => ({
+  ...shape,
+  place: { ...shape.place, scaleX: -shape.place.scaleX },
+});
+
+/** Unties every line from a guide: none of them moves with it any more. */
+export function releaseAll({ session, notice }: Board, guide: GuideEntity): void {
+  const tied = ofKind(session.page, 'stroke').filter((stroke) => stroke.guide?.id === guide.id);
+  if (tied.length === 0) return notice(`No line is tethered to ${guide.name}.`);
+  session.commit(`Release ${tied.length} lines`, releasedEdits(tied));
+  notice(`${tied.length} lines stay where they are from now on.`);
+}
