@@ -43,7 +43,7 @@ async function fillBox(page: Page, [a, b]: readonly [readonly [number, number], 
   await mouseDraw(page, line(a, b, 8));
   await expect(selected(page)).toHaveText(/ px$/);
   const before = await dark(page);
-  await page.keyboard.press('Shift+T');
+  await page.keyboard.press('Shift+Enter');
   await expect.poll(() => dark(page)).toBeGreaterThan(before + 1_000);
   await saved(page);
 }

@@ -9,6 +9,7 @@ import { blobRoutes } from './routes/blobs';
 import { folioRoutes } from './routes/folios';
 import { pageRoutes } from './routes/pages';
 import { rackRoutes } from './routes/rack';
+import { templateRoutes } from './routes/templates';
 
 export interface AppOptions {
   readonly store: Store;
@@ -57,6 +58,7 @@ function apiRoutes(store: Store, version: string): Router {
   api.use('/folios', folioRoutes(store));
   api.use('/pages', pageRoutes(store));
   api.use('/rack', rackRoutes(store));
+  api.use('/templates', templateRoutes(store));
   api.use(unknownRoute);
   return api;
 }

@@ -32,6 +32,16 @@ export class RackBody {
   readonly nibs!: unknown;
 }
 
+export class TemplateBody {
+  @IsString()
+  @Length(0, 200)
+  readonly name!: string;
+
+  /** Checked by the core's templates. */
+  @IsDefined()
+  readonly rings!: unknown;
+}
+
 export class PageBody {
   @IsString()
   @Length(1, 64)

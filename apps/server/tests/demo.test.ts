@@ -6,12 +6,12 @@ import { addFolio } from '../src/keeping/folios';
 import { startService } from './service';
 
 describe('the demo folio', () => {
-  it('holds four pages with roughs, one of them partly inked, and one with every nib, and is laid down once', async () => {
+  it('holds four pages with roughs, one of them partly inked, one with every nib and one with guides, and is laid down once', async () => {
     const service = await startService();
     await seedDemo(service.store);
     await seedDemo(service.store);
     const { folios } = (await request(service.app).get('/api/folios')).body;
-    expect(folios).toMatchObject([{ name: 'Saltmarsh Ferry', pageCount: 5, cover: { pageId: 'demo-quay' } }]);
+    expect(folios).toMatchObject([{ name: 'Saltmarsh Ferry', pageCount: 6, cover: { pageId: 'demo-quay' } }]);
     const { pages } = (await request(service.app).get(`/api/folios/${folios[0].id}`)).body;
     expect(pages.map(({ name }: { name: string }) => name)).toEqual([
       'Quay at low tide',
@@ -19,11 +19,16 @@ describe('the demo folio', () => {
       'The heron mask',
       'The crossing',
       'Nib sampler',
+      'Guide sampler',
     ]);
     const sampler = (await request(service.app).get('/api/pages/demo-nibs')).body;
     const nibs = new Set(sampler.entities.map(({ nib }: { nib?: { name: string } }) => nib?.name));
     // The clearing nib lays nothing down: it cuts a bar that is there.
     for (const { nib, lays } of SHIPPED_NIBS) if (lays !== 'clearing') expect(nibs).toContain(nib.name);
+    const guides = (await request(service.app).get('/api/pages/demo-guides')).body.entities;
+    const kindsOf = (kind: string) => guides.filter((one: { kind: string }) => one.kind === kind);
+    expect(new Set(kindsOf('guide').map(({ shape }: { shape: { kind: string } }) => shape.kind)).size).toBe(7);
+    expect(kindsOf('stroke').length).toBeGreaterThan(120);
     const quay = (await request(service.app).get('/api/pages/demo-quay')).body;
     const kinds = quay.entities.map(({ kind }: { kind: string }) => kind);
     expect(kinds.filter((kind: string) => kind === 'stroke').length).toBeGreaterThan(100);

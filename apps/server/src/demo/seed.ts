@@ -7,12 +7,16 @@ import {
   newPage,
   orderBetween,
   packSamples,
+  type Calm,
   type Change,
   type Edit,
+  type GuideEntity,
   type LayerEntity,
   type Nib,
   type Page,
   type PageSize,
+  type PenSample,
+  type Stroke,
 } from '@true-nib/core/page';
 import { fittedPlacement } from '@true-nib/core/tools';
 import { pageToSvg } from '@true-nib/core/formats';
@@ -25,6 +29,7 @@ import type { Store } from '../keeping/query';
 import { keepThumbnail } from '../keeping/thumbnails';
 import { crossing } from './crossing';
 import { penSamples } from './hand';
+import { GUIDE_SAMPLER_SIZE, guideSampler } from './guideSampler';
 import { heronMask } from './heronMask';
 import { lampStair } from './lampStair';
 import { nibSampler, SAMPLER_SIZE } from './nibSampler';
@@ -74,7 +79,8 @@ export async function seedDemo(store: Store): Promise<void> {
   await store.atomically(async (inside) => {
     await addFolio(inside, 'Saltmarsh Ferry', 'demo-saltmarsh-ferry');
     for (const page of PAGES) await seedPage(inside, page);
-    await seedSampler(inside);
+    await seedNibs(inside);
+    await seedGuides(inside);
   });
 }
 
@@ -114,29 +120,75 @@ async function seedPage(store: Store, { id, name, size, sketch: draw, scan, seed
 }
 
 /** The page on which every nib of the rack is drawn. */
-async function seedSampler(store: Store): Promise<void> {
-  const id = 'demo-nibs';
-  await addPage(store, { id, name: 'Nib sampler', folioId: 'demo-saltmarsh-ferry', ...SAMPLER_SIZE });
+function seedNibs(store: Store): Promise<void> {
+  const lines = nibSampler(61).map(({ stroke, samples, calm, isWhole }) => ({
+    stroke,
+    hand: isWhole ? { samples, calm } : undefined,
+  }));
+  return seedSampler(
+    store,
+    { id: 'demo-nibs', name: 'Nib sampler', size: SAMPLER_SIZE, label: 'Try every nib' },
+    lines,
+  );
+}
+
+/** The page on which guides show what they hold a hand to. */
+function seedGuides(store: Store): Promise<void> {
+  const { guides, lines, calm } = guideSampler(71);
+  const laid = lines.map(({ stroke, samples }) => ({ stroke, hand: samples && { samples, calm } }));
+  const page = { id: 'demo-guides', name: 'Guide sampler', size: GUIDE_SAMPLER_SIZE, label: 'Try every guide' };
+  return seedSampler(store, page, laid, guides);
+}
+
+interface SamplerPage {
+  readonly id: string;
+  readonly name: string;
+  readonly size: PageSize;
+  readonly label: string;
+}
+
+interface SeededLine {
+  readonly stroke: Stroke;
+  readonly hand: { readonly samples: readonly PenSample[]; readonly calm: Calm } | undefined;
+}
+
+/** A page without a rough: lines on one Ink layer, and guides. */
+async function seedSampler(
+  store: Store,
+  { id, name, size, label }: SamplerPage,
+  seeded: readonly SeededLine[],
+  guides: readonly GuideEntity[] = [],
+): Promise<void> {
+  await addPage(store, { id, name, folioId: 'demo-saltmarsh-ferry', ...size });
   const inks = layer(`${id}:inks`, 'ink', 'Inks', orderBetween(undefined, undefined));
   let order: string | undefined;
-  const lines = nibSampler(61).flatMap(({ stroke, samples, calm, isWhole }, k): Edit[] => {
+  const lines = seeded.flatMap(({ stroke, hand }, k): Edit[] => {
     const strokeId = `${id}:stroke-${k}`;
     order = orderBetween(order, undefined);
     const laid = { kind: 'stroke' as const, id: strokeId, layerId: inks.id, order, ...stroke };
-    if (!isWhole) return [{ before: null, after: laid }];
-    const hand = { kind: 'samples' as const, id: `${strokeId}:hand`, packed: packSamples(samples) };
-    const origin = { samples: hand.id, calm, zoom: 1 };
+    if (!hand) return [{ before: null, after: laid }];
+    const samples = { kind: 'samples' as const, id: `${strokeId}:hand`, packed: packSamples(hand.samples) };
+    const origin = { samples: samples.id, calm: hand.calm, zoom: 1 };
     return [
-      { before: null, after: hand },
+      { before: null, after: samples },
       { before: null, after: { ...laid, origin } },
     ];
   });
   const changes = [
     change(`${id}:start`, 'Add Ink layer', [{ before: null, after: inks }]),
-    change(`${id}:lines`, 'Try every nib', lines, [inks.id]),
+    ...(guides.length > 0
+      ? [
+          change(
+            `${id}:guides`,
+            'Lay down guides',
+            guides.map((after) => ({ before: null, after })),
+          ),
+        ]
+      : []),
+    change(`${id}:lines`, label, lines, [inks.id]),
   ];
   await appendChanges(store, id, 0, changes);
-  const page = changes.reduce(applyChange, newPage(SAMPLER_SIZE));
+  const page = changes.reduce(applyChange, newPage(size));
   await keepThumbnail(store, id, changes.length, await thumbnailFrom(pageToSvg(page)));
 }
 

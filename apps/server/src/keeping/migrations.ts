@@ -45,4 +45,10 @@ export const migrations: readonly RunnableMigration<QueryInterface>[] = [
       );
     },
   },
+  {
+    name: '0004-own-templates',
+    up: async ({ context }) => {
+      await context.sequelize.query(`CREATE TABLE templates (id TEXT PRIMARY KEY, body TEXT NOT NULL)`);
+    },
+  },
 ];

@@ -1,3 +1,4 @@
+import { twinEdits } from '@true-nib/core/guides';
 import { useEffect, useRef } from 'react';
 import { View } from 'react-native';
 import { say } from '../look/notices';
@@ -5,11 +6,13 @@ import { role } from '../look/role';
 import { isWide } from '../look/wide';
 import { BoardPicture, HARD_EDGE, type BoardCanvases } from '../render/boardPicture';
 import type { StartedInks } from '../render/startedInks';
+import { newId } from '../session/ids';
 import type { PageSession } from '../session/pageSession';
 import type { OpenBoard } from './boardContext';
 import { BoardHand } from './boardHand';
 import { BENCH_HEIGHT } from './benchHeight';
 import { useDesk, type Desk } from './desk';
+import { setGuides, useGuides } from './guides/guideStore';
 import { GuideTool } from './guides/guideTool';
 import { Selection } from './select/selection';
 import { forgetEnd } from './lastEnd';
@@ -168,9 +171,14 @@ function open(ground: HTMLElement, session: PageSession, inks: StartedInks | und
     say,
     inks && { inks, edits: session.unsentEdits },
   );
+  session.companions = (page, edits) => {
+    const { awakeSet } = useGuides.getState();
+    return awakeSet === undefined ? [] : twinEdits(page, awakeSet, edits, newId);
+  };
   const washing = new Washing({ picture, session, notice: say });
   const board = { picture, session, washing, notice: say };
   forgetEnd();
+  setGuides({ guideId: undefined, laying: undefined, awakeSet: undefined });
   const tools = {
     ...{ ...board, selection: new Selection(board), path: new PathTool(board), points: new PointTool(board) },
     guides: new GuideTool(board),

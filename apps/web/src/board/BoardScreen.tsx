@@ -13,6 +13,7 @@ import { BoardContext, type OpenBoard } from './boardContext';
 import { Bench } from './Bench';
 import { BenchColumn } from './BenchColumn';
 import { GuideList } from './guides/GuideList';
+import { keepTemplates } from './guides/templateStore';
 import { setGuides, useGuides } from './guides/guideStore';
 import { FindSheet } from './keys/FindSheet';
 import { KeysSheet } from './keys/KeysSheet';
@@ -107,6 +108,7 @@ function Habits() {
   useRoughInHand();
   useThumbnail();
   useEffect(keepRack, []);
+  useEffect(keepTemplates, []);
   return null;
 }
 

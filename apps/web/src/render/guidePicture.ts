@@ -13,6 +13,8 @@ export interface ShownGuides {
   readonly inHand: EntityId | undefined;
   /** What bears the line that is being drawn. */
   readonly bearer: string | undefined;
+  /** Whether guides are worked on: those that sleep have small tags otherwise, so that they cover no ink. */
+  readonly isEditing: boolean;
 }
 
 /** Colours of guides on white paper, told apart also without red and green (Okabe & Ito 2008, darkened for contrast). */
@@ -56,7 +58,7 @@ export function anchorOf({ shape }: GuideEntity): Point {
 }
 
 /** The tags of all guides that are seen, each near its guide and inside the board; what lies far off says how far. */
-export function tagsOf({ guides, layerId }: ShownGuides, view: Matrix, board: Extent): GuideTag[] {
+export function tagsOf({ guides, isEditing }: ShownGuides, view: Matrix, board: Extent): GuideTag[] {
   const tags: GuideTag[] = [];
   for (const guide of guides) {
     if (!guide.seen) continue;
@@ -66,7 +68,8 @@ export function tagsOf({ guides, layerId }: ShownGuides, view: Matrix, board: Ex
     const state = guide.acting ? '' : ' · asleep';
     const outside = Math.max(-at.x, at.x - board.width, -at.y, at.y - board.height, 0);
     const far = outside > 0 ? ` · ${Math.round(outside / scaleOf(view)).toLocaleString('en')} px off` : '';
-    const words = `${guide.name}${reach}${state}${far}`;
+    const isSmall = !guide.acting && !isEditing;
+    const words = isSmall ? initialsOf(guide.name) : `${guide.name}${reach}${state}${far}`;
     const width = 34 + 6.6 * words.length;
     let y = clampTo(at.y + 14, MARGIN, board.height - TAG_HEIGHT - MARGIN);
     const x = clampTo(at.x + 14, MARGIN, board.width - width - MARGIN);
@@ -74,10 +77,16 @@ export function tagsOf({ guides, layerId }: ShownGuides, view: Matrix, board: Ex
     while (tags.some((tag) => Math.abs(tag.y - y) < TAG_HEIGHT + 2 && x < tag.x + tag.width && tag.x < x + width))
       y += TAG_HEIGHT + 4;
     tags.push({ id: guide.id, x, y, width, words });
-    void layerId;
   }
   return tags;
 }
+
+const initialsOf = (name: string): string =>
+  name
+    .split(/\s+/)
+    .slice(0, 2)
+    .map((word) => word.slice(0, 1))
+    .join('');
 
 const clampTo = (value: number, least: number, most: number): number =>
   Math.max(least, Math.min(value, Math.max(least, most)));
@@ -135,7 +144,7 @@ function drawGuide(
     context.fill('evenodd');
     context.globalAlpha = 1;
   }
-  stroke('faint');
+  if (guide.acting) stroke('faint');
   stroke('main');
 }
 

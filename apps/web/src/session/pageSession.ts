@@ -75,6 +75,8 @@ export class PageSession {
   private readonly pageListeners = new Set<() => void>();
   private readonly eventListeners = new Set<SessionEvents>();
   page: Page;
+  /** What is done along with every change that is made here: the other lines of a set that is awake. */
+  companions: (page: Page, edits: readonly Edit[]) => readonly Edit[] = () => [];
 
   private constructor(
     readonly card: PageCard,
@@ -134,7 +136,8 @@ export class PageSession {
   commit(label: string, edits: readonly Edit[], needs: readonly EntityId[] = []): boolean {
     if (edits.length === 0) return false;
     const { newId, author, now } = this.options;
-    return this.append({ id: newId(), by: author, label, at: now(), needs, edits });
+    const all = [...edits, ...this.companions(this.page, edits)];
+    return this.append({ id: newId(), by: author, label, at: now(), needs, edits: all });
   }
 
   /** Makes a drafted change part of the page, signed by this author. Answers false, and says why, when it does not fit. */

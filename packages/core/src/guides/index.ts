@@ -4,6 +4,8 @@ export * from './edges';
 export * from './path';
 export * from './rake';
 export * from './ride';
+export * from './straight';
 export * from './symmetry';
 export * from './tether';
 export * from './through';
+export * from './twins';

@@ -4,6 +4,7 @@ export * from './codec';
 export * from './entity';
 export * from './entityMap';
 export * from './errors';
+export { checkSpine } from './fields';
 export * from './format';
 export * from './guide';
 export * from './history';

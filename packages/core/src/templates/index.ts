@@ -1,1 +1,2 @@
+export * from './own';
 export * from './templates';

@@ -2,16 +2,8 @@ import type { Spine } from '../curve';
 import { seededRandom, type Point } from '../math';
 import { arcSpine, ellipseSpine, polygonSpine, polylineSpine, rectSpine, starSpine } from '../shapes';
 
-export const TEMPLATE_GROUPS = [
-  'Circles',
-  'Ellipses',
-  'Rectangles',
-  'Polygons',
-  'Stars',
-  'French curves',
-  'Outlines',
-] as const;
-export type TemplateGroup = (typeof TEMPLATE_GROUPS)[number];
+export type TemplateGroup =
+  'Circles' | 'Ellipses' | 'Rectangles' | 'Polygons' | 'Stars' | 'French curves' | 'Outlines' | 'Own';
 
 /** An outline to draw round: rings about (0, 0), some 400 px across. */
 export interface Template {

@@ -66,7 +66,7 @@ function GuideRow({ guide, guided }: { readonly guide: GuideEntity; readonly gui
         icon={guide.seen ? Eye : EyeOff}
         onPress={() => guides.tell(guide, `${guide.seen ? 'Hide' : 'Show'}: ${guide.name}`, { seen: !guide.seen })}
       />
-      <View style={{ width: 52 }}>
+      <View style={{ width: 62 }}>
         <Switch
           label=""
           name={`${guide.name} acts`}

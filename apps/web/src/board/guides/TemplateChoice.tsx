@@ -4,12 +4,16 @@ import { useMemo, useState } from 'react';
 import { Pressable, Text, View } from 'react-native';
 import Svg, { Path } from 'react-native-svg';
 import { Field } from '../../look/Field';
+import { Button } from '../../look/Button';
+import { useBoard } from '../boardContext';
 import { layNext } from './guideCommands';
 import { setGuides, useGuides } from './guideStore';
-import { allTemplates, useOwnTemplates } from './templateStore';
+import { templateFromFile } from './ownTemplates';
+import { allTemplates, dropTemplate, useOwnTemplates } from './templateStore';
 
 /** The template library: by group, or by a word. */
 export function TemplateChoice({ width }: { readonly width: number }) {
+  const board = useBoard();
   const [words, setWords] = useState('');
   const own = useOwnTemplates((state) => state.own);
   const inHand = useGuides((state) => state.templateId);
@@ -47,6 +51,10 @@ export function TemplateChoice({ width }: { readonly width: number }) {
           </View>
         </View>
       ))}
+      <View className="flex-row flex-wrap gap-2">
+        <Button label="From a file…" onPress={() => void templateFromFile(board)} />
+        {own.some(({ id }) => id === inHand) && <Button label="Delete it" onPress={() => dropTemplate(inHand)} />}
+      </View>
       {found.length === 0 && <Text className="font-sans text-14 text-faint">No template is called that.</Text>}
     </View>
   );

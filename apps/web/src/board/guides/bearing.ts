@@ -1,7 +1,10 @@
 import { LiveStroke, type Calm } from '@true-nib/core/ink';
 import {
   actsOn,
+  boxAlong,
+  boxAxes,
   combinedMaps,
+  guidedWay,
   isSymmetry,
   joinTwins,
   rankGuides,
@@ -132,15 +135,29 @@ export class BornStroke {
   }
 }
 
-/** A point taken to the guide that a straight way from `from` would ride; itself where none acts. */
-export function guidedPoint(page: Page, layerId: EntityId | undefined, from: Point, to: Point, reach: number): Point {
-  const guides = guidesFor(page, layerId).filter(({ shape }) => !isSymmetry(shape));
-  const heading = Math.atan2(to.y - from.y, to.x - from.x);
-  const [best] = rankGuides(guides, from, heading, { reach, ...(layerId !== undefined && { layerId }) }).filter(
-    ({ path }) => path.kind === 'line',
+/** A straight way on a layer taken to the guide that it would ride; itself where none bears it. */
+export function straightWay(
+  board: Board,
+  layerId: EntityId | undefined,
+  from: Point,
+  to: Point,
+): { readonly from: Point; readonly to: Point } {
+  const guides = guidesFor(board.session.page, layerId);
+  if (guides.length === 0) return { from, to };
+  const reach = useGuides.getState().reach / zoomOf(board.picture.view);
+  return guidedWay(guides, from, to, { reach, ...(layerId !== undefined && { layerId }) });
+}
+
+/** The corners of a box on a layer: its sides run along the rails that act there; nothing where none do. */
+export function railBox(
+  { session }: Board,
+  layerId: EntityId | undefined,
+  a: Point,
+  b: Point,
+): readonly Point[] | undefined {
+  const axes = boxAxes(
+    guidesFor(session.page, layerId).sort((p, q) => (p.order < q.order ? -1 : 1)),
+    layerId,
   );
-  if (!best || best.path.kind !== 'line') return to;
-  const { x, y, dx, dy } = best.path;
-  const along = (to.x - x) * dx + (to.y - y) * dy;
-  return { x: x + along * dx, y: y + along * dy };
+  return axes && boxAlong(axes, a, b);
 }

@@ -1,6 +1,6 @@
 import type { GuideKind } from '@true-nib/core/page';
 import type { Command } from '../commands';
-import { takeTool } from '../desk';
+import { takeTool, useDesk } from '../desk';
 import { setGuides } from './guideStore';
 import { GUIDE_NAMES } from './layGuide';
 
@@ -30,6 +30,9 @@ export const guideCommands = [
     id: 'guide-list',
     label: 'Guides on this page',
     room: 'Guides',
-    run: () => setGuides({ isListOpen: true }),
+    run: () => {
+      setGuides({ isListOpen: true });
+      useDesk.setState({ sideFolded: false });
+    },
   },
 ] as const satisfies readonly Command[];

@@ -31,6 +31,7 @@ import { sayAt } from '../../look/notices';
 /** CSS px that a hand may miss a grip by: a finger's. */
 const REACH = 20;
 const SLOP = 4;
+const noKeys = (): Modifiers => ({ shiftKey: false, altKey: false });
 const still: Gesture = { move: () => undefined, end: () => undefined, cancel: () => undefined };
 
 /** Lays guides down, moves them by their grips, puts them to sleep by their tags, and rakes along them. */
@@ -87,7 +88,12 @@ export class GuideTool {
         if (drag) return drag.move(samples);
         way.push(...samples);
         if (!way.some((sample) => distance(sample, way[0]) > 1.5 * SLOP * this.perCss)) return;
-        drag = otherwise() ?? still;
+        const { stage } = useDesk.getState();
+        const guide = find(this.board.session.page, 'guide', tag.id);
+        // Far points have nothing but their tag on the board: it moves them.
+        const isMoved = stage === 'guides' && guide && !guide.locked;
+        if (isMoved) setGuides({ guideId: guide.id, laying: undefined });
+        drag = isMoved ? this.beginDrag(guide, undefined, way[0], noKeys) : (otherwise() ?? still);
         drag.move(way);
       },
       corner: () => drag?.corner?.(),
@@ -116,7 +122,7 @@ export class GuideTool {
           !isField(one.shape) &&
           isOnGuide(one.shape, at, REACH * this.perCss),
       );
-    return guide && this.beginDrag(guide, undefined, at, () => ({ shiftKey: false, altKey: false }));
+    return guide && this.beginDrag(guide, undefined, at, noKeys);
   }
 
   /** A press on the board while guides are worked on. */
@@ -339,6 +345,7 @@ export class GuideTool {
     const shown: ShownGuides = {
       ...{ guides, guided: state.guided && !state.isFree, inHand: this.isEditing ? state.guideId : undefined },
       ...{ layerId: layerInHand(page, useDesk.getState().layerId)?.layer.id, bearer: state.bearer },
+      isEditing: useDesk.getState().stage === 'guides',
     };
     const inHand = this.isEditing ? guides.find(({ id }) => id === state.guideId) : undefined;
     picture.setGuides((context, map, ratio, colours) => {

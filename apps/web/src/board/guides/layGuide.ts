@@ -1,11 +1,10 @@
 import { fitSpine } from '@true-nib/core/curve';
-import { centredRings, TEMPLATES, type Template } from '@true-nib/core/templates';
+import { TEMPLATES, type Template } from '@true-nib/core/templates';
 import { distance, type Point } from '@true-nib/core/math';
 import {
   GUIDE_LIMITS,
   ofKind,
   orderBetween,
-  type EntityId,
   type GuideEntity,
   type GuideKind,
   type GuideShape,
@@ -124,10 +123,4 @@ export const guidesOf = (page: Page): GuideEntity[] =>
 export const copyOf = (page: Page, guide: GuideEntity, shape: GuideShape): GuideEntity => ({
   ...newGuide(page, shape, guide.name),
   ...{ seen: guide.seen, acting: guide.acting, tethers: guide.tethers, reach: guide.reach, hue: guide.hue },
-});
-
-/** A template of one's own from lines: their courses about their common middle. */
-export const ownTemplate = (rings: Template['rings'], name: string, id: EntityId): Template => ({
-  ...{ id, name, group: 'Outlines' },
-  rings: centredRings(rings),
 });

@@ -20,6 +20,7 @@ import { useDesk, type Desk } from '../desk';
 import { layerInHand } from '../inkHand';
 import { ColourSetting } from '../ColourSetting';
 import { withKey } from '../keys/keySet';
+import { SelectedLines } from '../guides/SelectedLines';
 import { RecalmSettings } from './RecalmSettings';
 import { moveSelectedTo } from './selectionCommands';
 import { useFrame } from './useFrame';
@@ -154,6 +155,7 @@ export function SelectSettings({ width }: { readonly width: number }) {
         ))}
       </View>
       <RecalmSettings width={width} />
+      <SelectedLines />
       {size > 0 && <MoveTo />}
     </View>
   );

@@ -6,6 +6,7 @@ import { breath } from '../../breath';
 import { FRAME_STEM } from '../../render/selectionPicture';
 import { zoomOf } from '../../render/view';
 import { useDesk, type Desk } from '../desk';
+import { railBox } from '../guides/bearing';
 import { layerInHand, refuse, type Board, type Gesture } from '../inkHand';
 import type { Selection } from './selection';
 
@@ -91,17 +92,20 @@ function beginTransforming(
 }
 
 function beginArea(
-  { picture, selection }: Board & { readonly selection: Selection },
+  board: Board & { readonly selection: Selection },
   layer: LayerEntity,
   desk: Desk,
   joining: Joining,
   perCss: number,
 ): Gesture {
+  const { picture, selection } = board;
   const way: Point[] = [];
-  const near = (margin = 0) => picture.strokesOn(layer.id, growBox(boxOfPoints(way), margin));
+  const near = (margin = 0) => picture.strokesOn(layer.id, growBox(boxOfPoints([...way, ...area()]), margin));
   const area = (): readonly Point[] => {
     if (desk.selectBy !== 'rect') return way;
     const [a, b] = [way[0], way[way.length - 1]];
+    const slanted = railBox(board, layer.id, a, b);
+    if (slanted) return slanted;
     return [a, { x: b.x, y: a.y }, b, { x: a.x, y: b.y }];
   };
   const isTap = () => {
@@ -138,9 +142,11 @@ function beginArea(
       }
       const options = { whole: desk.selectWhole };
       if (desk.selectBy === 'touch' || isTap()) return selection.choose(touched(), layer.id, joining);
-      const box = boxOfPoints(area());
+      const loop = area();
+      const box = boxOfPoints(loop);
+      const isUpright = desk.selectBy === 'rect' && !railBox(board, layer.id, way[0], way[way.length - 1]);
       const inside = (some: readonly StrokeEntity[]) =>
-        desk.selectBy === 'rect' ? strokesInRect(some, box, options) : strokesInLoop(some, way, options);
+        isUpright ? strokesInRect(some, box, options) : strokesInLoop(some, loop, options);
       void inParts(near(), inside).then((found) => selection.choose(found, layer.id, joining));
     },
     cancel: () => picture.setArea(undefined),

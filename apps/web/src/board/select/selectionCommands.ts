@@ -225,7 +225,7 @@ export const selectionCommands = [
     id: 'fill',
     label: 'Fill what is selected',
     room: 'Select',
-    key: 'Shift+KeyT',
+    key: 'Shift+Enter',
     run: (board) => fillSelected(board),
   },
   {

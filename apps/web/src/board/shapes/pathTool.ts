@@ -18,7 +18,7 @@ import { drawKnot, strokeBoth } from '../../render/overlay';
 import type { Sketch } from '../../render/boardPicture';
 import { zoomOf } from '../../render/view';
 import { useDesk } from '../desk';
-import { withCopies } from '../guides/bearing';
+import { straightWay, withCopies } from '../guides/bearing';
 import { drawnLayer, layerInHand, refuse, type Board, type Gesture } from '../inkHand';
 import { nibFor } from '../nibs/rackStore';
 import type { Modifiers } from '../select/selectHand';
@@ -88,7 +88,7 @@ export class PathTool {
   /** Shows where the next stretch would go. */
   hovers(at: Point | undefined): void {
     if (this.path.nodes.length === 0 && !this.hover) return;
-    this.hover = at;
+    this.hover = at && this.guided(this.path.nodes.at(-1), at, false);
     this.show();
   }
 
@@ -162,8 +162,14 @@ export class PathTool {
       return { ...still, drag: (to) => (this.path = bentPath(start, place, to)) };
     }
     const last = nodes[nodes.length - 1];
-    this.path = withCorner(this.path, isStraight && last ? straightened(last, at) : at);
+    this.path = withCorner(this.path, this.guided(last, at, isStraight));
     return { ...still, drag: (to) => (this.path = isPoly ? moved(this.path, to) : withHandle(this.path, to)) };
+  }
+
+  /** Where the next corner goes: by 15° while that is held, else along the guide that the stretch would ride. */
+  private guided(last: Point | undefined, at: Point, isStraight: boolean): Point {
+    if (!last) return at;
+    return isStraight ? straightened(last, at) : straightWay(this.board, this.layerId, last, at).to;
   }
 
   private get isPoly(): boolean {

@@ -1,9 +1,15 @@
-import type { Point } from '@true-nib/core/math';
-import { inked } from '@true-nib/core/page';
-import { draggedShape, type DraggedShape, type ShapeKind, type ShapeSettings } from '@true-nib/core/shapes';
+import { distance, type Point } from '@true-nib/core/math';
+import { inked, type EntityId } from '@true-nib/core/page';
+import {
+  draggedShape,
+  polylineSpine,
+  type DraggedShape,
+  type ShapeKind,
+  type ShapeSettings,
+} from '@true-nib/core/shapes';
 import { sayAt } from '../../look/notices';
 import type { Desk } from '../desk';
-import { withCopies } from '../guides/bearing';
+import { railBox, straightWay, withCopies } from '../guides/bearing';
 import { drawnLayer, refuse, type Board, type Gesture } from '../inkHand';
 import { nibFor } from '../nibs/rackStore';
 import type { Modifiers } from '../select/selectHand';
@@ -48,7 +54,7 @@ export function beginShape(board: Board, desk: Desk, kind: DraggedKind, keys: Sh
         last = sample;
       }
       if (!start || !last) return;
-      shape = draggedShape(kind, start, last, settingsWith(desk.shapeSettings, keys.modifiers()));
+      shape = guidedShape(board, layer.id, kind, start, last, settingsWith(desk.shapeSettings, keys.modifiers()));
       const stroke = shape && inked(shape.course, nib, seed);
       picture.showStrokes(stroke ? withCopies(session.page, layer.id, stroke) : [], layer.id);
       if (shape) sayMeasures(board, shape, last);
@@ -59,6 +65,27 @@ export function beginShape(board: Board, desk: Desk, kind: DraggedKind, keys: Sh
     },
     cancel: () => picture.endLive(),
   };
+}
+
+/** The shape that a drag makes; where guides act lines go along them, and boxes along rails. */
+function guidedShape(
+  board: Board,
+  layerId: EntityId,
+  kind: DraggedKind,
+  start: Point,
+  end: Point,
+  settings: ShapeSettings,
+): DraggedShape | undefined {
+  if (kind === 'line' && !settings.regular) {
+    const { from, to } = straightWay(board, layerId, start, end);
+    return draggedShape(kind, from, to, settings);
+  }
+  const opposite = settings.fromCentre ? { x: 2 * start.x - end.x, y: 2 * start.y - end.y } : start;
+  const corners = kind === 'rectangle' ? railBox(board, layerId, opposite, end) : undefined;
+  if (!corners) return draggedShape(kind, start, end, settings);
+  const [width, height] = [distance(corners[0], corners[1]), distance(corners[1], corners[2])];
+  if (Math.min(width, height) < 0.5) return undefined;
+  return { course: polylineSpine(corners, true), measures: { of: 'box', width, height } };
 }
 
 /** Held keys turn the switches around. */
