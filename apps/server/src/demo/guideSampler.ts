@@ -4,6 +4,7 @@ import { drawStroke } from '@true-nib/core/ink';
 import { seededRandom, type Point } from '@true-nib/core/math';
 import {
   inked,
+  orderBetween,
   type Calm,
   type GuideEntity,
   type GuideShape,
@@ -36,7 +37,15 @@ export function guideSampler(seed: number): GuideSampler {
   const lay = (name: string, shape: GuideShape, acting = false): GuideEntity => {
     const k = guides.length;
     const guide: GuideEntity = {
-      ...{ kind: 'guide', id: `demo-guides:guide-${k}`, order: `a${k}`, name, seen: true, acting, locked: false },
+      ...{
+        kind: 'guide',
+        id: `demo-guides:guide-${k}`,
+        order: orderBetween(guides.at(-1)?.order, undefined),
+        name,
+        seen: true,
+        acting,
+        locked: false,
+      },
       ...{ tethers: name === 'Crate level' || name === 'Crate deep', reach: 'all', hue: k % 6, shape },
     };
     guides.push(guide);

@@ -17,7 +17,9 @@ import Waypoints from 'lucide-react-native/icons/waypoints';
 import type { GuideKind } from '@true-nib/core/page';
 import type { LucideIcon } from 'lucide-react-native';
 import ArrowUpFromLine from 'lucide-react-native/icons/arrow-up-from-line';
+import { useWindowDimensions } from 'react-native';
 import { Chip } from '../look/Chip';
+import { isWide } from '../look/wide';
 import { useBoard } from './boardContext';
 import { withKey } from './keys/keySet';
 import { takeTool, useDesk, type Tool } from './desk';
@@ -83,6 +85,7 @@ const nextOf = (kinds: readonly GuideKind[], kind: GuideKind | undefined): Guide
 function GuideTools() {
   const tool = useDesk((desk) => desk.tool);
   const laying = useGuides((state) => state.laying);
+  const isRoomy = isWide(useWindowDimensions().width);
   return (
     <>
       <Chip
@@ -107,7 +110,7 @@ function GuideTools() {
         onPress={() => layNext(nextOf(FIELDS, laying))}
       />
       <Chip
-        label="Symmetry"
+        label="Axes"
         icon={Combine}
         isChosen={tool === 'guide' && isOneOf(SYMMETRIES, laying)}
         tooltip="Lay down a mirror or a wheel"
@@ -120,12 +123,14 @@ function GuideTools() {
         tooltip={withKey('rake')}
         onPress={() => takeTool('rake')}
       />
-      <Chip
-        label="List"
-        icon={ListTree}
-        tooltip={withKey('guide-list')}
-        onPress={() => setGuides({ isListOpen: true })}
-      />
+      {!isRoomy && (
+        <Chip
+          label="List"
+          icon={ListTree}
+          tooltip={withKey('guide-list')}
+          onPress={() => setGuides({ isListOpen: true })}
+        />
+      )}
     </>
   );
 }
