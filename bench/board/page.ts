@@ -88,6 +88,7 @@ async function run(count: number, size: PageSizePx, repeats: number): Promise<Bo
     live: canvas(),
     over: canvas(),
     veil: canvas(),
+    guides: canvas(),
     overlay: canvas(),
   };
   const colours = () => ({ seal: '#b8402a', raised: '#ffffff', desk: '#ddd8cd', shadow: '#0004' });

@@ -254,7 +254,7 @@ export class InkSurface {
 
   /**
    * Takes over edits that led to `page`, and repaints what they touched, here at once and in the worker in its turn. `shown`
-   * is a canvas like this one that shows the one stroke which the edits add, where it was drawn just now; `within` is where
+   * is a canvas like this one that shows the strokes which the edits add, where they were drawn just now; `within` is where
    * the edits change what is to be seen, page px, when that is known to be less than all that they touch.
    */
   edit(
@@ -287,9 +287,9 @@ export class InkSurface {
     if (all.length <= MOST_NEWEST) this.newest = [...this.newest, ...all].slice(-MOST_NEWEST);
     if (!this.isExact) this.editedSinceLast = [...this.editedSinceLast, ...all].slice(-MOST_NEWEST);
     if (this.settling) this.editedSince.push(...all);
-    const isAddition = gone.length + pixels.length === 0 && added.length === 1 && this.index.isPlain(added[0]);
-    if (isAddition && shown) this.stamp(shown);
-    else if (isAddition && this.index.isTopmost(added[0]))
+    const isAddition = gone.length + pixels.length === 0 && added.every((stroke) => this.index.isPlain(stroke));
+    if (isAddition && shown && added.length > 0) this.stamp(shown);
+    else if (isAddition && added.length === 1 && this.index.isTopmost(added[0]))
       paintStrokes(this.context, added, this.map, paintTolerance(scaleOf(this.map)));
     else this.repaint(all);
     this.prepareSoon();
