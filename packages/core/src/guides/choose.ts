@@ -1,7 +1,8 @@
 import type { Point } from '../math';
 import type { EntityId, GuideEntity, GuidePath } from '../page';
-import { edgePaths } from './edges';
-import { project, trackOf } from './path';
+import { edgePaths, isNearEdge } from './edges';
+import { ellipseSlope, fromMiddle } from './ellipse';
+import { project, trackOf, unitVector } from './path';
 import { isField, pathThrough } from './through';
 
 /** A guide that bears a line, and the path it gives. */
@@ -36,12 +37,13 @@ export function rankGuides(
   for (const guide of guides) {
     const { shape } = guide;
     if (!actsOn(guide, layerId)) continue;
-    if (shape.kind === 'straightedge' || shape.kind === 'batten' || shape.kind === 'template')
+    if (shape.kind === 'straightedge' || shape.kind === 'batten' || shape.kind === 'template') {
+      if (!isNearEdge(shape, start, reach)) continue;
       for (const path of edgePaths(shape)) {
         const away = project(path, start).distance;
         if (away <= reach) edges.push({ guide, path, away });
       }
-    else if (isField(shape)) {
+    } else if (isField(shape)) {
       const path = pathThrough(guide, start, heading);
       if (path) fields.push({ guide, path, away: heading === undefined ? 0 : turnFrom(path, start, heading) });
     }
@@ -58,9 +60,19 @@ export const chooseGuide = (
   options: ChoiceOptions,
 ): Choice | undefined => rankGuides(guides, start, heading, options)[0];
 
+/** The direction of a path beside a point that lies on it, or close to it. */
+function directionAt(path: GuidePath, at: Point): Point {
+  if (path.kind === 'line') return { x: path.dx, y: path.dy };
+  if (path.kind === 'curve') {
+    const track = trackOf(path);
+    return track.direction(track.nearest(at));
+  }
+  const own = fromMiddle(path, at);
+  return unitVector(ellipseSlope(path, Math.atan2(own.y / path.ry, own.x / path.rx)));
+}
+
 /** The sine of the angle between a heading and a path at a point. */
 function turnFrom(path: GuidePath, at: Point, heading: number): number {
-  const track = trackOf(path);
-  const { x, y } = track.direction(track.nearest(at));
+  const { x, y } = directionAt(path, at);
   return Math.abs(x * Math.sin(heading) - y * Math.cos(heading));
 }

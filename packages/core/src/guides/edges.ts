@@ -1,5 +1,16 @@
-import type { Spine } from '../curve';
-import { chain, rotation, translation, type Matrix, type Point } from '../math';
+import { spineBox, type Spine } from '../curve';
+import {
+  apply,
+  chain,
+  emptyBox,
+  invert,
+  rotation,
+  translation,
+  uniteBoxes,
+  type Box,
+  type Matrix,
+  type Point,
+} from '../math';
 import {
   mapSpine,
   type GuidePath,
@@ -7,6 +18,7 @@ import {
   type StraightedgeShape,
   type TemplatePlace,
   type TemplateShape,
+  type EdgeShape,
 } from '../page';
 
 /** The two edges of a straightedge, each with its ends: one on either side of the middle. */
@@ -27,11 +39,19 @@ export const templateMap = ({ x, y, scaleX, scaleY, angle }: TemplatePlace): Mat
 export const templateRings = ({ rings, place }: TemplateShape): Spine[] =>
   rings.map((ring) => mapSpine(ring, templateMap(place)));
 
-/** The paths along a guide's edges; none for one that has no edges. */
-export function edgePaths(
-  shape: StraightedgeShape | { readonly kind: 'batten'; readonly course: Spine } | TemplateShape,
-): GuidePath[] {
-  if (shape.kind === 'straightedge') return [...straightEdges(shape)];
+const paths = new WeakMap<EdgeShape, readonly GuidePath[]>();
+
+/** The paths along a guide's edges; the same ones for the same shape. */
+export function edgePaths(shape: EdgeShape): readonly GuidePath[] {
+  const known = paths.get(shape);
+  if (known) return known;
+  const found = tracedEdges(shape);
+  paths.set(shape, found);
+  return found;
+}
+
+function tracedEdges(shape: EdgeShape): readonly GuidePath[] {
+  if (shape.kind === 'straightedge') return straightEdges(shape);
   if (shape.kind === 'batten') return [{ kind: 'curve', course: shape.course }];
   return templateRings(shape).map((course) => ({ kind: 'curve', course }));
 }
@@ -43,3 +63,26 @@ export function isOnRuler({ x, y, angle, length, width }: StraightedgeShape, p: 
   const across = dy * Math.cos(angle) - dx * Math.sin(angle);
   return Math.abs(along) <= length / 2 + slack && Math.abs(across) <= width / 2 + slack;
 }
+
+/** Boxes around rings, which never change. */
+const boxes = new WeakMap<readonly Spine[], Box>();
+
+function boxOf(rings: readonly Spine[]): Box {
+  const known = boxes.get(rings);
+  if (known) return known;
+  const box = rings.map(spineBox).reduce(uniteBoxes, emptyBox);
+  boxes.set(rings, box);
+  return box;
+}
+
+/** Whether a point may lie within `reach` page px of an edge: a quick look that passes some by, and misses none. */
+export function isNearEdge(shape: EdgeShape, p: Point, reach: number): boolean {
+  if (shape.kind === 'straightedge') return isOnRuler(shape, p, reach);
+  if (shape.kind === 'batten') return isInBox(spineBox(shape.course), p, reach);
+  const { place, rings } = shape;
+  const own = apply(invert(templateMap(place)), p);
+  return isInBox(boxOf(rings), own, reach / Math.min(Math.abs(place.scaleX), Math.abs(place.scaleY)));
+}
+
+const isInBox = ({ minX, minY, maxX, maxY }: Box, { x, y }: Point, margin: number): boolean =>
+  x >= minX - margin && x <= maxX + margin && y >= minY - margin && y <= maxY + margin;

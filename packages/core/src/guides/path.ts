@@ -29,9 +29,17 @@ export interface Track {
   cubic(from: number, to: number): Float64Array;
 }
 
+/** Tracks of curves, which take a while to make and are asked for again and again. */
+const tracks = new WeakMap<CurvePath, Track>();
+
 export function trackOf(path: GuidePath): Track {
   if (path.kind === 'line') return lineTrack(path);
-  return path.kind === 'ellipse' ? ellipseTrack(path) : curveTrack(path);
+  if (path.kind === 'ellipse') return ellipseTrack(path);
+  const known = tracks.get(path);
+  if (known) return known;
+  const track = curveTrack(path);
+  tracks.set(path, track);
+  return track;
 }
 
 function lineTrack({ x, y, dx, dy, from = -Infinity, to = Infinity }: LinePath): Track {
@@ -42,8 +50,13 @@ function lineTrack({ x, y, dx, dy, from = -Infinity, to = Infinity }: LinePath):
     nearest: (p) => clamp((p.x - x) * dx + (p.y - y) * dy, from, to),
     breaks: () => [],
     cubic: (a, b) => {
-      const ends = [a, a + (b - a) / 3, b - (b - a) / 3, b].map(place);
-      return Float64Array.from(ends.flatMap((p) => [p.x, p.y]));
+      const points = new Float64Array(8);
+      for (let k = 0; k < 4; k++) {
+        const at = a + ((b - a) * k) / 3;
+        points[2 * k] = x + at * dx;
+        points[2 * k + 1] = y + at * dy;
+      }
+      return points;
     },
   };
 }
@@ -90,7 +103,7 @@ function unwrapped(value: number, period: number, near: number | undefined): num
   return near === undefined ? value : value + period * Math.round((near - value) / period);
 }
 
-function unitVector({ x, y }: Point): Point {
+export function unitVector({ x, y }: Point): Point {
   const length = Math.hypot(x, y) || 1;
   return { x: x / length, y: y / length };
 }

@@ -145,7 +145,9 @@ function spansInside(
   middle: readonly Point[] | undefined,
 ): (readonly [number, number])[] {
   const track = trackOf(path);
-  const marks = [...crossings(path, loop), ...(middle ? crossings(path, middle) : [])];
+  const marks: number[] = [];
+  addCrossings(path, loop, marks);
+  if (middle) addCrossings(path, middle, marks);
   if (path.kind === 'line') marks.push(...[path.from, path.to].filter((end) => end !== undefined));
   else if (track.period > 0 && marks.length === 0) marks.push(0);
   else if (track.period === 0) marks.push(track.from, track.to);
@@ -160,38 +162,46 @@ function spansInside(
     .flatMap((to, k) => (to - marks[k] > 1e-6 && isFree((to + marks[k]) / 2) ? [[marks[k], to] as const] : []));
 }
 
-function crossings(path: GuidePath, loop: readonly Point[]): number[] {
-  if (path.kind === 'line') return loop.flatMap((a, k) => lineCrossing(path, a, loop[(k + 1) % loop.length]));
-  if (path.kind === 'ellipse') return loop.flatMap((a, k) => ellipseCrossings(path, a, loop[(k + 1) % loop.length]));
-  return curveCrossings(path.course, loop);
+/** Adds to `marks` the measures at which a path crosses a loop. */
+function addCrossings(path: GuidePath, loop: readonly Point[], marks: number[]): void {
+  if (path.kind === 'curve') return addCurveCrossings(path.course, loop, marks);
+  for (let k = 0, last = loop[loop.length - 1]; k < loop.length; last = loop[k++]) {
+    if (path.kind === 'line') addLineCrossing(path, last, loop[k], marks);
+    else addEllipseCrossings(path, last, loop[k], marks);
+  }
 }
 
-function lineCrossing({ x, y, dx, dy, from = -Infinity, to = Infinity }: LinePath, a: Point, b: Point): number[] {
-  const side = (p: Point) => (p.x - x) * dy - (p.y - y) * dx;
-  const [u, v] = [side(a), side(b)];
-  if (u < 0 === v < 0) return [];
+function addLineCrossing(
+  { x, y, dx, dy, from = -Infinity, to = Infinity }: LinePath,
+  a: Point,
+  b: Point,
+  marks: number[],
+): void {
+  const u = (a.x - x) * dy - (a.y - y) * dx;
+  const v = (b.x - x) * dy - (b.y - y) * dx;
+  if (u < 0 === v < 0) return;
   const t = u / (u - v);
   const at = (a.x + (b.x - a.x) * t - x) * dx + (a.y + (b.y - a.y) * t - y) * dy;
-  return at > from && at < to ? [at] : [];
+  if (at > from && at < to) marks.push(at);
 }
 
 /** Where a leg crosses an ellipse: the ellipse is a circle of radius 1 when its half axes are the units. */
-function ellipseCrossings(ellipse: EllipsePath, a: Point, b: Point): number[] {
+function addEllipseCrossings(ellipse: EllipsePath, a: Point, b: Point, marks: number[]): void {
   const { rx, ry } = ellipse;
   const [p, q] = [fromMiddle(ellipse, a), fromMiddle(ellipse, b)];
   const [px, py, vx, vy] = [p.x / rx, p.y / ry, (q.x - p.x) / rx, (q.y - p.y) / ry];
   const [aa, bb, cc] = [vx * vx + vy * vy, px * vx + py * vy, px * px + py * py - 1];
   const root = bb * bb - aa * cc;
-  if (root <= 0 || aa === 0) return [];
-  return [(-bb - Math.sqrt(root)) / aa, (-bb + Math.sqrt(root)) / aa]
-    .filter((t) => t >= 0 && t < 1)
-    .map((t) => Math.atan2(py + t * vy, px + t * vx) * Math.max(rx, ry));
+  if (root <= 0 || aa === 0) return;
+  for (const sign of [-1, 1]) {
+    const t = (-bb + sign * Math.sqrt(root)) / aa;
+    if (t >= 0 && t < 1) marks.push(Math.atan2(py + t * vy, px + t * vx) * Math.max(rx, ry));
+  }
 }
 
-function curveCrossings(course: Spine, loop: readonly Point[]): number[] {
+function addCurveCrossings(course: Spine, loop: readonly Point[], marks: number[]): void {
   const flat = flattenSpine(course, 0.1);
   const track = trackOf({ kind: 'curve', course });
-  const found: number[] = [];
   for (let i = STRIDE; i < flat.length; i += STRIDE) {
     const [x, y] = [flat[i - 3], flat[i - 2]];
     const length = Math.hypot(flat[i] - x, flat[i + 1] - y);
@@ -205,12 +215,10 @@ function curveCrossings(course: Spine, loop: readonly Point[]): number[] {
       from: 0,
       to: length,
     };
-    loop.forEach((a, k) => {
-      for (const at of lineCrossing(leg, a, loop[(k + 1) % loop.length]))
-        found.push(track.nearest({ x: x + at * leg.dx, y: y + at * leg.dy }));
-    });
+    const own: number[] = [];
+    addCrossings(leg, loop, own);
+    for (const at of own) marks.push(track.nearest({ x: x + at * leg.dx, y: y + at * leg.dy }));
   }
-  return found;
 }
 
 /** Whether a point lies in a loop, by how often a ray from it crosses (even-odd). */
