@@ -164,6 +164,13 @@ function OneGuide({ guide }: { readonly guide: GuideEntity }) {
           <Button label="Aim at…" onPress={() => setGuides({ isAiming: true })} />
         </View>
       )}
+      {'course' in shape && (
+        <View className="flex-row flex-wrap gap-2">
+          <Button label="Smooth" onPress={() => guides.changePoint('smooth')} />
+          <Button label="Corner" onPress={() => guides.changePoint('corner')} />
+          <Button label="Remove point" onPress={() => guides.changePoint('remove')} />
+        </View>
+      )}
       {shape.kind === 'wheel' && <WheelSettings shape={shape} change={change} />}
       {(shape.kind === 'mirror' || shape.kind === 'wheel') && (
         <Switch

@@ -1,3 +1,4 @@
+import { cornerNode, removeNode, smoothNode } from '@true-nib/core/curve';
 import { actsOn, isField, moveGuide, shiftedShape, tetheredEdits } from '@true-nib/core/guides';
 import { apply, distance, type Point } from '@true-nib/core/math';
 import {
@@ -245,6 +246,23 @@ export class GuideTool {
       session.commit(label, edits);
     } catch (error) {
       if (!(error instanceof PageError)) throw error;
+      notice(error.message);
+    }
+  }
+
+  /** Does something to the chosen point of the curve in hand. */
+  changePoint(what: 'smooth' | 'corner' | 'remove'): void {
+    const { inHand, chosen } = this;
+    const { notice } = this.board;
+    if (!inHand || !('course' in inHand.shape) || chosen === undefined)
+      return notice('Touch a point of the curve first.');
+    const { course } = inHand.shape;
+    try {
+      const changed = { smooth: smoothNode, corner: cornerNode, remove: removeNode }[what](course, chosen);
+      if (what === 'remove') this.chosen = undefined;
+      this.keep(inHand, { ...inHand.shape, course: changed }, `Change a point of ${inHand.name}`);
+    } catch (error) {
+      if (!(error instanceof RangeError)) throw error;
       notice(error.message);
     }
   }
