@@ -402,3 +402,45 @@ test('an edge is moved under the nib by a held key, and aimed at a point; a temp
   await layNext(page, 'Template');
   await expect(page.getByRole('radio', { name: 'Own: Own outline' })).toBeVisible();
 });
+
+test('outlines of an SVG and of a picture become templates; a file that is neither, or too much, is refused with a reason', async ({
+  page,
+  desk,
+}) => {
+  await openBoard(page, desk, HERON);
+  await layNext(page, 'Template');
+  const bring = async (name: string, mimeType: string, buffer: Buffer) => {
+    const choosing = page.waitForEvent('filechooser');
+    await page.getByRole('button', { name: 'From a file…' }).click();
+    await (await choosing).setFiles({ name, mimeType, buffer });
+  };
+  const svg = (inside: string) =>
+    Buffer.from(`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 90 90">${inside}</svg>`);
+  await bring('leaf.svg', 'image/svg+xml', svg('<path d="M10 40C10 10 80 10 80 40C80 70 10 70 10 40z"/>'));
+  await expect(page.getByRole('radio', { name: 'Own: leaf' })).toBeVisible();
+  const dots = `<path d="M0 0${'L1 1L2 0'.repeat(4_000)}"/>`;
+  await bring('dots.svg', 'image/svg+xml', svg(dots));
+  await expect(page.getByText(/at most 4000 nodes/)).toBeVisible();
+  await bring('wicked.svg', 'image/svg+xml', svg('<script>alert(1)</script><path d="M0 0L9 9"/>'));
+  await bring('words.png', 'image/png', Buffer.from('no picture at all'));
+  await expect(page.getByText('This file cannot be read as a picture.')).toBeVisible();
+  // A black disc on white, as the browser itself makes it.
+  const disc = await page.evaluate(async () => {
+    const canvas = new OffscreenCanvas(120, 120);
+    const context = canvas.getContext('2d')!;
+    context.fillStyle = '#ffffff';
+    context.fillRect(0, 0, 120, 120);
+    context.fillStyle = '#000000';
+    context.arc(60, 60, 40, 0, 2 * Math.PI);
+    context.fill();
+    return [...new Uint8Array(await (await canvas.convertToBlob()).arrayBuffer())];
+  });
+  await bring('disc.png', 'image/png', Buffer.from(disc));
+  await page.getByRole('radio', { name: 'Own: disc' }).click();
+  await (await Pen.for(page)).draw(line([700, 400], [800, 400]));
+  const [{ shape }] = await guidesOn(desk, HERON, 1);
+  if (shape.kind !== 'template') throw new Error('A template was laid down.');
+  // The outline of a disc is a circle, to some px of its 400.
+  const p = flattenSpine(shape.rings[0], 0.1);
+  for (let i = 0; i < p.length; i += 3) expect(Math.abs(Math.hypot(p[i], p[i + 1]) - 200)).toBeLessThan(6);
+});

@@ -56,10 +56,11 @@ export function guideSampler(seed: number): GuideSampler {
     Array.from({ length: count + 1 }, (_, k) => {
       const t = k / count;
       const { x, y } = course(t);
-      const off = () => shake * (random() - 0.5) * 2;
-      return { x: x + off(), y: y + off(), pressure: 0.35 + 0.45 * Math.sin(Math.PI * t), time: 8 * k };
+      // A tremor of some 10 Hz at 8 ms a sample, and a little of everything.
+      const off = (phase: number) => shake * (0.8 * Math.sin(0.5 * k + phase) + 0.2 * (random() - 0.5));
+      return { x: x + off(0), y: y + off(2), pressure: 0.35 + 0.45 * Math.sin(Math.PI * t), time: 8 * k };
     });
-  const free = (course: (t: number) => Point, nib = pressureNib, shake = 1.5) => {
+  const free = (course: (t: number) => Point, nib = pressureNib, shake = 0.8) => {
     const samples = hand(course, shake);
     lines.push({ stroke: drawStroke(samples, nib, calm), samples });
   };
@@ -156,7 +157,7 @@ export function guideSampler(seed: number): GuideSampler {
       (t: number) => at(2010 + 130 * t, 1084 + 34 * Math.sin(Math.PI * t)),
     ])
       for (const stroke of symmetricStrokes(
-        drawStroke(hand(petal, 1.5), pressureNib, calm),
+        drawStroke(hand(petal, 0.5, 60), pressureNib, calm),
         symmetryMaps(wheel.shape),
         `demo-guides:set-${lines.length}`,
       ))
@@ -170,7 +171,7 @@ export function guideSampler(seed: number): GuideSampler {
       (t: number) => at(1966 + 22 * Math.sin(2.2 * t), 1590 + 60 * t),
     ])
       for (const stroke of symmetricStrokes(
-        drawStroke(hand(half, 1.5), pressureNib, calm),
+        drawStroke(hand(half, 0.5, 60), pressureNib, calm),
         symmetryMaps(mirror.shape),
         `demo-guides:set-${lines.length}`,
       ))

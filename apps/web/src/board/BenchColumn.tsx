@@ -8,7 +8,7 @@ import { SizeSetting } from './nibs/SizeSettings';
 import { PointSettings } from './points/PointSettings';
 import { PathSettings, ShapeChoice, ShapeSettings } from './shapes/ShapeSettings';
 import { useDesk } from './desk';
-import { GuideSettings } from './guides/GuideSettings';
+import { GuideInWords, GuideSettings } from './guides/GuideSettings';
 import { DeliverButton, DeliveryInWords, FileKindSetting, ScaleChoice, WithRoughSwitch } from './FinishSettings';
 import {
   OpacitySetting,
@@ -40,6 +40,7 @@ export function BenchColumn() {
           </View>
         )}
         {stage === 'rough' && <RoughColumn />}
+        {stage === 'guides' && <GuideInWords />}
         {stage === 'guides' && <GuideSettings width={WIDTH} perRow={2} />}
         {(stage === 'ink' || stage === 'mend') && <InkColumn />}
         {stage === 'finish' && <FinishColumn />}

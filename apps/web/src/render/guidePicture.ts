@@ -1,7 +1,7 @@
 import { SEGMENT, STRIDE, type Spine } from '@true-nib/core/curve';
 import { actsOn, straightEdges, templateRings } from '@true-nib/core/guides';
-import { apply, scaleOf, type Matrix, type Point } from '@true-nib/core/math';
-import type { EntityId, GuideEntity, GuideGrid, GuideKind } from '@true-nib/core/page';
+import { apply, box, boxCorners, invert, scaleOf, type Matrix, type Point } from '@true-nib/core/math';
+import type { EntityId, GuideEntity, GuideGrid, GuideKind, RipplesShape } from '@true-nib/core/page';
 import type { Extent } from './view';
 
 /** Guides as the board shows them. */
@@ -36,7 +36,7 @@ const ASLEEP = [3, 7];
 
 /** CSS px between lines of a field that has no grid. */
 const EVERY = 64;
-const MOST = 60;
+const MOST = 120;
 
 /** A tag at a guide: what it is and whether it acts; CSS px of the board. */
 export interface GuideTag {
@@ -69,6 +69,8 @@ export function tagsOf({ guides, isEditing }: ShownGuides, view: Matrix, board: 
     const outside = Math.max(-at.x, at.x - board.width, -at.y, at.y - board.height, 0);
     const far = outside > 0 ? ` · ${Math.round(outside / scaleOf(view)).toLocaleString('en')} px off` : '';
     const isSmall = !guide.acting && !isEditing;
+    // Far off and asleep: nothing to know while one inks.
+    if (isSmall && outside > 0) continue;
     const words = isSmall ? initialsOf(guide.name) : `${guide.name}${reach}${state}${far}`;
     const width = 34 + 6.6 * words.length;
     let y = clampTo(at.y + 14, MARGIN, board.height - TAG_HEIGHT - MARGIN);
@@ -122,7 +124,8 @@ function drawGuide(
   const stroke = (part: 'main' | 'faint') => {
     const dash = isActing ? DASHES[guide.shape.kind] : ASLEEP;
     for (const [width, style, alpha] of [
-      [3, '#ffffff', part === 'main' ? 0.6 : 0.25],
+      // A light rim where the line matters; many pale lines would make ink look grey with one.
+      [3, '#ffffff', part === 'main' ? 0.6 : 0],
       [isBearer ? 2 : 1.2, colour, (part === 'main' ? 0.95 : 0.32) * (isActing ? 1 : 0.55)],
     ] as const) {
       context.beginPath();
@@ -179,8 +182,9 @@ class GuideTrace {
         return isMain ? templateRings(shape).forEach((ring) => this.course(ring)) : undefined;
       case 'rails': {
         const [dx, dy] = [Math.cos(shape.angle), Math.sin(shape.angle)];
-        for (const across of isMain ? [0] : this.steps(shape.grid, true))
-          this.line({ x: shape.x - dy * across, y: shape.y + dx * across }, dx, dy);
+        const across = (p: Point) => (p.y - shape.y) * dx - (p.x - shape.x) * dy;
+        for (const at of isMain ? [0] : this.steps(shape.grid, this.range(across)))
+          this.line({ x: shape.x - dy * at, y: shape.y + dx * at }, dx, dy);
         return;
       }
       case 'rays': {
@@ -195,7 +199,7 @@ class GuideTrace {
       }
       case 'ripples':
         if (isMain) this.cross(shape, 6);
-        for (const rx of isMain ? [(2 * EVERY * this.ratio) / this.scale] : this.steps(shape.grid, false))
+        for (const rx of isMain ? [(2 * EVERY * this.ratio) / this.scale] : this.steps(shape.grid, this.radii(shape)))
           if (rx > 0) this.ellipse(shape, rx, rx * shape.ratio, shape.angle);
         return;
       case 'mirror':
@@ -212,16 +216,41 @@ class GuideTrace {
     }
   }
 
-  /** Where the lines of a field lie, page px from its first one: by its grid, or evenly on the screen. */
-  private steps(grid: GuideGrid | undefined, isBothWays: boolean): number[] {
+  /** Where the lines of a field lie between two values, page px from its first one: by its grid, or evenly on the screen. */
+  private steps(grid: GuideGrid | undefined, [low, high]: readonly [number, number]): number[] {
     const even = (EVERY * this.ratio) / this.scale;
     let step = grid?.step ?? even;
     // Lines closer than some px would only be grey.
     while (step * this.scale < 7 * this.ratio) step *= 2;
-    const count = grid && grid.count > 0 ? Math.min(grid.count, MOST) : MOST;
-    const lines = Array.from({ length: count }, (_, k) => (k + 1) * step);
     const offset = grid?.offset ?? 0;
-    return [0, ...lines, ...(isBothWays ? lines.map((at) => -at) : [])].map((at) => at + offset);
+    const most = grid && grid.count > 0 ? grid.count : Infinity;
+    const first = Math.max(-most, Math.ceil((low - offset) / step));
+    const last = Math.min(most, first + MOST, Math.floor((high - offset) / step));
+    return Array.from({ length: Math.max(0, last - first + 1) }, (_, k) => offset + (first + k) * step);
+  }
+
+  /** The least and the greatest of what `measure` says of the corners of the board. */
+  private range(measure: (p: Point) => number): readonly [number, number] {
+    const { width, height } = this.context.canvas;
+    const back = invert(this.map);
+    const values = boxCorners(box(0, 0, width, height)).map((corner) => measure(apply(back, corner)));
+    return [Math.min(...values), Math.max(...values)];
+  }
+
+  /** The half axes of the rings that can be seen. */
+  private radii({ x, y, angle, ratio }: RipplesShape): readonly [number, number] {
+    const { width, height } = this.context.canvas;
+    const centre = this.on({ x, y });
+    const isSeen = centre.x >= 0 && centre.x <= width && centre.y >= 0 && centre.y <= height;
+    const radius = (p: Point) => {
+      const [dx, dy] = [p.x - x, p.y - y];
+      const u = dx * Math.cos(angle) + dy * Math.sin(angle);
+      return Math.hypot(u, (dy * Math.cos(angle) - dx * Math.sin(angle)) / ratio);
+    };
+    const [least, most] = this.range(radius);
+    // Between two corners a ring may come nearer than at both: by no more than the board is wide, in its own measure.
+    const slack = Math.hypot(width, height) / this.scale / ratio / 2;
+    return [isSeen ? 0 : Math.max(0, least - slack), most];
   }
 
   private on(p: Point): Point {

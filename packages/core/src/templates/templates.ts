@@ -1,5 +1,5 @@
-import type { Spine } from '../curve';
-import { seededRandom, type Point } from '../math';
+import { flattenSpine, type Spine } from '../curve';
+import { emptyBox, seededRandom, uniteBoxes, type Box, type Point } from '../math';
 import { arcSpine, ellipseSpine, polygonSpine, polylineSpine, rectSpine, starSpine } from '../shapes';
 
 export type TemplateGroup =
@@ -100,7 +100,7 @@ function polar(radius: number, angle: number): Point {
 }
 
 /** A ring through points, smooth at each: a Catmull–Rom spline (1974) as cubics. */
-export function smoothRing(points: readonly Point[]): Spine {
+function smoothRing(points: readonly Point[]): Spine {
   const count = points.length;
   const at = (k: number) => points[(k + count) % count];
   const triples = [points[0].x, points[0].y, 1];
@@ -113,8 +113,8 @@ export function smoothRing(points: readonly Point[]): Spine {
 }
 
 /** A ring moved to the middle and made 400 px across. */
-export function centred(ring: Spine, others: readonly Spine[] = []): Spine {
-  const { middle, scale } = frameOf([ring, ...others]);
+function centred(ring: Spine): Spine {
+  const { middle, scale } = frameOf([ring]);
   return placed(ring, middle, scale);
 }
 
@@ -125,14 +125,23 @@ export function centredRings(rings: readonly Spine[]): Spine[] {
 }
 
 function frameOf(rings: readonly Spine[]): { readonly middle: Point; readonly scale: number } {
-  let [minX, minY, maxX, maxY] = [Infinity, Infinity, -Infinity, -Infinity];
-  for (const { points } of rings)
-    for (let i = 0; i < points.length; i += 3) {
-      [minX, maxX] = [Math.min(minX, points[i]), Math.max(maxX, points[i])];
-      [minY, maxY] = [Math.min(minY, points[i + 1]), Math.max(maxY, points[i + 1])];
-    }
+  // Handles reach farther than the curve does: they only say how finely to look.
+  const rough = rings.map(({ points }) => boxOfTriples(points)).reduce(uniteBoxes, emptyBox);
+  const fine = Math.max(rough.maxX - rough.minX, rough.maxY - rough.minY, 1e-6) / 4_000;
+  const { minX, minY, maxX, maxY } = rings
+    .map((ring) => boxOfTriples(flattenSpine(ring, fine)))
+    .reduce(uniteBoxes, emptyBox);
   const scale = (2 * HALF) / Math.max(maxX - minX, maxY - minY, 1e-6);
   return { middle: { x: (minX + maxX) / 2, y: (minY + maxY) / 2 }, scale };
+}
+
+function boxOfTriples(points: Float64Array): Box {
+  let { minX, minY, maxX, maxY } = emptyBox;
+  for (let i = 0; i < points.length; i += 3) {
+    [minX, maxX] = [Math.min(minX, points[i]), Math.max(maxX, points[i])];
+    [minY, maxY] = [Math.min(minY, points[i + 1]), Math.max(maxY, points[i + 1])];
+  }
+  return { minX, minY, maxX, maxY };
 }
 
 function placed({ points, closed }: Spine, middle: Point, scale: number): Spine {

@@ -1,5 +1,14 @@
-import { boxAlong, boxAxes, guidedWay, symmetricStrokes, symmetryMaps, twinEdits } from '../../src/guides';
-import { distance } from '../../src/math';
+import {
+  boxAlong,
+  boxAxes,
+  guidedWay,
+  project,
+  symmetricStrokes,
+  symmetryMaps,
+  trackOf,
+  twinEdits,
+} from '../../src/guides';
+import { apply, distance, rotation, then, translation, type Matrix } from '../../src/math';
 import {
   applyChange,
   draftChange,
@@ -13,8 +22,6 @@ import {
 } from '../../src/page';
 import { lineSpine } from '../../src/shapes';
 import { checkOwnTemplate, ownTemplate, searchTemplates, templateToJson, TEMPLATES } from '../../src/templates';
-import { trackOf, project } from '../../src/guides';
-import { apply, rotation, then, translation, type Matrix } from '../../src/math';
 import { liner } from '../hands';
 import { at, bow, guide, places } from './guides';
 

@@ -80,7 +80,6 @@ export function GuideSettings({ width, perRow }: { readonly width: number; reado
   if (tool === 'rake') return <RakeSettings />;
   return (
     <View className="gap-2">
-      <GuideInWords />
       <Line>
         <LayingChoice perRow={perRow} />
       </Line>
@@ -390,7 +389,6 @@ function RakeSettings() {
   const isFocus = field?.shape.kind === 'rays';
   return (
     <View className="gap-2">
-      <GuideInWords />
       <Faint>
         {field && isField(field.shape)
           ? `Along ${field.name}, with the nib in hand.`
