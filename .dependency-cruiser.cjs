@@ -1,5 +1,18 @@
 // The floors of the house: a room imports only from floors below it. docs/architecture.md draws the same map.
-const floors = ['math', 'curve', 'page', 'guides', 'ink', 'rack', 'shapes', 'templates', 'mend', 'select', 'tools', 'formats'];
+const floors = [
+  'math',
+  'curve',
+  'page',
+  'guides',
+  'ink',
+  'rack',
+  'shapes',
+  'templates',
+  'mend',
+  'select',
+  'tools',
+  'formats',
+];
 const room = (name) => `^packages/core/src/${name}/`;
 
 /** @type {import('dependency-cruiser').IConfiguration} */

@@ -51,7 +51,6 @@ const board = '/page/demo-quay';
 const folio = '/folio/demo-saltmarsh-ferry';
 await shoot('shelf-wide', '/', WIDE);
 await shoot('folio-wide', folio, WIDE);
-await shoot('folio-phone', folio, PHONE);
 await shoot('new-page-phone', folio, {
   ...PHONE,
   prepare: (tab) => tab.getByRole('button', { name: 'New page' }).click(),
@@ -105,7 +104,36 @@ await shoot('mend-wide', board, {
   },
 });
 await shoot('finish-wide', board, { ...WIDE, prepare: stage('Finish') });
-await shoot('finish-phone', board, { ...PHONE, prepare: stage('Finish') });
+await shoot('guides-wide', '/page/demo-guides', {
+  ...WIDE,
+  prepare: async (tab) => {
+    await stage('Guides')(tab);
+    await tab.getByRole('button', { name: 'Take Ripples in hand' }).click();
+  },
+});
+await shoot('guides-phone', '/page/demo-guides', {
+  ...PHONE,
+  prepare: async (tab) => {
+    await stage('Guides')(tab);
+    await tab.getByRole('button', { name: 'List', exact: true }).click();
+  },
+});
+
+// Parts of the guide sampler for docs/guides.md: only the page, on the wide board, at the place of each.
+mkdirSync(join(root, 'docs', 'guides'), { recursive: true });
+const sampler = await browser.newPage(WIDE);
+await sampler.goto(`${address}/page/demo-guides`);
+await sampler.locator('[data-testid="board"][aria-busy="false"]').waitFor();
+await sampler.waitForTimeout(1_000);
+for (const [name, x, y, width, height] of [
+  ['cup', 300, 150, 230, 190],
+  ['crate', 530, 195, 165, 205],
+  ['focus', 305, 395, 255, 250],
+  ['wheel', 795, 370, 175, 160],
+  ['mirror', 800, 540, 165, 135],
+])
+  await sampler.screenshot({ path: join(root, 'docs', 'guides', `${name}.png`), clip: { x, y, width, height } });
+await sampler.close();
 
 await browser.close();
 server.kill('SIGTERM');
