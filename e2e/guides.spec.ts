@@ -76,6 +76,14 @@ test('a cup: rim and foot on two ripples, its sides free while a key says so; th
     90,
   );
   await pen.draw(ring);
+  // A button that was clicked is not pressed again by the key that is held.
+  await linesOn(desk, HERON, 1);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await linesOn(desk, HERON, 0);
+  await page.getByRole('button', { name: 'Redo' }).click();
+  await linesOn(desk, HERON, 1);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await pen.draw(ring);
   await page.keyboard.down('Space');
   await pen.draw(line([580, 260], [600, 420]));
   await page.keyboard.up('Space');

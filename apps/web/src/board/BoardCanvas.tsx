@@ -179,9 +179,10 @@ function open(ground: HTMLElement, session: PageSession, inks: StartedInks | und
   const board = { picture, session, washing, notice: say };
   forgetEnd();
   setGuides({ guideId: undefined, laying: undefined, awakeSet: undefined });
+  const selection = new Selection(board);
   const tools = {
-    ...{ ...board, selection: new Selection(board), path: new PathTool(board), points: new PointTool(board) },
-    guides: new GuideTool(board),
+    ...{ ...board, selection, path: new PathTool(board), points: new PointTool(board) },
+    guides: new GuideTool({ ...board, selection }),
   };
   return { ...tools, hand: new BoardHand(ground, tools) };
 }

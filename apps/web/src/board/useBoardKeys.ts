@@ -41,6 +41,14 @@ export function useBoardKeys(): void {
       event.preventDefault();
       command.run(board);
     };
+    // A control that was clicked keeps the focus: Space must not press it again while it is held for the board.
+    const spaced = (event: KeyboardEvent) => {
+      const { target } = event;
+      if (event.code !== 'Space' || !(target instanceof HTMLElement) || isTaken(target, event.key)) return;
+      if (!target.closest(CONTROLS) || target.matches(':focus-visible')) return;
+      event.stopPropagation();
+      down(event);
+    };
     const up = (event: KeyboardEvent) => {
       board.hand.setModifiers(event);
       release(event.code);
@@ -53,12 +61,14 @@ export function useBoardKeys(): void {
     const hidden = () => {
       if (document.visibilityState === 'hidden') releaseAll();
     };
+    window.addEventListener('keydown', spaced, true);
     window.addEventListener('keydown', down);
     window.addEventListener('keyup', up);
     window.addEventListener('blur', releaseAll);
     document.addEventListener('visibilitychange', hidden);
     return () => {
       releaseAll();
+      window.removeEventListener('keydown', spaced, true);
       window.removeEventListener('keydown', down);
       window.removeEventListener('keyup', up);
       window.removeEventListener('blur', releaseAll);
@@ -68,11 +78,15 @@ export function useBoardKeys(): void {
   }, [board]);
 }
 
+const CONTROLS = 'button, a, [role="button"], [role="switch"], [role="radio"], [role="tab"]';
+
 /** Fields take every key, dialogs all but Esc, number controls and lists their arrows. */
 function isTaken(target: EventTarget | null, key: string): boolean {
   if (!(target instanceof HTMLElement)) return false;
   if (target.closest('input, textarea, [contenteditable="true"]')) return true;
   if (document.querySelector('[role="dialog"]')) return true;
   if (target.closest('[aria-roledescription="sortable"]') && /^(Arrow|Enter| )/.test(key)) return true;
+  // Whoever goes about with the keyboard presses controls by Space.
+  if (key === ' ' && target.closest(CONTROLS) && target.matches(':focus-visible')) return true;
   return target.closest('[role="spinbutton"], [role="radiogroup"]') !== null && /^(Arrow|Enter)/.test(key);
 }

@@ -59,6 +59,13 @@ export function cubicSlope(a: number, b: number, c: number, d: number, t: number
   return 3 * (s * s * (b - a) + 2 * s * t * (c - b) + t * t * (d - c));
 }
 
+/** Whether two spines have the same course, to within 10⁻⁶ page px, whatever their weights. */
+export function isSameCourse({ points: p }: Spine, { points: q }: Spine): boolean {
+  if (p.length !== q.length) return false;
+  for (let i = 0; i < p.length; i++) if (i % STRIDE !== 2 && Math.abs(p[i] - q[i]) > 1e-6) return false;
+  return true;
+}
+
 /** The upright box around all nodes and handles, grown by half the greatest width: it holds every inked pixel. */
 export function spineBox(spine: Spine): Box {
   const p = spine.points;

@@ -4,6 +4,7 @@ import {
   inked,
   PageError,
   type EllipsePath,
+  type EntityId,
   type FieldShape,
   type GuidePath,
   type LinePath,
@@ -25,6 +26,8 @@ export interface RakeSettings {
   readonly ragged: number;
   /** A loop that stays free. */
   readonly middle?: readonly Point[];
+  /** The guide that the field belongs to: the lines remember it, so that they can be tethered. */
+  readonly guideId?: EntityId;
 }
 
 const MOST_LINES = 10_000;
@@ -37,7 +40,7 @@ const LEAST = 2;
  * that holds nothing, a spacing that is none, and for more than 10,000 lines.
  */
 export function rake(field: FieldShape, loop: readonly Point[], settings: RakeSettings, seed: number): Stroke[] {
-  const { spacing, jitter, ragged, middle, nib } = settings;
+  const { spacing, jitter, ragged, middle, nib, guideId } = settings;
   if (loop.length < 3) throw new PageError('Draw a loop for the rake to fill.');
   if (!(spacing >= 0.5)) throw new PageError('The lines of a rake lie at least 0.5 px apart.');
   const random = seededRandom(seed);
@@ -47,7 +50,8 @@ export function rake(field: FieldShape, loop: readonly Point[], settings: RakeSe
       const [begin, end] = field.kind === 'rays' ? farFirst(path, field, from, to) : [from, to];
       const tip = begin + (end - begin) * (1 - ragged * random());
       if (Math.abs(tip - begin) < LEAST) continue;
-      strokes.push(inked(spineAlong(path, begin, tip), nib, Math.floor(random() * 0xffffffff)));
+      const stroke = inked(spineAlong(path, begin, tip), nib, Math.floor(random() * 0xffffffff));
+      strokes.push(guideId === undefined ? stroke : { ...stroke, guide: { id: guideId, path } });
       if (strokes.length > MOST_LINES)
         throw new PageError(`This would be more than ${MOST_LINES} lines. Make the spacing wider or the loop smaller.`);
     }

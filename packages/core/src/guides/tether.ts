@@ -1,4 +1,4 @@
-import { flattenSpine, pointAt, SEGMENT, segmentLengths, STRIDE, type Spine } from '../curve';
+import { flattenSpine, isSameCourse, pointAt, SEGMENT, segmentLengths, STRIDE, type Spine } from '../curve';
 import {
   about,
   angleOf,
@@ -18,6 +18,7 @@ import {
   find,
   mapPath,
   mapSpine,
+  mapStroke,
   ofKind,
   PageError,
   type Change,
@@ -30,7 +31,7 @@ import {
   type StrokeEntity,
 } from '../page';
 import { echoThrough } from './echo';
-import { straightEdges, templateMap } from './edges';
+import { straightEdges, templateMap, templateRings } from './edges';
 import { project, spineAlong, trackOf } from './path';
 
 /** Ends closer than this, page px, have met. */
@@ -69,7 +70,7 @@ export function moveGuide(page: Page, guideId: EntityId, shape: GuideShape, labe
 /** What moving a guide does to the lines that are tethered to it. */
 export function tetheredEdits(page: Page, guide: GuideEntity, shape: GuideShape): Edit[] {
   if (!guide.tethers) return [];
-  const strokes = ofKind(page, 'stroke');
+  const strokes = guidedStrokes(page);
   const own = strokes.filter(
     (stroke) => stroke.guide?.id === guide.id && isDrawn(stroke) && obeys(stroke.guide.path, guide.shape),
   );
@@ -87,6 +88,17 @@ export function tetheredEdits(page: Page, guide: GuideEntity, shape: GuideShape)
   );
 }
 
+/** The lines of a page that know a guide: looked for once, since a drag asks at every event. */
+const guided = new WeakMap<Page['entities'], readonly StrokeEntity[]>();
+
+function guidedStrokes(page: Page): readonly StrokeEntity[] {
+  const known = guided.get(page.entities);
+  if (known) return known;
+  const found = ofKind(page, 'stroke').filter(({ guide }) => guide !== undefined);
+  guided.set(page.entities, found);
+  return found;
+}
+
 /** Copies of a symmetric set do not obey the guide themselves: they follow the one that does. */
 const isDrawn = ({ copy }: StrokeEntity): boolean =>
   !copy || copy.matrix.every((value, k) => value === [1, 0, 0, 1, 0, 0][k]);
@@ -96,7 +108,8 @@ function twins(strokes: readonly StrokeEntity[], before: StrokeEntity, after: St
   if (!copy) return [];
   return strokes.flatMap((twin) => {
     if (twin === before || twin.copy?.set !== copy.set || !isImage(twin, before)) return [];
-    return [{ before: twin, after: { ...twin, spine: mapSpine(after.spine, twin.copy.matrix) } }];
+    const { id, layerId, order, copy: own } = twin;
+    return [{ before: twin, after: { ...mapStroke(after, own.matrix), id, layerId, order, copy: own } }];
   });
 }
 
@@ -124,6 +137,10 @@ export function obeys(path: GuidePath, shape: GuideShape): boolean {
     }
     case 'straightedge':
       return straightEdges(shape).some((edge) => path.kind === 'line' && project(edge, path).distance < 1e-3);
+    case 'batten':
+      return path.kind === 'curve' && isSameCourse(path.course, shape.course);
+    case 'template':
+      return path.kind === 'curve' && templateRings(shape).some((ring) => isSameCourse(ring, path.course));
     default:
       return path.kind === 'curve';
   }
@@ -299,10 +316,21 @@ function meetings(lines: readonly Tied[]): EndOf[][] {
     { at: ends[1], of: [k, 1] },
   ]);
   const groups: { at: Point; of: EndOf[] }[] = [];
+  // By squares as wide as the tolerance: what has met lies in the same or the next one.
+  const squares = new Map<string, (typeof groups)[number][]>();
+  const square = (value: number) => Math.floor(value / MET);
   for (const { at, of } of all) {
-    const group = groups.find((one) => distance(one.at, at) <= MET);
-    if (group) group.of.push(of);
-    else groups.push({ at, of: [of] });
+    const [column, row] = [square(at.x), square(at.y)];
+    const near = [-1, 0, 1].flatMap((i) => [-1, 0, 1].flatMap((j) => squares.get(`${column + i},${row + j}`) ?? []));
+    const group = near.find((one) => distance(one.at, at) <= MET);
+    if (group) {
+      group.of.push(of);
+      continue;
+    }
+    const fresh = { at, of: [of] };
+    groups.push(fresh);
+    const key = `${column},${row}`;
+    squares.set(key, [...(squares.get(key) ?? []), fresh]);
   }
   return groups.flatMap(({ of }) => (of.length > 1 ? [of] : []));
 }

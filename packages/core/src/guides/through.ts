@@ -1,6 +1,6 @@
 import { spineLength } from '../curve';
 import { distance, type Point } from '../math';
-import type { FieldShape, GuideGrid, GuidePath, GuideShape, RaysShape, RipplesShape } from '../page';
+import type { EchoShape, FieldShape, GuideGrid, GuidePath, GuideShape, RaysShape, RipplesShape } from '../page';
 import { edgePaths } from './edges';
 import { echoThrough } from './echo';
 import { fromMiddle } from './ellipse';
@@ -36,9 +36,7 @@ export function pathThrough(
     case 'ripples':
       return ringThrough(shape, point);
     case 'echo': {
-      if (!(spineLength(shape.course) > 0)) return undefined;
-      const course = echoThrough(shape.course, point);
-      return course && { kind: 'curve', course };
+      return echoPath(shape, point);
     }
     case 'straightedge':
     case 'batten':
@@ -50,6 +48,18 @@ export function pathThrough(
     case 'wheel':
       return undefined;
   }
+}
+
+/** The last path of an echo: a hand asks again and again from where it started. */
+const echoes = new WeakMap<EchoShape, { readonly at: Point; readonly path: GuidePath | undefined }>();
+
+function echoPath(shape: EchoShape, { x, y }: Point): GuidePath | undefined {
+  const known = echoes.get(shape);
+  if (known && known.at.x === x && known.at.y === y) return known.path;
+  const course = spineLength(shape.course) > 0 ? echoThrough(shape.course, { x, y }) : undefined;
+  const path: GuidePath | undefined = course && { kind: 'curve', course };
+  echoes.set(shape, { at: { x, y }, path });
+  return path;
 }
 
 /** The value of the grid line nearest to `value`, where a grid snaps; a count bounds how far the lines go. */

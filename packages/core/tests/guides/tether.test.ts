@@ -4,6 +4,7 @@ import {
   obeys,
   pathThrough,
   project,
+  rake,
   releasedEdits,
   symmetricStrokes,
   symmetryMaps,
@@ -213,5 +214,27 @@ describe('a guide at the gate', () => {
     const line = along(guide({ kind: 'rails', x: 0, y: 0, angle: 0 }, { id: 'rails' }), 'a', at(0, 0), at(90, 0));
     const kept = { ...line, copy: { set: 's', matrix: [1, 0, 0, 1, 0, 0] as const } };
     expect(checkEntity(kept)).toEqual(kept);
+  });
+});
+
+describe('raked lines', () => {
+  it('aim anew with their rays when those tether', () => {
+    const rays = guide({ kind: 'rays', x: 200, y: 150 });
+    const loop = [at(0, 0), at(400, 0), at(400, 300), at(0, 300)];
+    const settings = { nib: liner, spacing: 40, jitter: 0, ragged: 0.2, guideId: rays.id };
+    if (rays.shape.kind !== 'rays') throw new Error('These are rays.');
+    const lines = rake(rays.shape, loop, settings, 1).map((stroke, k): StrokeEntity => ({
+      kind: 'stroke',
+      id: `r${k}`,
+      layerId: 'inks',
+      order: `a${k}`,
+      ...stroke,
+    }));
+    const page = pageOf(rays, ...lines);
+    const after = applyChange(page, moveGuide(page, rays.id, { kind: 'rays', x: 260, y: 170 }));
+    for (const { id } of lines) {
+      const [p, q] = ends(after, id);
+      expect(Math.abs((q.x - p.x) * (170 - p.y) - (q.y - p.y) * (260 - p.x)) / distance(p, q)).toBeLessThan(1e-6);
+    }
   });
 });

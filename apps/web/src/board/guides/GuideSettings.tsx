@@ -23,6 +23,7 @@ import { layNext } from './guideCommands';
 import { setGuides, useGuides } from './guideStore';
 import { degreesOf, lengthInWords, wheelInWords } from './inWords';
 import { copyOf, GUIDE_NAMES, LAYING_IN_WORDS } from './layGuide';
+import { useFrame } from '../select/useFrame';
 import { TemplateChoice } from './TemplateChoice';
 import { flippedTemplate, releaseAll, strokeAllRound } from './guideDeeds';
 
@@ -387,6 +388,7 @@ function RakeSettings() {
   const field = board.guides.rakedField();
   const set = (change: Partial<typeof rake>) => setGuides({ rake: { ...rake, ...change } });
   const isFocus = field?.shape.kind === 'rays';
+  const { size, isPixels } = useFrame();
   return (
     <View className="gap-2">
       <Faint>
@@ -415,7 +417,7 @@ function RakeSettings() {
           onChange={(ragged) => set({ ragged })}
           {...{ least: 0, most: 95, step: 1, unit: ' %' }}
         />
-        {isFocus && (
+        {isFocus && size === 0 && (
           <ScrubNumber
             label="Calm middle"
             value={rake.calm}
@@ -424,6 +426,13 @@ function RakeSettings() {
           />
         )}
       </Line>
+      {isFocus && (
+        <Faint>
+          {size > 0 && !isPixels
+            ? 'What the selected line encloses stays calm.'
+            : 'Select a line round what is to stay calm, or leave the middle of the loop free.'}
+        </Faint>
+      )}
     </View>
   );
 }

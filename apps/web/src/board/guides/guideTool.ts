@@ -1,8 +1,9 @@
-import { cornerNode, removeNode, smoothNode } from '@true-nib/core/curve';
+import { cornerNode, flattenSpine, removeNode, smoothNode } from '@true-nib/core/curve';
 import { actsOn, isField, moveGuide, shiftedShape, tetheredEdits } from '@true-nib/core/guides';
 import { apply, distance, type Point } from '@true-nib/core/math';
 import {
   find,
+  ordersBetween,
   PageError,
   type Edit,
   type EntityId,
@@ -11,23 +12,23 @@ import {
   type PenSample,
   type StrokeEntity,
 } from '@true-nib/core/page';
-import { strokeBoth, drawKnot } from '../../render/overlay';
+import { sayAt } from '../../look/notices';
 import { drawGuides, tagsOf, TAG_HEIGHT, type GuideTag, type ShownGuides } from '../../render/guidePicture';
+import { drawKnot, strokeBoth } from '../../render/overlay';
 import { zoomOf } from '../../render/view';
+import { newId } from '../../session/ids';
 import { useDesk } from '../desk';
 import { drawnLayer, layerInHand, refuse, type Board, type Gesture } from '../inkHand';
 import { nibFor } from '../nibs/rackStore';
 import type { Modifiers } from '../select/selectHand';
+import type { Selection } from '../select/selection';
 import { seedNow } from '../strokeHand';
 import { withCopies } from './bearing';
 import { aimedAt, draggedGuide, gripAt, guideGrips, isOnGuide, withNode, type GripPlace } from './grips';
 import { setGuides, useGuides } from './guideStore';
+import { lengthInWords } from './inWords';
 import { guidesOf, laidShape, LAYING_IN_WORDS, newGuide } from './layGuide';
 import { templateById } from './templateStore';
-import { newId } from '../../session/ids';
-import { ordersBetween } from '@true-nib/core/page';
-import { lengthInWords } from './inWords';
-import { sayAt } from '../../look/notices';
 
 /** CSS px that a hand may miss a grip by: a finger's. */
 const REACH = 20;
@@ -43,7 +44,7 @@ export class GuideTool {
   private tags: readonly GuideTag[] = [];
   private readonly stops: (() => void)[];
 
-  constructor(private readonly board: Board) {
+  constructor(private readonly board: Board & { readonly selection: Selection }) {
     const show = () => this.show();
     this.stops = [
       board.session.onEvents({ edited: (_page, edits) => edits.some(isGuideEdit) && show(), notice: () => undefined }),
@@ -324,7 +325,7 @@ export class GuideTool {
   }
 
   private async raked(
-    { shape, name }: GuideEntity,
+    { id, shape, name }: GuideEntity,
     loop: readonly Point[],
     { layer, edits }: Exclude<ReturnType<typeof drawnLayer>, string>,
   ): Promise<void> {
@@ -333,8 +334,9 @@ export class GuideTool {
     const { spacing, jitter, ragged, calm } = useGuides.getState().rake;
     const settings = {
       nib: nibFor(session.page),
+      guideId: id,
       ...{ spacing, jitter: jitter / 100, ragged: ragged / 100 },
-      ...(calm > 0 && shape.kind === 'rays' && { middle: shrunk(loop, calm / 100) }),
+      ...(shape.kind === 'rays' && this.middleOf(loop, calm / 100)),
     };
     try {
       const strokes = await picture.inks.raked(shape, loop, settings, seedNow());
@@ -349,6 +351,16 @@ export class GuideTool {
     } catch (error) {
       notice(error instanceof Error ? error.message : 'This could not be raked.');
     }
+  }
+
+  /** The loop that stays free of focus lines: the selected line where there is one, else the loop itself made smaller. */
+  private middleOf(loop: readonly Point[], share: number): { readonly middle?: readonly Point[] } {
+    const [line] = this.board.selection.strokes;
+    if (line) {
+      const flat = flattenSpine(line.spine, 0.5);
+      return { middle: Array.from({ length: flat.length / 3 }, (_, k) => ({ x: flat[3 * k], y: flat[3 * k + 1] })) };
+    }
+    return share > 0 ? { middle: shrunk(loop, share) } : {};
   }
 
   /** Paints the guides, and the grips of the one in hand. */

@@ -2,6 +2,7 @@ import {
   cornerNode,
   handleAt,
   insertNode,
+  isSameCourse,
   isSmooth,
   moveHandle,
   moveNode,
@@ -225,8 +226,10 @@ export class PointTool {
 
   private commit(stroke: StrokeEntity, spine: Spine, label: string): void {
     const { origin } = stroke;
+    // A course that is bent by hand has left its guide; one that is only weighed anew has not.
+    const { guide: _left, ...free } = stroke;
     const after: StrokeEntity = {
-      ...stroke,
+      ...(isSameCourse(stroke.spine, spine) ? stroke : free),
       spine,
       ...(origin && { origin: { ...origin, left: origin.left ?? 'edited' } }),
     };
