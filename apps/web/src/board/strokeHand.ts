@@ -61,7 +61,7 @@ export function beginStroke(board: Board, desk: Desk): Gesture {
       void breath().then(() => useLastHand.setState({ pressures: live.kept.map(({ pressure }) => pressure) }));
       const samples: SamplesEntity = { kind: 'samples', id: newId(), packed: packSamples(live.kept) };
       const origin = { samples: samples.id, calm: live.calm, zoom: live.zoom };
-      layDown(board, target, 'Stroke', { ...live.stroke(), ...born.bornOn, origin }, samples);
+      layDown(board, target, 'Stroke', [{ ...live.stroke(), ...born.bornOn, origin }], samples);
     },
     cancel() {
       stop();

@@ -7,8 +7,7 @@ import {
   type GuideShape,
   type WheelShape,
 } from '@true-nib/core/page';
-import { isField } from '@true-nib/core/guides';
-import { useState, type ReactNode } from 'react';
+import { useState } from 'react';
 import { Text, View } from 'react-native';
 import { useShallow } from 'zustand/react/shallow';
 import { Button } from '../../look/Button';
@@ -18,24 +17,19 @@ import { ScrubNumber } from '../../look/ScrubNumber';
 import { Switch } from '../../look/Switch';
 import { useBoard, usePage } from '../boardContext';
 import { useDesk } from '../desk';
-import { layerInHand } from '../inkHand';
 import { layNext } from './guideCommands';
 import { setGuides, useGuides } from './guideStore';
 import { degreesOf, lengthInWords, wheelInWords } from './inWords';
-import { copyOf, GUIDE_NAMES, LAYING_IN_WORDS } from './layGuide';
-import { useFrame } from '../select/useFrame';
+import { GUIDE_NAMES, LAYING_IN_WORDS } from './layGuide';
+import { StateSettings } from './GuideState';
+import { Faint, Line, Settled } from './parts';
+import { RakeSettings } from './RakeSettings';
 import { TemplateChoice } from './TemplateChoice';
-import { flippedTemplate, releaseAll, strokeAllRound } from './guideDeeds';
+import { flippedTemplate, strokeAllRound } from './guideDeeds';
 
 const KINDS: readonly GuideKind[] = [
   ...(['straightedge', 'batten', 'template', 'rails', 'ripples', 'rays', 'echo', 'mirror', 'wheel'] as const),
 ];
-
-const Line = ({ children }: { readonly children: ReactNode }) => <View className="flex-row gap-2">{children}</View>;
-
-const Faint = ({ children }: { readonly children: ReactNode }) => (
-  <Text className="font-sans text-14 text-faint">{children}</Text>
-);
 
 /** The guide in hand, as the page has it. */
 export function useGuideInHand(): GuideEntity | undefined {
@@ -200,38 +194,6 @@ function OneGuide({ guide }: { readonly guide: GuideEntity }) {
   );
 }
 
-interface SettledProps {
-  readonly label: string;
-  readonly value: number;
-  readonly unit: string;
-  readonly least: number;
-  readonly most: number;
-  readonly step?: number;
-  /** Shows what a number would do, until it is settled. */
-  readonly onChange?: (value: number) => void;
-  readonly onSettled: (value: number) => void;
-}
-
-/** A number of a guide: it is kept when the hand lets go of it. */
-function Settled({ value, onChange, onSettled, step = 1, ...range }: SettledProps) {
-  const [held, setHeld] = useState<number | undefined>();
-  return (
-    <ScrubNumber
-      {...range}
-      step={step}
-      value={held ?? Math.round(value * 10) / 10}
-      onChange={(next) => {
-        setHeld(next);
-        onChange?.(next);
-      }}
-      onSettled={(next) => {
-        setHeld(undefined);
-        onSettled(next);
-      }}
-    />
-  );
-}
-
 /** The name of a guide, kept when the field is left. */
 function GuideName({ guide }: { readonly guide: GuideEntity }) {
   const { guides } = useBoard();
@@ -320,118 +282,6 @@ function GridSettings({ grid, isTurned, onChange }: GridProps) {
           </Line>
           <Switch label="Keep to the grid lines" on={grid.snaps} onChange={(snaps) => onChange({ ...grid, snaps })} />
         </>
-      )}
-    </View>
-  );
-}
-
-/** Seen, acting, reach, and what else can be said of any guide. */
-export function StateSettings({ guide }: { readonly guide: GuideEntity }) {
-  const board = useBoard();
-  const { guides, session } = board;
-  const chosen = useDesk((desk) => desk.chosenLayers);
-  const layerId = useDesk((desk) => desk.layerId);
-  const layer = layerInHand(session.page, layerId)?.layer;
-  const tell = (label: string, change: Partial<GuideEntity>) => guides.tell(guide, `${label}: ${guide.name}`, change);
-  const reach = guide.reach === 'all' ? 'all' : guide.reach.length === 1 ? 'layer' : 'chosen';
-  const reachTo = (to: 'all' | 'layer' | 'chosen') => {
-    const own = layer ? [layer.id] : [];
-    tell('Reach', { reach: to === 'all' ? 'all' : to === 'layer' ? own : [...new Set([...own, ...chosen])] });
-  };
-  return (
-    <View className="gap-2">
-      <Line>
-        <Choice
-          label="Reach"
-          value={reach}
-          options={[
-            { value: 'layer', label: 'Layer' },
-            { value: 'chosen', label: 'Chosen' },
-            { value: 'all', label: 'All' },
-          ]}
-          onChange={reachTo}
-        />
-      </Line>
-      <Switch label="Acting" on={guide.acting} onChange={(acting) => tell(acting ? 'Wake' : 'Sleep', { acting })} />
-      <Switch label="Seen" on={guide.seen} onChange={(seen) => tell(seen ? 'Show' : 'Hide', { seen })} />
-      <Switch label="Locked" on={guide.locked} onChange={(locked) => tell(locked ? 'Lock' : 'Unlock', { locked })} />
-      <Switch
-        label="Tether: lines drawn on it go along"
-        on={guide.tethers}
-        onChange={(tethers) => tell(tethers ? 'Tether' : 'No tether', { tethers })}
-      />
-      <View className="flex-row flex-wrap gap-2">
-        {guide.tethers && <Button label="Release its lines" onPress={() => releaseAll(board, guide)} />}
-        <Button
-          label="Copy"
-          onPress={() => {
-            const copy = copyOf(session.page, guide, guide.shape);
-            session.commit(`Copy ${guide.name}`, [{ before: null, after: copy }]);
-            setGuides({ guideId: copy.id });
-          }}
-        />
-        <Button
-          label="Delete"
-          onPress={() => session.commit(`Delete ${guide.name}`, [{ before: guide, after: null }])}
-        />
-      </View>
-    </View>
-  );
-}
-
-/** How a loop is raked, and along what. */
-function RakeSettings() {
-  const board = useBoard();
-  usePage(board);
-  const rake = useGuides((state) => state.rake);
-  useGuides((state) => state.guideId);
-  const field = board.guides.rakedField();
-  const set = (change: Partial<typeof rake>) => setGuides({ rake: { ...rake, ...change } });
-  const isFocus = field?.shape.kind === 'rays';
-  const { size, isPixels } = useFrame();
-  return (
-    <View className="gap-2">
-      <Faint>
-        {field && isField(field.shape)
-          ? `Along ${field.name}, with the nib in hand.`
-          : 'There is no field to rake along: lay down Rails, Ripples, Rays or an Echo.'}
-      </Faint>
-      <Line>
-        <ScrubNumber
-          label="Apart"
-          value={rake.spacing}
-          onChange={(spacing) => set({ spacing })}
-          {...{ least: 1, most: 1000, step: 1, unit: ' px' }}
-        />
-        <ScrubNumber
-          label="Stray"
-          value={rake.jitter}
-          onChange={(jitter) => set({ jitter })}
-          {...{ least: 0, most: 100, step: 1, unit: ' %' }}
-        />
-      </Line>
-      <Line>
-        <ScrubNumber
-          label="Ragged"
-          value={rake.ragged}
-          onChange={(ragged) => set({ ragged })}
-          {...{ least: 0, most: 95, step: 1, unit: ' %' }}
-        />
-        {isFocus && size === 0 && (
-          <ScrubNumber
-            label="Calm middle"
-            value={rake.calm}
-            onChange={(calm) => set({ calm })}
-            {...{ least: 0, most: 95, step: 1, unit: ' %' }}
-          />
-        )}
-      </Line>
-      {isFocus && (
-        <Faint>
-          {size > 0 && !isPixels
-            ? 'What the selected line encloses stays calm.'
-            : 'Select a line round what is to stay calm, or leave the middle of the loop free.'}
-        </Faint>
       )}
     </View>
   );

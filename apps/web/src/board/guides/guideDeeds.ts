@@ -2,6 +2,7 @@ import { releasedEdits, templateRings } from '@true-nib/core/guides';
 import { inked, ofKind, type GuideEntity, type GuideShape } from '@true-nib/core/page';
 import { useDesk } from '../desk';
 import { drawnLayer, type Board } from '../inkHand';
+import { withCopies } from './bearing';
 import { nibFor } from '../nibs/rackStore';
 import { layDown } from '../shapes/layDown';
 import { seedNow } from '../strokeHand';
@@ -12,16 +13,16 @@ export function strokeAllRound(board: Board, { shape, id }: GuideEntity): void {
   if (shape.kind !== 'template') return;
   const target = drawnLayer(session.page, useDesk.getState().layerId);
   if (typeof target === 'string') return notice(target);
-  for (const course of templateRings(shape)) {
-    const stroke = {
-      ...inked(course, nibFor(session.page), seedNow()),
-      guide: { id, path: { kind: 'curve' as const, course } },
-    };
-    const ground = drawnLayer(session.page, target.layer.id);
-    if (typeof ground === 'string') return notice(ground);
-    picture.showStrokes([stroke], ground.layer.id);
-    layDown(board, ground, 'Stroke all round', stroke);
-  }
+  const nib = nibFor(session.page);
+  const strokes = templateRings(shape).map((course) => ({
+    ...inked(course, nib, seedNow()),
+    guide: { id, path: { kind: 'curve' as const, course } },
+  }));
+  picture.showStrokes(
+    strokes.flatMap((stroke) => withCopies(session.page, target.layer.id, stroke)),
+    target.layer.id,
+  );
+  layDown(board, target, 'Stroke all round', strokes);
 }
 
 export const flippedTemplate = (shape: Extract<GuideShape, { kind: 'template' }>): GuideShape => ({

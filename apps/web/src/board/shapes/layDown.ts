@@ -1,4 +1,3 @@
-import { STRIDE } from '@true-nib/core/curve';
 import {
   ordersBetween,
   type Edit,
@@ -19,21 +18,22 @@ export interface Ground {
 }
 
 /**
- * Makes a line, which is shown already, part of the page, with its symmetric copies: one change. Nodes or pixels come of it as
+ * Makes lines, which are shown already, part of the page, with their symmetric copies: one change. Nodes or pixels come of it as
  * the layer has them. `samples` are the hand's, where a hand drew it.
  */
 export function layDown(
   board: Board,
   { layer, edits }: Ground,
   label: string,
-  stroke: Stroke,
+  strokes: readonly Stroke[],
   samples?: SamplesEntity,
 ): void {
   const { picture, session } = board;
-  if (stroke.spine.points.length >= STRIDE) rememberEnd(stroke.spine);
-  const strokes = withCopies(session.page, layer.id, stroke);
-  const orders = ordersBetween(picture.inks.index.topOrder(layer.id), undefined, strokes.length);
-  const entities = strokes.map((one, k): StrokeEntity => ({
+  const last = strokes.at(-1);
+  if (last) rememberEnd(last.spine);
+  const all = strokes.flatMap((stroke) => withCopies(session.page, layer.id, stroke));
+  const orders = ordersBetween(picture.inks.index.topOrder(layer.id), undefined, all.length);
+  const entities = all.map((one, k): StrokeEntity => ({
     kind: 'stroke',
     id: newId(),
     layerId: layer.id,

@@ -71,7 +71,7 @@ export class PathTool {
     if (course && typeof target !== 'string') {
       const stroke = inked(course, nibFor(this.board.session.page), this.seed);
       this.board.picture.showStrokes(withCopies(this.board.session.page, target.layer.id, stroke), target.layer.id);
-      layDown(this.board, target, path.closed ? 'Closed curve' : 'Curve', stroke);
+      layDown(this.board, target, path.closed ? 'Closed curve' : 'Curve', [stroke]);
     } else this.board.picture.endLive();
     this.show();
     return true;

@@ -60,7 +60,7 @@ export function beginShape(board: Board, desk: Desk, kind: DraggedKind, keys: Sh
       if (shape) sayMeasures(board, shape, last);
     },
     end() {
-      if (shape) layDown(board, target, NAMES[kind], inked(shape.course, nib, seed));
+      if (shape) layDown(board, target, NAMES[kind], [inked(shape.course, nib, seed)]);
       else picture.endLive();
     },
     cancel: () => picture.endLive(),
