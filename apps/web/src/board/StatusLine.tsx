@@ -37,7 +37,7 @@ export function StatusLine() {
 const HOLDS: Readonly<Record<Stage, readonly HoldId[]>> = {
   rough: ['move', 'scrub-zoom'],
   guides: ['move', 'scrub-zoom', 'peek'],
-  ink: ['free', 'straight-on', 'peek', 'move'],
+  ink: ['free', 'straight-on', 'peek'],
   mend: ['peek', 'move', 'borrow'],
   finish: ['move', 'scrub-zoom'],
 };

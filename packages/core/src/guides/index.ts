@@ -2,6 +2,7 @@ export * from './choose';
 export * from './echo';
 export * from './edges';
 export * from './path';
+export { shiftedShape } from './placement';
 export * from './rake';
 export * from './ride';
 export * from './straight';

@@ -1,5 +1,7 @@
 import { cubicAt, ride, SEGMENT, type Ridden, type Riding } from '../curve';
-import type { GuidePath, PenSample } from '../page';
+import { distance } from '../math';
+import type { GuideEntity, GuidePath, PenSample } from '../page';
+import { chooseGuide, type ChoiceOptions } from './choose';
 import { trackOf, type Track } from './path';
 
 /** Page px along a curve within which the next place of a hand that hardly moves is looked for. */
@@ -79,10 +81,27 @@ function weights(q: ArrayLike<number>, i: number, from: number, to: number): rea
   return [polar(from, from, from), polar(from, from, to), polar(from, to, to), polar(to, to, to)];
 }
 
-/** The samples taken to the path, each to where it rides: pressures, tilts and times stay. */
-export function rideGuide(samples: readonly PenSample[], path: GuidePath): PenSample[] {
-  const track = trackOf(path);
-  const riding = new PathRiding(track, path.kind === 'line', 0);
+export interface RideOptions extends ChoiceOptions {
+  /** Page px that the hand goes before a field is chosen by its direction. */
+  readonly choosing: number;
+}
+
+/**
+ * The samples of a whole hand taken to the guide that bears it, each to where it rides: pressures, tilts and times stay. They
+ * come back as they are where no guide bears them.
+ */
+export function rideGuide(
+  samples: readonly PenSample[],
+  guides: readonly GuideEntity[],
+  options: RideOptions,
+): PenSample[] {
+  const [start] = samples;
+  const gone = start && samples.find((sample) => distance(start, sample) >= options.choosing);
+  const heading = gone && Math.atan2(gone.y - start.y, gone.x - start.x);
+  const choice = start && chooseGuide(guides, start, heading, options);
+  if (!choice) return [...samples];
+  const track = trackOf(choice.path);
+  const riding = new PathRiding(track, choice.path.kind === 'line', 0);
   let ridden: Ridden | undefined;
   return samples.map((sample) => {
     ridden = ride(riding, sample.x, sample.y, ridden);

@@ -1,18 +1,5 @@
 import { flattenSpine, isSameCourse, pointAt, SEGMENT, segmentLengths, STRIDE, type Spine } from '../curve';
-import {
-  about,
-  angleOf,
-  apply,
-  chain,
-  distance,
-  invert,
-  rotation,
-  scaling,
-  then,
-  translation,
-  type Matrix,
-  type Point,
-} from '../math';
+import { about, angleOf, chain, distance, rotation, scaling, translation, type Matrix, type Point } from '../math';
 import {
   draftChange,
   find,
@@ -31,8 +18,9 @@ import {
   type StrokeEntity,
 } from '../page';
 import { echoThrough } from './echo';
-import { straightEdges, templateMap, templateRings } from './edges';
+import { straightEdges, templateRings } from './edges';
 import { project, spineAlong, trackOf } from './path';
+import { placementMap } from './placement';
 
 /** Ends closer than this, page px, have met. */
 const MET = 0.5;
@@ -215,32 +203,6 @@ function similarity(before: Spine, after: Spine): Matrix | undefined {
 
 const clampFrom = (from: number): number => (Number.isFinite(from) ? from : 0);
 const measureOf = (course: Spine): number => segmentLengths(course).reduce((sum, length) => sum + length, 0);
-
-/** The map that carries what lies on a guide along with it, where one map does. */
-export function placementMap(before: GuideShape, after: GuideShape): Matrix {
-  if (before.kind === 'ripples' && after.kind === 'ripples')
-    return chain(
-      translation(-before.x, -before.y),
-      rotation(-before.angle),
-      [1, 0, 0, after.ratio / before.ratio, 0, 0],
-      rotation(after.angle),
-      translation(after.x, after.y),
-    );
-  if (before.kind === 'straightedge' && after.kind === 'straightedge') {
-    // The edges move apart when the ruler gets wider.
-    const widen: Matrix = [1, 0, 0, after.width / before.width, 0, 0];
-    return chain(
-      translation(-before.x, -before.y),
-      rotation(-before.angle),
-      widen,
-      rotation(after.angle),
-      translation(after.x, after.y),
-    );
-  }
-  if (before.kind === 'template' && after.kind === 'template')
-    return then(invert(templateMap(before.place)), templateMap(after.place));
-  return [1, 0, 0, 1, 0, 0];
-}
 
 /** Where the ends of a line come to lie on its carried path, before its neighbours are heard. */
 function carriedEnds(stroke: StrokeEntity, path: GuidePath): Ends {
@@ -445,33 +407,3 @@ export const releasedEdits = (strokes: readonly StrokeEntity[]): Edit[] =>
     const { guide, ...after } = before;
     return guide ? [{ before, after }] : [];
   });
-
-/** A shape moved by page px. */
-export function shiftedShape(shape: GuideShape, dx: number, dy: number): GuideShape {
-  const map = translation(dx, dy);
-  switch (shape.kind) {
-    case 'batten':
-    case 'echo':
-      return { ...shape, course: mapSpine(shape.course, map) };
-    case 'template':
-      return { ...shape, place: { ...shape.place, ...apply(map, shape.place) } };
-    default:
-      return { ...shape, ...apply(map, shape) };
-  }
-}
-
-/** A shape turned about a point, radians. */
-export function turnedShape(shape: GuideShape, on: Point, angle: number): GuideShape {
-  const map = about(on, rotation(angle));
-  switch (shape.kind) {
-    case 'batten':
-    case 'echo':
-      return { ...shape, course: mapSpine(shape.course, map) };
-    case 'template':
-      return { ...shape, place: { ...shape.place, ...apply(map, shape.place), angle: shape.place.angle + angle } };
-    case 'rays':
-      return { ...shape, ...apply(map, shape) };
-    default:
-      return { ...shape, ...apply(map, shape), angle: shape.angle + angle };
-  }
-}

@@ -5,7 +5,7 @@ import type { Calm, GuidePath, Nib, PenSample } from '../../src/page';
 import { SHIPPED_NIBS } from '../../src/rack';
 import { TEMPLATES } from '../../src/templates';
 import { brush, drawn, even, liner, raw, straight, tapered, wave, zigzag } from '../hands';
-import { at, bow, places } from './guides';
+import { at, bow, guide, places } from './guides';
 
 const rail: GuidePath = { kind: 'line', x: 120, y: 210, dx: Math.cos(0.3), dy: Math.sin(0.3) };
 const ring: GuidePath = { kind: 'ellipse', x: 300, y: 200, rx: 320, ry: 140, angle: 0.5 };
@@ -121,15 +121,24 @@ describe('a stroke on a guide', () => {
   });
 });
 
-describe('samples', () => {
-  it('are taken to the path with all else that the pen told', () => {
-    const [first] = rideGuide([{ x: 50, y: 40, pressure: 0.3, time: 7, tiltX: 20 }], {
-      ...rail,
-      x: 0,
-      y: 40,
-      dx: 1,
-      dy: 0,
-    });
-    expect(first).toEqual({ x: 50, y: 40, pressure: 0.3, time: 7, tiltX: 20 });
+describe('the samples of a hand', () => {
+  const level = guide({ kind: 'rails', x: 0, y: 40, angle: 0 });
+  const steep = guide({ kind: 'rails', x: 0, y: 40, angle: 1.2 });
+  const hand: PenSample[] = Array.from({ length: 20 }, (_, k) => ({
+    x: 50 + 4 * k,
+    y: 40 + k,
+    pressure: 0.3,
+    time: 7 * k,
+    tiltX: 20,
+  }));
+
+  it('are taken to the guide that their first movement chooses, with all else that the pen told', () => {
+    const ridden = rideGuide(hand, [steep, level], { reach: 10, choosing: 6 });
+    ridden.forEach((sample, k) => expect(sample).toEqual({ ...hand[k], y: 40 }));
+  });
+
+  it('stay as they are where none acts', () => {
+    expect(rideGuide(hand, [{ ...level, acting: false }], { reach: 10, choosing: 6 })).toEqual(hand);
+    expect(rideGuide([], [level], { reach: 10, choosing: 6 })).toEqual([]);
   });
 });
