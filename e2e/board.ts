@@ -107,8 +107,9 @@ export const AROUND_THE_PAGE = { x: 560, y: 60, width: 440, height: 700 };
 /** Opens the page's own sheet under a finger: on a busy machine a first tap may come before the board listens. */
 export const tapPageSheet = (tab: Tab): Promise<void> =>
   expect(async () => {
-    if (!(await tab.getByRole('dialog').isVisible())) await tab.getByRole('button', { name: /page settings/ }).tap();
-    await expect(tab.getByRole('dialog')).toBeVisible({ timeout: 3_000 });
+    const sheet = tab.getByRole('dialog', { name: 'Page' });
+    if (!(await sheet.isVisible())) await tab.getByRole('button', { name: /page settings/ }).tap();
+    await expect(sheet).toBeVisible({ timeout: 3_000 });
   }).toPass();
 
 /** The zoom in percent and the turn in degrees, as the page sheet says them. */
