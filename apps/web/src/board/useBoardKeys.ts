@@ -43,9 +43,10 @@ export function useBoardKeys(): void {
     };
     // A control that was clicked keeps the focus: Space must not press it again while it is held for the board.
     const spaced = (event: KeyboardEvent) => {
+      if (event.key === 'Tab') isWalking = true;
       const { target } = event;
       if (event.code !== 'Space' || !(target instanceof HTMLElement) || isTaken(target, event.key)) return;
-      if (!target.closest(CONTROLS) || target.matches(':focus-visible')) return;
+      if (!target.closest(CONTROLS)) return;
       event.stopPropagation();
       down(event);
     };
@@ -61,6 +62,10 @@ export function useBoardKeys(): void {
     const hidden = () => {
       if (document.visibilityState === 'hidden') releaseAll();
     };
+    const pointed = () => {
+      isWalking = false;
+    };
+    window.addEventListener('pointerdown', pointed, true);
     window.addEventListener('keydown', spaced, true);
     window.addEventListener('keydown', down);
     window.addEventListener('keyup', up);
@@ -68,6 +73,7 @@ export function useBoardKeys(): void {
     document.addEventListener('visibilitychange', hidden);
     return () => {
       releaseAll();
+      window.removeEventListener('pointerdown', pointed, true);
       window.removeEventListener('keydown', spaced, true);
       window.removeEventListener('keydown', down);
       window.removeEventListener('keyup', up);
@@ -78,6 +84,9 @@ export function useBoardKeys(): void {
   }, [board]);
 }
 
+/** Whether the focus was last moved by Tab, and not by a pointer. */
+let isWalking = false;
+
 const CONTROLS = 'button, a, [role="button"], [role="switch"], [role="radio"], [role="tab"]';
 
 /** Fields take every key, dialogs all but Esc, number controls and lists their arrows. */
@@ -87,6 +96,6 @@ function isTaken(target: EventTarget | null, key: string): boolean {
   if (document.querySelector('[role="dialog"]')) return true;
   if (target.closest('[aria-roledescription="sortable"]') && /^(Arrow|Enter| )/.test(key)) return true;
   // Whoever goes about with the keyboard presses controls by Space.
-  if (key === ' ' && target.closest(CONTROLS) && target.matches(':focus-visible')) return true;
+  if (key === ' ' && isWalking && target.closest(CONTROLS)) return true;
   return target.closest('[role="spinbutton"], [role="radiogroup"]') !== null && /^(Arrow|Enter)/.test(key);
 }
