@@ -3,6 +3,7 @@ import type { EntityId, GuideEntity, GuidePath } from '../page';
 import { edgePaths, isNearEdge } from './edges';
 import { ellipseSlope, fromMiddle } from './ellipse';
 import { project, trackOf, unitVector } from './path';
+import { isSymmetry } from './symmetry';
 import { isField, pathThrough } from './through';
 
 /** A guide that bears a line, and the path it gives. */
@@ -22,35 +23,50 @@ export interface ChoiceOptions {
 export const actsOn = ({ acting, reach }: GuideEntity, layerId: EntityId | undefined): boolean =>
   acting && (reach === 'all' || (layerId !== undefined && reach.includes(layerId)));
 
+/** Guides ranked for a line from one place, as its heading (radians) becomes clear. */
+export type Ranking = (heading: number | undefined) => Choice[];
+
 /**
  * The guides that could bear a line from `start`, the best one first: edges within reach by their nearness, then fields by
- * how well their direction there agrees with `heading` (radians; either way along a path is as good).
+ * how well their direction there agrees with the heading (either way along a path is as good). What does not hang on the
+ * heading is worked out once.
  */
-export function rankGuides(
-  guides: readonly GuideEntity[],
-  start: Point,
-  heading: number | undefined,
-  { reach, layerId }: ChoiceOptions,
-): Choice[] {
+export function rankingAt(guides: readonly GuideEntity[], start: Point, { reach, layerId }: ChoiceOptions): Ranking {
   const edges: (Choice & { readonly away: number })[] = [];
-  const fields: (Choice & { readonly away: number })[] = [];
+  const fields: { readonly guide: GuideEntity; readonly path: GuidePath | undefined; readonly way: Point }[] = [];
   for (const guide of guides) {
     const { shape } = guide;
     if (!actsOn(guide, layerId)) continue;
-    if (shape.kind === 'straightedge' || shape.kind === 'batten' || shape.kind === 'template') {
-      if (!isNearEdge(shape, start, reach)) continue;
+    if (isField(shape)) {
+      const path = pathThrough(guide, start);
+      if (path) fields.push({ guide, path, way: directionAt(path, start) });
+      else if (shape.kind === 'rays') fields.push({ guide, path, way: start });
+    } else if (!isSymmetry(shape) && isNearEdge(shape, start, reach)) {
       for (const path of edgePaths(shape)) {
         const away = project(path, start).distance;
         if (away <= reach) edges.push({ guide, path, away });
       }
-    } else if (isField(shape)) {
-      const path = pathThrough(guide, start, heading);
-      if (path) fields.push({ guide, path, away: heading === undefined ? 0 : turnFrom(path, start, heading) });
     }
   }
-  const byNearness = (a: { readonly away: number }, b: { readonly away: number }) => a.away - b.away;
-  return [...edges.sort(byNearness), ...fields.sort(byNearness)].map(({ guide, path }) => ({ guide, path }));
+  const near = edges.sort((a, b) => a.away - b.away).map(({ guide, path }) => ({ guide, path }));
+  return (heading) => {
+    const [x, y] = heading === undefined ? [0, 0] : [Math.cos(heading), Math.sin(heading)];
+    const ranked = fields.flatMap(({ guide, path, way }) => {
+      // At their own point rays go wherever the hand does.
+      const own = path ?? pathThrough(guide, start, heading);
+      return own ? [{ guide, path: own, away: path ? Math.abs(way.x * y - way.y * x) : 0 }] : [];
+    });
+    return [...near, ...ranked.sort((a, b) => a.away - b.away).map(({ guide, path }) => ({ guide, path }))];
+  };
 }
+
+/** The guides that could bear a line from `start` towards `heading` (radians), the best one first. */
+export const rankGuides = (
+  guides: readonly GuideEntity[],
+  start: Point,
+  heading: number | undefined,
+  options: ChoiceOptions,
+): Choice[] => rankingAt(guides, start, options)(heading);
 
 /** The guide that bears a line from `start`, and its path; nothing where none does. */
 export const chooseGuide = (
@@ -69,10 +85,4 @@ function directionAt(path: GuidePath, at: Point): Point {
   }
   const own = fromMiddle(path, at);
   return unitVector(ellipseSlope(path, Math.atan2(own.y / path.ry, own.x / path.rx)));
-}
-
-/** The sine of the angle between a heading and a path at a point. */
-function turnFrom(path: GuidePath, at: Point, heading: number): number {
-  const { x, y } = directionAt(path, at);
-  return Math.abs(x * Math.sin(heading) - y * Math.cos(heading));
 }

@@ -7,10 +7,11 @@ import {
   guidedWay,
   isSymmetry,
   joinTwins,
-  rankGuides,
+  rankingAt,
   ridingOn,
   symmetricStrokes,
   type Choice,
+  type Ranking,
 } from '@true-nib/core/guides';
 import { distance, type Matrix, type Point } from '@true-nib/core/math';
 import {
@@ -63,6 +64,7 @@ export class BornStroke {
   choice: Choice | undefined;
   private readonly samples: PenSample[] = [];
   private readonly guides: readonly GuideEntity[];
+  private ranking: Ranking | undefined;
   private ranked: readonly Choice[] = [];
   private isChosen = false;
   readonly copies: readonly Matrix[];
@@ -104,7 +106,8 @@ export class BornStroke {
     const last = this.samples[this.samples.length - 1];
     const gone = distance(start, last) * zoom;
     const heading = gone > 1 ? Math.atan2(last.y - start.y, last.x - start.x) : undefined;
-    this.ranked = rankGuides(this.guides, start, heading, { reach: reach / zoom, layerId: this.layerId });
+    this.ranking ??= rankingAt(this.guides, start, { reach: reach / zoom, layerId: this.layerId });
+    this.ranked = this.ranking(heading);
     // Rays need a direction at their own point; other than that one candidate is no choice.
     const isSure = this.ranked.length === 1 && this.guides.every(({ shape }) => shape.kind !== 'rays');
     this.isChosen = gone >= choosing || isSure;
