@@ -1,4 +1,3 @@
-export * from './draw';
 export * from './erase';
 export * from './place';
 export * from './rough';

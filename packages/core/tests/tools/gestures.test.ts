@@ -1,9 +1,7 @@
-import { LiveStroke } from '../../src/ink';
 import { apply } from '../../src/math';
-import { applyChange, newPage, unpackSamples } from '../../src/page';
+import { applyChange, newPage } from '../../src/page';
 import {
   draggedPlacement,
-  drawnEdits,
   fittedPlacement,
   gripAt,
   gripPlaces,
@@ -11,28 +9,9 @@ import {
   placementMatrix,
   rubbedEdits,
 } from '../../src/tools';
-import { brush, drawn, even, wave } from '../hands';
 import { adding, change, layer, stroke } from '../page/entities';
 
 const page = applyChange(newPage({ width: 1000, height: 800, ppi: 300 }), change(adding(layer('inks'))));
-
-describe('drawing', () => {
-  it('adds the line as it was shown, and its raw hand once', () => {
-    const live = new LiveStroke(brush, even(40), 2);
-    live.add(drawn(wave));
-    const edits = drawnEdits(live, { strokeId: 's', samplesId: 'm', layerId: 'inks', order: 'a1' });
-    const drawnOn = applyChange(page, change(edits, { needs: ['inks'] }));
-    const line = drawnOn.entities.get('s');
-    expect(line).toMatchObject({
-      kind: 'stroke',
-      layerId: 'inks',
-      origin: { samples: 'm', zoom: 2, calm: { way: 'even', strength: 40 } },
-    });
-    expect(line?.kind === 'stroke' && line.spine.points).toEqual(live.spine().points);
-    const hand = drawnOn.entities.get('m');
-    expect(hand?.kind === 'samples' && unpackSamples(hand.packed)).toHaveLength(120);
-  });
-});
 
 describe('erasing', () => {
   const strokes = [stroke('a', 0), stroke('b', 200), stroke('c', 400)];

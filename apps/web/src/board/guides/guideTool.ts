@@ -3,23 +3,21 @@ import { actsOn, isField, moveGuide, shiftedShape, tetheredEdits } from '@true-n
 import { apply, distance, type Point } from '@true-nib/core/math';
 import {
   find,
-  ordersBetween,
   PageError,
   type Edit,
   type EntityId,
   type GuideEntity,
   type GuideShape,
   type PenSample,
-  type StrokeEntity,
 } from '@true-nib/core/page';
 import { sayAt } from '../../look/notices';
 import { drawGuides, tagsOf, TAG_HEIGHT, type GuideTag, type ShownGuides } from '../../render/guidePicture';
 import { drawKnot, strokeBoth } from '../../render/overlay';
 import { zoomOf } from '../../render/view';
-import { newId } from '../../session/ids';
 import { useDesk } from '../desk';
 import { drawnLayer, layerInHand, refuse, type Board, type Gesture } from '../inkHand';
 import { nibFor } from '../nibs/rackStore';
+import { asEntities } from '../select/clipboard';
 import type { Modifiers } from '../select/selectHand';
 import type { Selection } from '../select/selection';
 import { seedNow } from '../strokeHand';
@@ -342,11 +340,10 @@ export class GuideTool {
       const strokes = await picture.inks.raked(shape, loop, settings, seedNow());
       if (strokes.length === 0) return notice(`No line of ${name} lies in this loop. Draw a larger one.`);
       const all = strokes.flatMap((stroke) => withCopies(session.page, layer.id, stroke));
-      const orders = ordersBetween(picture.inks.index.topOrder(layer.id), undefined, all.length);
-      const added = all.map((stroke, k): Edit => {
-        const after: StrokeEntity = { kind: 'stroke', id: newId(), layerId: layer.id, order: orders[k], ...stroke };
-        return { before: null, after };
-      });
+      const added = asEntities(all, layer.id, picture.inks.index.topOrder(layer.id)).map((after): Edit => ({
+        before: null,
+        after,
+      }));
       session.commit(`Rake ${all.length} lines`, [...edits, ...added], edits.length > 0 ? [] : [layer.id]);
     } catch (error) {
       notice(error instanceof Error ? error.message : 'This could not be raked.');

@@ -1,15 +1,8 @@
-import {
-  ordersBetween,
-  type Edit,
-  type LayerEntity,
-  type SamplesEntity,
-  type Stroke,
-  type StrokeEntity,
-} from '@true-nib/core/page';
-import { newId } from '../../session/ids';
+import type { Edit, LayerEntity, SamplesEntity, Stroke } from '@true-nib/core/page';
 import { withCopies } from '../guides/bearing';
 import type { Board } from '../inkHand';
 import { rememberEnd } from '../lastEnd';
+import { asEntities } from '../select/clipboard';
 
 /** Where a line goes: its layer, and the edits that bring that about. */
 export interface Ground {
@@ -32,14 +25,7 @@ export function layDown(
   const last = strokes.at(-1);
   if (last) rememberEnd(last.spine);
   const all = strokes.flatMap((stroke) => withCopies(session.page, layer.id, stroke));
-  const orders = ordersBetween(picture.inks.index.topOrder(layer.id), undefined, all.length);
-  const entities = all.map((one, k): StrokeEntity => ({
-    kind: 'stroke',
-    id: newId(),
-    layerId: layer.id,
-    order: orders[k],
-    ...one,
-  }));
+  const entities = asEntities(all, layer.id, picture.inks.index.topOrder(layer.id));
   if (layer.medium === 'wash') {
     picture.layDownLive(() => picture.addMarks(entities));
     return void board.washing.turn(label, layer.id, entities);
