@@ -1,7 +1,7 @@
 import { flattenSpine } from '@true-nib/core/curve';
 import { AROUND_THE_PAGE, openBoard, pixels } from './board';
 import { expect, test } from './desk';
-import { angleOf, bendOf, guidesOn, linesOn } from './guides';
+import { angleOf, bendOf, guidesOn, linesOn, setNumber } from './guides';
 import { along, Fingers, line, Pen, type Place } from './hands';
 import type { Page as Tab } from '@playwright/test';
 
@@ -167,8 +167,6 @@ test('focus lines are raked by a finger round a calm middle, tethered lines turn
   await linesOn(desk, HERON, 1);
   await page.getByRole('tab', { name: 'Guides' }).tap();
   await page.getByRole('button', { name: 'All settings' }).tap();
-  await page.getByRole('spinbutton', { name: 'Angle' }).tap();
-  await page.keyboard.type('25');
-  await page.keyboard.press('Enter');
+  await setNumber(page, 'Angle', 25);
   await expect.poll(async () => Math.round((-angleOf((await linesOn(desk, HERON, 1))[0]) * 180) / Math.PI)).toBe(25);
 });

@@ -12,7 +12,7 @@ import {
   takeNib,
 } from './board';
 import { expect, test } from './desk';
-import { angleOf, bendOf, guidesOn, layNext, linesOn } from './guides';
+import { angleOf, bendOf, guidesOn, layNext, linesOn, setNumber } from './guides';
 import { along, line, mouseDraw, Pen, type Place } from './hands';
 
 const HERON = 'demo-heron';
@@ -154,9 +154,7 @@ for (const { sectors, reflects } of [
     await guidesOn(desk, HERON, 1);
     if (reflects) {
       await page.getByRole('switch', { name: 'Mirror every other one' }).click();
-      await page.getByRole('spinbutton', { name: 'Strokes in all' }).click();
-      await page.keyboard.type('10');
-      await page.keyboard.press('Enter');
+      await setNumber(page, 'Strokes in all', 10);
       await expect(page.getByText('One stroke and 9 copies: 10 in all, mirrored on 5 axes.')).toBeVisible();
     } else await expect(page.getByText('One stroke and 5 copies: 6 in all, turned by 60° each.')).toBeVisible();
     await ink(page);

@@ -38,3 +38,10 @@ export function bendOf({ spine }: StrokeEntity): number {
     most = Math.max(most, Math.abs((p[i] - p[0]) * y - (p[i + 1] - p[1]) * x) / Math.hypot(x, y));
   return most;
 }
+
+/** Types a number into a setting: it is a field once it was touched. */
+export async function setNumber(tab: Tab, name: string, value: number): Promise<void> {
+  await tab.getByRole('spinbutton', { name }).click();
+  await tab.locator('input:focus').fill(String(value));
+  await tab.keyboard.press('Enter');
+}
