@@ -401,7 +401,7 @@ export class BoardHand {
     const { regular } = settingsWith(desk.shapeSettings, this.modifiers);
     const end = regular ? by15(from, to) : to;
     const straight = inked(lineSpine(from, end), nibFor(session.page));
-    picture.showStrokes(withCopies(session.page, target.layer.id, straight), target.layer.id);
+    picture.showStrokes(withCopies(session.page, target.layer.id, [straight]), target.layer.id);
   }
 
   /** Shows the tool's true size under a pen or mouse that hovers. */

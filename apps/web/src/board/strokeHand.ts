@@ -58,8 +58,9 @@ export function beginStroke(board: Board, desk: Desk): Gesture {
       stop();
       const { live } = born;
       if (live.isEmpty) return picture.endLive();
-      void breath().then(() => useLastHand.setState({ pressures: live.kept.map(({ pressure }) => pressure) }));
-      const samples: SamplesEntity = { kind: 'samples', id: newId(), packed: packSamples(live.kept) };
+      const hand = live.kept;
+      void breath().then(() => useLastHand.setState({ pressures: hand.map(({ pressure }) => pressure) }));
+      const samples: SamplesEntity = { kind: 'samples', id: newId(), packed: packSamples(hand) };
       const origin = { samples: samples.id, calm: live.calm, zoom: live.zoom };
       layDown(board, target, 'Stroke', [{ ...live.stroke(), ...born.bornOn, origin }], samples);
     },

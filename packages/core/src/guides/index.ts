@@ -9,4 +9,4 @@ export * from './straight';
 export * from './symmetry';
 export * from './tether';
 export * from './through';
-export * from './twins';
+export { twinEdits } from './twins';

@@ -1,6 +1,6 @@
 import type { Point } from '../math';
 import type { EntityId, GuideEntity } from '../page';
-import { rankGuides, type ChoiceOptions } from './choose';
+import { actsOn, rankGuides, type ChoiceOptions } from './choose';
 
 /** A straight way taken to the guide that it would ride: itself where no straight one bears it. */
 export function guidedWay(
@@ -25,10 +25,8 @@ export function guidedWay(
  * along and across the only one; nothing where none acts.
  */
 export function boxAxes(guides: readonly GuideEntity[], layerId?: EntityId): readonly [Point, Point] | undefined {
-  const angles = guides.flatMap(({ shape, acting, reach }) =>
-    shape.kind === 'rails' && acting && (reach === 'all' || (layerId !== undefined && reach.includes(layerId)))
-      ? [shape.angle]
-      : [],
+  const angles = guides.flatMap((guide) =>
+    guide.shape.kind === 'rails' && actsOn(guide, layerId) ? [guide.shape.angle] : [],
   );
   const [first] = angles;
   if (first === undefined) return undefined;

@@ -1,5 +1,16 @@
 import { flattenSpine, isSameCourse, pointAt, SEGMENT, segmentLengths, STRIDE, type Spine } from '../curve';
-import { about, angleOf, chain, distance, rotation, scaling, translation, type Matrix, type Point } from '../math';
+import {
+  about,
+  angleOf,
+  chain,
+  distance,
+  identity,
+  rotation,
+  scaling,
+  translation,
+  type Matrix,
+  type Point,
+} from '../math';
 import {
   draftChange,
   find,
@@ -21,6 +32,7 @@ import { echoThrough } from './echo';
 import { straightEdges, templateRings } from './edges';
 import { project, spineAlong, trackOf } from './path';
 import { placementMap } from './placement';
+import { isMapped } from './twins';
 
 /** Ends closer than this, page px, have met. */
 const MET = 0.5;
@@ -88,8 +100,7 @@ function guidedStrokes(page: Page): readonly StrokeEntity[] {
 }
 
 /** Copies of a symmetric set do not obey the guide themselves: they follow the one that does. */
-const isDrawn = ({ copy }: StrokeEntity): boolean =>
-  !copy || copy.matrix.every((value, k) => value === [1, 0, 0, 1, 0, 0][k]);
+const isDrawn = ({ copy }: StrokeEntity): boolean => !copy || copy.matrix.every((value, k) => value === identity[k]);
 
 function twins(strokes: readonly StrokeEntity[], before: StrokeEntity, after: StrokeEntity): Edit[] {
   const { copy } = before;
@@ -103,9 +114,7 @@ function twins(strokes: readonly StrokeEntity[], before: StrokeEntity, after: St
 
 /** Whether a line of a set still is what its map makes of the one that was drawn. */
 export function isImage(twin: StrokeEntity, drawn: StrokeEntity): boolean {
-  if (!twin.copy || twin.spine.points.length !== drawn.spine.points.length) return false;
-  const { points } = mapSpine(drawn.spine, twin.copy.matrix);
-  return points.every((value, k) => Math.abs(value - twin.spine.points[k]) <= 1e-6 * (1 + Math.abs(value)));
+  return twin.copy !== undefined && isMapped(drawn, twin, twin.copy.matrix);
 }
 
 /** Whether a path is one that a guide of this shape gives: a line that was moved off it since is none of its own. */

@@ -39,7 +39,7 @@ function between({ copy: from }: StrokeEntity, { copy: to }: StrokeEntity) {
 }
 
 /** Whether a line still is what a map makes of another. */
-function isMapped(drawn: StrokeEntity, twin: StrokeEntity, map: Parameters<typeof mapSpine>[1]): boolean {
+export function isMapped(drawn: StrokeEntity, twin: StrokeEntity, map: Parameters<typeof mapSpine>[1]): boolean {
   if (twin.spine.points.length !== drawn.spine.points.length) return false;
   const { points } = mapSpine(drawn.spine, map);
   return points.every((value, k) => Math.abs(value - twin.spine.points[k]) <= 1e-6 * (1 + Math.abs(value)));

@@ -15,6 +15,7 @@ import {
 } from '@true-nib/core/guides';
 import { distance, type Matrix, type Point } from '@true-nib/core/math';
 import {
+  byOrder,
   ofKind,
   type EntityId,
   type GuideEntity,
@@ -40,18 +41,26 @@ export function guidesFor(page: Page, layerId: EntityId | undefined): GuideEntit
 /** The symmetries that act on a layer, in the order of the list. */
 const symmetriesFor = (page: Page, layerId: EntityId | undefined) =>
   guidesFor(page, layerId)
-    .sort((a, b) => (a.order < b.order ? -1 : 1))
+    .sort(byOrder)
     .flatMap(({ shape }) => (isSymmetry(shape) ? [shape] : []));
 
 /** The maps under which everything drawn on a layer is drawn at once, itself first. */
 export const copiesFor = (page: Page, layerId: EntityId | undefined): Matrix[] =>
   combinedMaps(symmetriesFor(page, layerId));
 
-/** A stroke with its symmetric copies, as they are laid down: twins that meet on their axis are one where that is asked for. */
-export function withCopies<S extends Stroke>(page: Page, layerId: EntityId | undefined, stroke: S): S[] {
+/**
+ * Strokes with their symmetric copies, each a set of its own, as they are laid down: twins that meet on their axis are one
+ * where that is asked for.
+ */
+export function withCopies<S extends Stroke>(page: Page, layerId: EntityId | undefined, strokes: readonly S[]): S[] {
   const shapes = symmetriesFor(page, layerId);
-  const strokes = symmetricStrokes(stroke, combinedMaps(shapes), newId());
-  return strokes.length > 1 && shapes.some(({ joins }) => joins) ? joinTwins(strokes, TWINS) : strokes;
+  if (shapes.length === 0) return [...strokes];
+  const maps = combinedMaps(shapes);
+  const isJoined = shapes.some(({ joins }) => joins);
+  return strokes.flatMap((stroke) => {
+    const set = symmetricStrokes(stroke, maps, newId());
+    return isJoined ? joinTwins(set, TWINS) : set;
+  });
 }
 
 /**
@@ -158,9 +167,6 @@ export function railBox(
   a: Point,
   b: Point,
 ): readonly Point[] | undefined {
-  const axes = boxAxes(
-    guidesFor(session.page, layerId).sort((p, q) => (p.order < q.order ? -1 : 1)),
-    layerId,
-  );
+  const axes = boxAxes(guidesFor(session.page, layerId).sort(byOrder), layerId);
   return axes && boxAlong(axes, a, b);
 }

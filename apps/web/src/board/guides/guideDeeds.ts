@@ -18,10 +18,7 @@ export function strokeAllRound(board: Board, { shape, id }: GuideEntity): void {
     ...inked(course, nib, seedNow()),
     guide: { id, path: { kind: 'curve' as const, course } },
   }));
-  picture.showStrokes(
-    strokes.flatMap((stroke) => withCopies(session.page, target.layer.id, stroke)),
-    target.layer.id,
-  );
+  picture.showStrokes(withCopies(session.page, target.layer.id, strokes), target.layer.id);
   layDown(board, target, 'Stroke all round', strokes);
 }
 

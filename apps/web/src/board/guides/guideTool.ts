@@ -31,6 +31,8 @@ import { templateById } from './templateStore';
 /** CSS px that a hand may miss a grip by: a finger's. */
 const REACH = 20;
 const SLOP = 4;
+/** Lines that one rake may lay down, copies included. */
+const MOST_RAKED = 20_000;
 const noKeys = (): Modifiers => ({ shiftKey: false, altKey: false });
 const still: Gesture = { move: () => undefined, end: () => undefined, cancel: () => undefined };
 
@@ -339,7 +341,9 @@ export class GuideTool {
     try {
       const strokes = await picture.inks.raked(shape, loop, settings, seedNow());
       if (strokes.length === 0) return notice(`No line of ${name} lies in this loop. Draw a larger one.`);
-      const all = strokes.flatMap((stroke) => withCopies(session.page, layer.id, stroke));
+      const all = withCopies(session.page, layer.id, strokes);
+      if (all.length > MOST_RAKED)
+        return notice(`With all copies this would be ${all.length} lines. Make the spacing wider or the loop smaller.`);
       const added = asEntities(all, layer.id, picture.inks.index.topOrder(layer.id)).map((after): Edit => ({
         before: null,
         after,

@@ -2,6 +2,7 @@ import { fitSpine } from '@true-nib/core/curve';
 import { TEMPLATES, type Template } from '@true-nib/core/templates';
 import { distance, type Point } from '@true-nib/core/math';
 import {
+  byOrder,
   GUIDE_LIMITS,
   ofKind,
   orderBetween,
@@ -116,8 +117,7 @@ export function newGuide(page: Page, shape: GuideShape, name = GUIDE_NAMES[shape
 }
 
 /** The guides of a page in the order of their list. */
-export const guidesOf = (page: Page): GuideEntity[] =>
-  ofKind(page, 'guide').sort((a, b) => (a.order < b.order ? -1 : 1));
+export const guidesOf = (page: Page): GuideEntity[] => ofKind(page, 'guide').sort(byOrder);
 
 /** A copy of a guide, a little beside it. */
 export const copyOf = (page: Page, guide: GuideEntity, shape: GuideShape): GuideEntity => ({

@@ -24,7 +24,7 @@ export function layDown(
   const { picture, session } = board;
   const last = strokes.at(-1);
   if (last) rememberEnd(last.spine);
-  const all = strokes.flatMap((stroke) => withCopies(session.page, layer.id, stroke));
+  const all = withCopies(session.page, layer.id, strokes);
   const entities = asEntities(all, layer.id, picture.inks.index.topOrder(layer.id));
   if (layer.medium === 'wash') {
     picture.layDownLive(() => picture.addMarks(entities));

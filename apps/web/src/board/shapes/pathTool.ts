@@ -70,7 +70,7 @@ export class PathTool {
     this.path = emptyPath;
     if (course && typeof target !== 'string') {
       const stroke = inked(course, nibFor(this.board.session.page), this.seed);
-      this.board.picture.showStrokes(withCopies(this.board.session.page, target.layer.id, stroke), target.layer.id);
+      this.board.picture.showStrokes(withCopies(this.board.session.page, target.layer.id, [stroke]), target.layer.id);
       layDown(this.board, target, path.closed ? 'Closed curve' : 'Curve', [stroke]);
     } else this.board.picture.endLive();
     this.show();
@@ -185,7 +185,7 @@ export class PathTool {
     if (typeof target !== 'string') {
       const course = pathCourse(this.path);
       const stroke = course && inked(course, nibFor(session.page), this.seed);
-      picture.showStrokes(stroke ? withCopies(session.page, target.layer.id, stroke) : [], target.layer.id);
+      picture.showStrokes(stroke ? withCopies(session.page, target.layer.id, [stroke]) : [], target.layer.id);
     }
     picture.setSketch(this.path.nodes.length > 0 ? this.sketch() : undefined);
   }

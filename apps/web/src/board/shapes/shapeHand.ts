@@ -56,7 +56,7 @@ export function beginShape(board: Board, desk: Desk, kind: DraggedKind, keys: Sh
       if (!start || !last) return;
       shape = guidedShape(board, layer.id, kind, start, last, settingsWith(desk.shapeSettings, keys.modifiers()));
       const stroke = shape && inked(shape.course, nib, seed);
-      picture.showStrokes(stroke ? withCopies(session.page, layer.id, stroke) : [], layer.id);
+      picture.showStrokes(stroke ? withCopies(session.page, layer.id, [stroke]) : [], layer.id);
       if (shape) sayMeasures(board, shape, last);
     },
     end() {
