@@ -1,5 +1,14 @@
-import { invert, scaleOf, then, type Box, type Matrix, type Point } from '@true-nib/core/math';
-import { applyProjective, frameMap, frameMatrix, isUntouched, type Frame, type Matrix3x3 } from '@true-nib/core/select';
+import {
+  invert,
+  scaleOf,
+  then,
+  type Box,
+  type Matrix,
+  type Point,
+  applyProjective,
+  type Matrix3x3,
+} from '@true-nib/core/math';
+import { frameMap, frameMatrix, isUntouched, type Frame } from '@true-nib/core/select';
 import { PLAIN_SCALE } from './washPaint';
 import type { TakenPixels } from './washWork';
 

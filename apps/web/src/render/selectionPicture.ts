@@ -1,15 +1,7 @@
 import { flattenSpine, SEGMENT } from '@true-nib/core/curve';
-import { apply, chain, invert, scaleOf, type Matrix, type Point } from '@true-nib/core/math';
+import { apply, chain, invert, scaleOf, type Matrix, type Point, applyProjective } from '@true-nib/core/math';
 import type { StrokeEntity } from '@true-nib/core/page';
-import {
-  applyProjective,
-  frameGrips,
-  frameMap,
-  frameMatrix,
-  isUntouched,
-  transformStrokes,
-  type Frame,
-} from '@true-nib/core/select';
+import { frameGrips, frameMap, frameMatrix, isUntouched, transformStrokes, type Frame } from '@true-nib/core/select';
 import { paintStrokes, paintTolerance } from './inkPaint';
 import { paintPixels, type ShownPixels } from './pixelPicture';
 

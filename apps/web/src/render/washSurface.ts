@@ -1,6 +1,6 @@
-import { growBox, type Box } from '@true-nib/core/math';
+import { growBox, type Box, type Matrix3x3 } from '@true-nib/core/math';
 import { tileBox, type EntityId } from '@true-nib/core/page';
-import type { Matrix3x3, Joining } from '@true-nib/core/select';
+import type { Joining } from '@true-nib/core/select';
 import { transfer, type Remote } from 'comlink';
 import type { InkService } from './ink.worker';
 import type { StrokeIndex } from './strokeIndex';

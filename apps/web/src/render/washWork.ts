@@ -1,11 +1,20 @@
-import { boxesMeet, boxOfPoints, intersectBoxes, isEmptyBox, mapBox, type Box, type Point } from '@true-nib/core/math';
+import {
+  boxesMeet,
+  boxOfPoints,
+  intersectBoxes,
+  isEmptyBox,
+  mapBox,
+  type Box,
+  type Point,
+  affineOf,
+  isAffine,
+  type Matrix3x3,
+} from '@true-nib/core/math';
 import { tileBox, tilePlaces, WASH_SIDE, type EntityId, type TileContent } from '@true-nib/core/page';
 import {
-  affineOf,
   emptyMask,
   growMask,
   invertMask,
-  isAffine,
   isEmptyMask,
   joinMasks,
   maskBox,
@@ -17,7 +26,6 @@ import {
   warpPixels,
   type Joining,
   type Mask,
-  type Matrix3x3,
   type Pixels,
 } from '@true-nib/core/select';
 import { ground, type InkDesk } from './inkDesk';

@@ -3,6 +3,7 @@ export * from './fit';
 export * from './flatten';
 export * from './length';
 export * from './nearest';
+export * from './projected';
 export * from './reweigh';
 export * from './riding';
 export * from './spine';

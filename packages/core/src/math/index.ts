@@ -2,4 +2,6 @@ export * from './box';
 export * from './matrix';
 export * from './monotone';
 export * from './point';
+export * from './projective';
 export * from './random';
+export * from './space';

@@ -9,9 +9,11 @@ import {
   type Box,
   type Matrix,
   type Point,
+  projectiveOf,
+  type Matrix3x3,
 } from '../math';
 import { PageError } from '../page';
-import { homographyBetween, projectiveOf, type Matrix3x3, type Quad } from './homography';
+import { homographyBetween, type Quad } from './homography';
 
 /**
  * What was done to a selection by its frame: its box at first, and how that was sized, skewed, turned and moved, in this

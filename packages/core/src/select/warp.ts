@@ -1,6 +1,6 @@
-import { boxCorners, boxOfPoints } from '../math';
+import { boxCorners, boxOfPoints, applyProjective, depthAt, type Matrix3x3 } from '../math';
 import { PageError } from '../page';
-import { applyProjective, depthAt, inverseOf, type Matrix3x3 } from './homography';
+import { inverseOf } from './homography';
 import { maskBox, type Pixels } from './mask';
 
 /** Pixels that a transform may spread over: what a canvas can hold anywhere. */

@@ -1,7 +1,6 @@
 import fc from 'fast-check';
-import type { Point } from '../../src/math';
+import { type Point, applyProjective } from '../../src/math';
 import {
-  applyProjective,
   draggedFrame,
   flippedFrame,
   frameCorners,

@@ -2,19 +2,19 @@ import fc from 'fast-check';
 import { EigenvalueDecomposition, Matrix } from 'ml-matrix';
 import { flattenSpine, makeSpine, nearestOnSpine } from '../../src/curve';
 import { drawStroke } from '../../src/ink';
-import { about, rotation, scaling, translation, type Point } from '../../src/math';
-import { PageError, type Stroke } from '../../src/page';
 import {
+  about,
+  rotation,
+  scaling,
+  translation,
+  type Point,
   afterwards,
   applyProjective,
-  courseBox,
-  homographyBetween,
-  inverseOf,
   projectiveOf,
-  transformStrokes,
   type Matrix3x3,
-  type Quad,
-} from '../../src/select';
+} from '../../src/math';
+import { PageError, type Stroke } from '../../src/page';
+import { courseBox, homographyBetween, inverseOf, transformStrokes, type Quad } from '../../src/select';
 import { drawn, even, liner, ring, tapered, wave } from '../hands';
 
 const quad = (...numbers: number[]): Quad => {

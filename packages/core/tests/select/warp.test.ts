@@ -1,7 +1,7 @@
 import { Matrix, solve } from 'ml-matrix';
-import { translation } from '../../src/math';
+import { translation, projectiveOf } from '../../src/math';
 import { PageError } from '../../src/page';
-import { homographyBetween, projectiveOf, warpPixels, type Pixels, type Quad } from '../../src/select';
+import { homographyBetween, warpPixels, type Pixels, type Quad } from '../../src/select';
 
 /** A soft disc in one colour. */
 function disc(size: number, at = { x: 100, y: 60 }): Pixels {

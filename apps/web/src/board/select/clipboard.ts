@@ -1,7 +1,7 @@
 import { strokesToSvg, svgToStrokes } from '@true-nib/core/formats';
-import { translation } from '@true-nib/core/math';
+import { translation, projectiveOf } from '@true-nib/core/math';
 import { ordersBetween, PageError, type EntityId, type Nib, type PageSize, type Stroke } from '@true-nib/core/page';
-import { courseBox, projectiveOf, transformStrokes } from '@true-nib/core/select';
+import { courseBox, transformStrokes } from '@true-nib/core/select';
 import type { TakenPixels } from '../../render/washWork';
 import { newId } from '../../session/ids';
 

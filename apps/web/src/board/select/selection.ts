@@ -1,4 +1,4 @@
-import type { Point } from '@true-nib/core/math';
+import { type Point, type Matrix3x3 } from '@true-nib/core/math';
 import { find, PageError, type EntityId, type StrokeEntity } from '@true-nib/core/page';
 import {
   courseBox,
@@ -9,7 +9,6 @@ import {
   transformStrokes,
   type Frame,
   type Joining,
-  type Matrix3x3,
 } from '@true-nib/core/select';
 import type { BoardPicture } from '../../render/boardPicture';
 import type { AreaQuery, SelectedArea, TakenPixels } from '../../render/washWork';

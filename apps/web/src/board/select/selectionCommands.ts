@@ -1,6 +1,6 @@
-import { identity } from '@true-nib/core/math';
+import { identity, projectiveOf } from '@true-nib/core/math';
 import { find, ordersBetween, PageError, type EntityId, type StrokeEntity } from '@true-nib/core/page';
-import { flippedFrame, projectiveOf, sameColour, sameNib } from '@true-nib/core/select';
+import { flippedFrame, sameColour, sameNib } from '@true-nib/core/select';
 import { say, sayError } from '../../look/notices';
 import type { AreaQuery, TakenPixels } from '../../render/washWork';
 import type { OpenBoard } from '../boardContext';
