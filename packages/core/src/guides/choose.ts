@@ -1,9 +1,10 @@
 import type { Point } from '../math';
-import type { EntityId, GuideEntity, GuidePath } from '../page';
-import { edgePaths, isNearEdge } from './edges';
+import { FRAME_WAYS, type EntityId, type FrameWay, type GuideEntity, type GuidePath } from '../page';
+import { edgePaths, isEdge, isNearEdge } from './edges';
 import { ellipseSlope, fromMiddle } from './ellipse';
 import { project, trackOf, unitVector } from './path';
-import { isSymmetry } from './symmetry';
+import type { Extent } from './perspective/frame';
+import { framePaths } from './perspective/grid';
 import { isField, pathThrough } from './through';
 
 /** A guide that bears a line, and the path it gives. */
@@ -17,6 +18,10 @@ export interface ChoiceOptions {
   readonly reach: number;
   /** The layer that is drawn on. */
   readonly layerId?: EntityId;
+  /** The page: it tells the cameras of frames. */
+  readonly page?: Extent;
+  /** The only directions that lines of frames take. */
+  readonly ways?: readonly FrameWay[];
 }
 
 /** Whether lines of a layer obey a guide. */
@@ -31,17 +36,21 @@ export type Ranking = (heading: number | undefined) => Choice[];
  * how well their direction there agrees with the heading (either way along a path is as good). What does not hang on the
  * heading is worked out once.
  */
-export function rankingAt(guides: readonly GuideEntity[], start: Point, { reach, layerId }: ChoiceOptions): Ranking {
+export function rankingAt(guides: readonly GuideEntity[], start: Point, options: ChoiceOptions): Ranking {
+  const { reach, layerId, page = { width: 0, height: 0 }, ways = FRAME_WAYS } = options;
   const edges: (Choice & { readonly away: number })[] = [];
   const fields: { readonly guide: GuideEntity; readonly path: GuidePath | undefined; readonly way: Point }[] = [];
   for (const guide of guides) {
     const { shape } = guide;
     if (!actsOn(guide, layerId)) continue;
-    if (isField(shape)) {
+    if (shape.kind === 'frame') {
+      for (const { path } of framePaths(shape, page, start, ways))
+        fields.push({ guide, path, way: { x: path.dx, y: path.dy } });
+    } else if (isField(shape)) {
       const path = pathThrough(guide, start);
       if (path) fields.push({ guide, path, way: directionAt(path, start) });
       else if (shape.kind === 'rays') fields.push({ guide, path, way: start });
-    } else if (!isSymmetry(shape) && isNearEdge(shape, start, reach)) {
+    } else if (isEdge(shape) && isNearEdge(shape, start, reach)) {
       for (const path of edgePaths(shape)) {
         const away = project(path, start).distance;
         if (away <= reach) edges.push({ guide, path, away });

@@ -1,25 +1,19 @@
 import { spineBox, type Spine } from '../curve';
-import {
-  apply,
-  chain,
-  emptyBox,
-  invert,
-  rotation,
-  translation,
-  uniteBoxes,
-  type Box,
-  type Matrix,
-  type Point,
-} from '../math';
+import { apply, emptyBox, invert, uniteBoxes, type Box, type Point } from '../math';
 import {
   mapSpine,
   type GuidePath,
   type LinePath,
   type StraightedgeShape,
-  type TemplatePlace,
   type TemplateShape,
   type EdgeShape,
+  type GuideShape,
+  type PlaneShape,
 } from '../page';
+import { planeRings } from './perspective/plane';
+import { templateMap } from './placed';
+
+export { templateMap } from './placed';
 
 /** The two edges of a straightedge, each with its ends: one on either side of the middle. */
 export function straightEdges({ x, y, angle, length, width }: StraightedgeShape): readonly [LinePath, LinePath] {
@@ -31,13 +25,17 @@ export function straightEdges({ x, y, angle, length, width }: StraightedgeShape)
   return [edge(1), edge(-1)];
 }
 
-/** The map from a template's own px to the page. */
-export const templateMap = ({ x, y, scaleX, scaleY, angle }: TemplatePlace): Matrix =>
-  chain([scaleX, 0, 0, scaleY, 0, 0], rotation(angle), translation(x, y));
-
 /** The outlines of a template where they lie on the page. */
 export const templateRings = ({ rings, place }: TemplateShape): Spine[] =>
   rings.map((ring) => mapSpine(ring, templateMap(place)));
+
+/** The outlines of a template or of a plane shape, page px. */
+export const outlines = (shape: TemplateShape | PlaneShape): readonly Spine[] =>
+  shape.kind === 'plane' ? planeRings(shape) : templateRings(shape);
+
+const EDGES: readonly string[] = ['straightedge', 'batten', 'template', 'plane'];
+
+export const isEdge = (shape: GuideShape): shape is EdgeShape => EDGES.includes(shape.kind);
 
 const paths = new WeakMap<EdgeShape, readonly GuidePath[]>();
 
@@ -53,7 +51,7 @@ export function edgePaths(shape: EdgeShape): readonly GuidePath[] {
 function tracedEdges(shape: EdgeShape): readonly GuidePath[] {
   if (shape.kind === 'straightedge') return straightEdges(shape);
   if (shape.kind === 'batten') return [{ kind: 'curve', course: shape.course }];
-  return templateRings(shape).map((course) => ({ kind: 'curve', course }));
+  return outlines(shape).map((course) => ({ kind: 'curve', course }));
 }
 
 /** Whether a point lies on a straightedge, between its edges and its ends; `slack` page px more on every side. */
@@ -79,6 +77,8 @@ function boxOf(rings: readonly Spine[]): Box {
 export function isNearEdge(shape: EdgeShape, p: Point, reach: number): boolean {
   if (shape.kind === 'straightedge') return isOnRuler(shape, p, reach);
   if (shape.kind === 'batten') return isInBox(spineBox(shape.course), p, reach);
+  if (shape.kind === 'plane')
+    return edgePaths(shape).some((path) => path.kind === 'curve' && isInBox(spineBox(path.course), p, reach));
   const { place, rings } = shape;
   const own = apply(invert(templateMap(place)), p);
   return isInBox(boxOf(rings), own, reach / Math.min(Math.abs(place.scaleX), Math.abs(place.scaleY)));

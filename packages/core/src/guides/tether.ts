@@ -26,11 +26,17 @@ import {
   type GuidePath,
   type GuideShape,
   type Page,
+  type RailsShape,
+  type RaysShape,
   type StrokeEntity,
+  type VanishingPoint,
 } from '../page';
 import { echoThrough } from './echo';
 import { straightEdges, templateRings } from './edges';
 import { project, spineAlong, trackOf } from './path';
+import { carriedLines, dependents, planeLines, type StrokeEdit } from './following';
+import { frameMap, isOnPlaneShape, planeShapeMove, wayOf } from './perspective/carry';
+import { wayTo } from './perspective/frame';
 import { placementMap } from './placement';
 import { isMapped } from './twins';
 
@@ -57,36 +63,84 @@ interface Tied {
 /**
  * The change that gives a guide another shape, of the same kind, with the lines that are tethered to it: lines on rails turn
  * about their own middles, lines on rays aim at the point anew, lines on ripples, edges and curves are carried along. Ends of
- * tethered lines that met within 0.5 px still meet. Throws a PageError when there is no such guide, or when it is locked.
+ * tethered lines that met within 0.5 px still meet. What is tethered to a perspective frame is carried by its camera, or aimed
+ * anew; plane shapes, and straightedges aimed at its points, go along in any case. Throws a PageError when there is no such guide, or when it is locked.
  */
-export function moveGuide(page: Page, guideId: EntityId, shape: GuideShape, label = 'Move the guide'): Change {
+export function moveGuide(
+  page: Page,
+  guideId: EntityId,
+  shape: GuideShape,
+  label = 'Move the guide',
+  following: Following = 'carried',
+): Change {
   const guide = find(page, 'guide', guideId);
   if (!guide) throw new PageError('This guide is no longer on the page.');
   if (guide.locked) throw new PageError(`${guide.name} is locked.`);
   if (guide.shape.kind !== shape.kind) throw new PageError('A guide stays of its kind.');
-  return draftChange(label, [{ before: guide, after: { ...guide, shape } }, ...tetheredEdits(page, guide, shape)]);
+  return draftChange(label, [
+    { before: guide, after: { ...guide, shape } },
+    ...tetheredEdits(page, guide, shape, following),
+  ]);
 }
 
-/** What moving a guide does to the lines that are tethered to it. */
-export function tetheredEdits(page: Page, guide: GuideEntity, shape: GuideShape): Edit[] {
+/** How what is tethered to a frame follows it: as the camera sees it, or straight lines aimed at the points about their middles. */
+export type Following = 'carried' | 'aimed';
+
+/** What moving a guide does to the lines that are tethered to it, and to the guides that hang on it. */
+export function tetheredEdits(
+  page: Page,
+  guide: GuideEntity,
+  shape: GuideShape,
+  following: Following = 'carried',
+): Edit[] {
+  const strokes = guidedStrokes(page).filter(isDrawn);
+  if (guide.shape.kind === 'frame' && shape.kind === 'frame') {
+    const map = following === 'carried' ? frameMap(guide.shape, shape, page.size) : undefined;
+    const { guides, lines } = dependents(page, guide, guide.shape, shape, map, strokes);
+    if (!guide.tethers) return guides;
+    const aimed = map ? carriedLines(guide, guide.shape, shape, map, strokes) : aimedEdits(page, guide, shape);
+    return [...guides, ...withTwins(page, [...aimed, ...lines])];
+  }
   if (!guide.tethers) return [];
+  if (guide.shape.kind === 'plane' && shape.kind === 'plane')
+    return withTwins(page, planeLines(guide.id, guide.shape, shape, planeShapeMove(guide.shape, shape), strokes));
+  return withTwins(page, aimedEdits(page, guide, shape));
+}
+
+const withTwins = (page: Page, edits: readonly StrokeEdit[]): Edit[] =>
+  edits.flatMap(({ before, after }) =>
+    before === after ? [] : [{ before, after }, ...twins(guidedStrokes(page), before, after)],
+  );
+
+function aimedEdits(page: Page, guide: GuideEntity, shape: GuideShape): StrokeEdit[] {
   const strokes = guidedStrokes(page);
   const own = strokes.filter(
     (stroke) => stroke.guide?.id === guide.id && isDrawn(stroke) && obeys(stroke.guide.path, guide.shape),
   );
   if (own.length === 0) return [];
-  const tied = own.map((stroke) => tie(stroke, shape, carried(stroke, guide.shape, shape), true));
+  const tied = own.map((stroke) => {
+    const [before, after] = shapesFor(stroke, guide.shape, shape);
+    return tie(stroke, after, carried(stroke, before, after), true);
+  });
   const others = strokes.flatMap((stroke) => {
     if (!stroke.guide || stroke.guide.id === guide.id || !isDrawn(stroke)) return [];
     const theirs = find(page, 'guide', stroke.guide.id);
     if (!theirs?.tethers || !obeys(stroke.guide.path, theirs.shape)) return [];
-    return [tie(stroke, theirs.shape, stroke.guide.path, false)];
+    return [tie(stroke, shapesFor(stroke, theirs.shape, theirs.shape)[1], stroke.guide.path, false)];
   });
   const after = solved([...tied, ...others]);
-  return after.flatMap(({ before, stroke }) =>
-    stroke === before ? [] : [{ before, after: stroke }, ...twins(strokes, before, stroke)],
-  );
+  return after.map(({ before, stroke }) => ({ before, after: stroke }));
 }
+
+/** The shapes that a line obeys before and after: of a frame the one direction of it that the line runs in, as rays or rails. */
+function shapesFor({ guide }: StrokeEntity, before: GuideShape, after: GuideShape): readonly [GuideShape, GuideShape] {
+  if (before.kind !== 'frame' || after.kind !== 'frame' || !guide) return [before, after];
+  const way = wayOf(before, guide.path);
+  return way ? [fieldTo(before.points[way]), fieldTo(after.points[way])] : [before, after];
+}
+
+const fieldTo = ([x, y, w]: VanishingPoint): GuideShape =>
+  w === 1 ? { kind: 'rays', x, y } : { kind: 'rails', x: 0, y: 0, angle: Math.atan2(y, x) };
 
 /** The lines of a page that know a guide: looked for once, since a drag asks at every event. */
 const guided = new WeakMap<Page['entities'], readonly StrokeEntity[]>();
@@ -136,6 +190,10 @@ export function obeys(path: GuidePath, shape: GuideShape): boolean {
       return straightEdges(shape).some((edge) => path.kind === 'line' && project(edge, path).distance < 1e-3);
     case 'batten':
       return path.kind === 'curve' && isSameCourse(path.course, shape.course);
+    case 'frame':
+      return wayOf(shape, path) !== undefined;
+    case 'plane':
+      return isOnPlaneShape(path, shape);
     case 'template':
       return path.kind === 'curve' && templateRings(shape).some((ring) => isSameCourse(ring, path.course));
     default:
@@ -163,6 +221,20 @@ function carried(stroke: StrokeEntity, before: GuideShape, after: GuideShape): G
   if (!path) throw new RangeError('Only lines with a path can be carried.');
   const [a, b] = endsOf(stroke.spine);
   const middle = { x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 };
+  if (
+    path.kind === 'line' &&
+    (before.kind === 'rails') !== (after.kind === 'rails') &&
+    isPointed(before) &&
+    isPointed(after)
+  ) {
+    // A point that came from infinity, or went there.
+    const to: VanishingPoint =
+      after.kind === 'rails' ? [Math.cos(after.angle), Math.sin(after.angle), 0] : [after.x, after.y, 1];
+    const way = wayTo(to, middle);
+    if (!way) return path;
+    const sign = way.x * path.dx + way.y * path.dy < 0 ? -1 : 1;
+    return { kind: 'line', ...middle, dx: sign * way.x, dy: sign * way.y };
+  }
   if (before.kind === 'rails' && after.kind === 'rails' && path.kind === 'line')
     return mapPath(path, about(middle, rotation(after.angle - before.angle)));
   if (before.kind === 'rays' && after.kind === 'rays' && path.kind === 'line') {
@@ -194,6 +266,9 @@ function carried(stroke: StrokeEntity, before: GuideShape, after: GuideShape): G
   }
   return mapPath(path, placementMap(before, after));
 }
+
+const isPointed = (shape: GuideShape): shape is RailsShape | RaysShape =>
+  shape.kind === 'rails' || shape.kind === 'rays';
 
 /** The map that moved, turned and scaled a course as a whole, where one did. */
 function similarity(before: Spine, after: Spine): Matrix | undefined {

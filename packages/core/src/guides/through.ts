@@ -1,6 +1,18 @@
 import { spineLength } from '../curve';
 import { distance, type Point } from '../math';
-import type { EchoShape, FieldShape, GuideGrid, GuidePath, GuideShape, RaysShape, RipplesShape } from '../page';
+import {
+  FRAME_WAYS,
+  type EchoShape,
+  type FieldShape,
+  type GuideGrid,
+  type GuidePath,
+  type GuideShape,
+  type LinePath,
+  type RaysShape,
+  type RipplesShape,
+} from '../page';
+import type { Extent } from './perspective/frame';
+import { framePaths } from './perspective/grid';
 import { edgePaths } from './edges';
 import { echoThrough } from './echo';
 import { fromMiddle } from './ellipse';
@@ -8,6 +20,7 @@ import { project } from './path';
 
 /** A hand that starts nearer to the point of rays than this, page px, goes the way it sets out. */
 const NO_RAY = 0.5;
+const NO_PAGE: Extent = { width: 0, height: 0 };
 /** Rings smaller than this, page px, are none. */
 const LEAST_RING = 0.5;
 
@@ -17,12 +30,14 @@ export const isField = (shape: GuideShape): shape is FieldShape =>
 /**
  * The path that a guide gives a hand that starts at `point`: of a field the one through it (or the nearest line of its grid,
  * where it snaps), of an edge the nearest. `heading` (radians) is where the hand sets out to; rays need it at their own point.
+ * Of a frame it is the path closest to the heading; `page` tells the camera of its grids.
  * Nothing where the guide gives none: at the middle of ripples, for a curve of no length, and for symmetries.
  */
 export function pathThrough(
   { shape }: { readonly shape: GuideShape },
   point: Point,
   heading?: number,
+  page: Extent = NO_PAGE,
 ): GuidePath | undefined {
   switch (shape.kind) {
     case 'rails': {
@@ -40,12 +55,20 @@ export function pathThrough(
     }
     case 'straightedge':
     case 'batten':
-    case 'template': {
+    case 'template':
+    case 'plane': {
       const paths = edgePaths(shape).map((path) => ({ path, away: project(path, point).distance }));
       return paths.sort((a, b) => a.away - b.away)[0]?.path;
     }
+    case 'frame': {
+      const paths = framePaths(shape, page, point, FRAME_WAYS).map(({ path }) => path);
+      if (heading === undefined) return paths[0];
+      const off = ({ dx, dy }: LinePath) => Math.abs(dx * Math.sin(heading) - dy * Math.cos(heading));
+      return paths.sort((a, b) => off(a) - off(b))[0];
+    }
     case 'mirror':
     case 'wheel':
+    case 'fold':
       return undefined;
   }
 }

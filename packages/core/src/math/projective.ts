@@ -61,3 +61,9 @@ export function localScaleOf(matrix: Matrix3x3, x: number, y: number): number {
   const [xx, yx, xy, yy] = slopeAt(matrix, x, y);
   return Math.sqrt(Math.abs(xx * yy - xy * yx));
 }
+
+/** The same map, scaled so that a point lies one deep before its horizon. */
+export function withDepth(m: Matrix3x3, { x, y }: Point): Matrix3x3 {
+  const by = 1 / depthAt(m, x, y);
+  return [m[0] * by, m[1] * by, m[2] * by, m[3] * by, m[4] * by, m[5] * by, m[6] * by, m[7] * by, m[8] * by];
+}

@@ -14,8 +14,16 @@ import {
   text,
   type Fields,
 } from './fields';
+import type { Matrix3x3 } from '../math';
 import {
+  FRAME_PLANES,
+  FRAME_WAYS,
   GUIDE_LIMITS,
+  type Aim,
+  type FrameGrid,
+  type FrameShape,
+  type SightedEdge,
+  type VanishingPoint,
   type GuideEntity,
   type GuideGrid,
   type GuidePath,
@@ -52,7 +60,19 @@ function checkShape(value: unknown): GuideShape {
   const { length, width, ratio, sectors, rings } = GUIDE_LIMITS;
   switch (
     oneOf(fields.kind, 'kind', [
-      ...(['straightedge', 'batten', 'template', 'rails', 'ripples', 'rays', 'echo', 'mirror', 'wheel'] as const),
+      ...([
+        'straightedge',
+        'batten',
+        'template',
+        'plane',
+        'rails',
+        'ripples',
+        'rays',
+        'echo',
+        'mirror',
+        'wheel',
+      ] as const),
+      ...(['frame', 'fold'] as const),
     ])
   ) {
     case 'straightedge':
@@ -62,6 +82,7 @@ function checkShape(value: unknown): GuideShape {
         angle: angleOf(fields),
         length: number(fields.length, 'length', length.least, length.most),
         width: number(fields.width, 'width', width.least, width.most),
+        ...optional(fields, 'aim', checkAim),
       };
     case 'batten':
       return { kind: 'batten', course: checkSpine(fields.course) };
@@ -70,6 +91,23 @@ function checkShape(value: unknown): GuideShape {
         kind: 'template',
         rings: list(fields.rings, 'rings', rings).map(checkSpine),
         place: checkTemplatePlace(fields.place),
+      };
+    case 'plane':
+      return {
+        kind: 'plane',
+        ...{ frame: id(fields.frame, 'frame'), plane: planeOf(fields), map: checkMap(fields.map) },
+        rings: list(fields.rings, 'rings', rings).map(checkSpine),
+        place: checkTemplatePlace(fields.place),
+      };
+    case 'frame':
+      return checkFrame(fields);
+    case 'fold':
+      return {
+        kind: 'fold',
+        ...placeOf(fields),
+        ...{ frame: id(fields.frame, 'frame'), plane: planeOf(fields) },
+        across: checkVanishingPoint(fields.across, 'across'),
+        along: checkVanishingPoint(fields.along, 'along'),
       };
     case 'rails':
       return { kind: 'rails', ...placeOf(fields), angle: angleOf(fields), ...optional(fields, 'grid', checkGrid) };
@@ -105,6 +143,84 @@ function checkShape(value: unknown): GuideShape {
       };
     }
   }
+}
+
+const planeOf = (fields: Fields) => oneOf(fields.plane, 'plane', FRAME_PLANES);
+
+/** Vanishing points lie farther off than anything that is drawn. */
+const FARTHEST = 1e11;
+
+function checkVanishingPoint(value: unknown, name: string): VanishingPoint {
+  const [x, y, w] = list(value, name, 3);
+  const at = (coordinate: unknown) => number(coordinate, name, -FARTHEST, FARTHEST);
+  if (w !== 0 && w !== 1) throw new PageError(`"${name}" is x, y and 1, or a direction and 0.`);
+  const point: VanishingPoint = [at(x), at(y), w];
+  if (w === 0 && Math.abs(Math.hypot(point[0], point[1]) - 1) > 1e-6)
+    throw new PageError(`"${name}" lies infinitely far along a unit vector.`);
+  return point;
+}
+
+function checkAim(value: unknown): Aim {
+  const fields = record(value, 'An aim');
+  return {
+    point: checkVanishingPoint(fields.point, 'point'),
+    ...optional(fields, 'frame', id),
+    ...optional(fields, 'way', (way) => oneOf(way, 'way', FRAME_WAYS)),
+  };
+}
+
+function checkMap(value: unknown): Matrix3x3 {
+  const fields = list(value, 'map', 9);
+  const at = (k: number) => number(fields[k], 'map', -1e12, 1e12);
+  return [at(0), at(1), at(2), at(3), at(4), at(5), at(6), at(7), at(8)];
+}
+
+function checkFrame(fields: Fields): FrameShape {
+  const points = record(fields.points, 'The points of a frame');
+  const grids = record(fields.grids, 'The grids of a frame');
+  const ways = (value: unknown, name: string) =>
+    list(value, name, FRAME_WAYS.length).map((way) => oneOf(way, name, FRAME_WAYS));
+  const { focal } = GUIDE_LIMITS;
+  return {
+    kind: 'frame',
+    points: {
+      right: checkVanishingPoint(points.right, 'right'),
+      left: checkVanishingPoint(points.left, 'left'),
+      height: checkVanishingPoint(points.height, 'height'),
+    },
+    asleep: ways(fields.asleep, 'asleep'),
+    fixed: ways(fields.fixed, 'fixed'),
+    focal: number(fields.focal, 'focal', focal.least, focal.most),
+    ...optional(fields, 'centre', checkPoint),
+    corner: checkPoint(fields.corner, 'corner'),
+    grids: {
+      ...optional(grids, 'left', checkFrameGrid),
+      ...optional(grids, 'right', checkFrameGrid),
+      ...optional(grids, 'floor', checkFrameGrid),
+    },
+    edges: list(fields.edges, 'edges', GUIDE_LIMITS.edges).map(checkEdge),
+  };
+}
+
+const checkPoint = (value: unknown, name: string) => placeOf(record(value, name));
+
+function checkEdge(value: unknown): SightedEdge {
+  const fields = record(value, 'An edge');
+  const [from, to] = [checkPoint(fields.from, 'from'), checkPoint(fields.to, 'to')];
+  if (Math.hypot(to.x - from.x, to.y - from.y) < 1e-6) throw new PageError('An edge goes from one place to another.');
+  return { way: oneOf(fields.way, 'way', FRAME_WAYS), from, to };
+}
+
+function checkFrameGrid(value: unknown): FrameGrid {
+  const fields = record(value, 'A grid');
+  const { gridStep, gridReach, hues } = GUIDE_LIMITS;
+  return {
+    step: number(fields.step, 'step', gridStep.least, gridStep.most),
+    reach: number(fields.reach, 'reach', gridReach.least, gridReach.most),
+    fade: number(fields.fade, 'fade', 0, 1),
+    hue: number(fields.hue, 'hue', 0, hues - 1),
+    snaps: flag(fields.snaps, 'snaps'),
+  };
 }
 
 function checkTemplatePlace(value: unknown): TemplatePlace {

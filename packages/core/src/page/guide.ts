@@ -1,5 +1,5 @@
 import type { Spine } from '../curve';
-import type { Point } from '../math';
+import type { Matrix3x3, Point } from '../math';
 import type { EntityId } from './entity';
 
 /** Lines that a field shows and, where it `snaps`, keeps to. */
@@ -20,12 +20,94 @@ export interface TemplatePlace extends Point {
   readonly angle: number;
 }
 
+/**
+ * Where parallels of one direction meet, in homogeneous page px: (x, y) for w = 1; for w = 0 infinitely far in the direction
+ * of the unit vector (x, y).
+ */
+export type VanishingPoint = readonly [x: number, y: number, w: 0 | 1];
+
+/** The three directions of a square-cornered box: along its right and its left wall, and up. */
+export const FRAME_WAYS = ['right', 'left', 'height'] as const;
+export type FrameWay = (typeof FRAME_WAYS)[number];
+
+/** The planes of a frame; with one point the left wall is a side wall and the right one the facing wall. */
+export const FRAME_PLANES = ['left', 'right', 'floor'] as const;
+export type FramePlane = (typeof FRAME_PLANES)[number];
+
+/** The grid on a plane of a frame, from the frame's corner on. */
+export interface FrameGrid {
+  /** Between two lines, in page px at the corner. */
+  readonly step: number;
+  /** Steps to either side of the corner. */
+  readonly reach: number;
+  /** How soon it pales with distance, 0..1. */
+  readonly fade: number;
+  /** Which of the board's guide colours it has. */
+  readonly hue: number;
+  readonly snaps: boolean;
+}
+
+/** A line over an edge of the rough that is known to run in one of the directions. */
+export interface SightedEdge {
+  readonly way: FrameWay;
+  readonly from: Point;
+  readonly to: Point;
+}
+
+/** A perspective frame: the picture of three directions at right angles, and of three planes that meet in a corner. */
+export interface FrameShape {
+  readonly kind: 'frame';
+  readonly points: Readonly<Record<FrameWay, VanishingPoint>>;
+  /** The directions that lines do not take. */
+  readonly asleep: readonly FrameWay[];
+  /** The points that stay where they are when others are dragged. */
+  readonly fixed: readonly FrameWay[];
+  /** Focal length in page px, where one point alone leaves it open. */
+  readonly focal: number;
+  /** The centre of vision, where two points leave it open; the foot of the page's middle on the horizon otherwise. */
+  readonly centre?: Point;
+  /** Where the three planes meet. */
+  readonly corner: Point;
+  readonly grids: Readonly<Partial<Record<FramePlane, FrameGrid>>>;
+  /** What it was sighted from. */
+  readonly edges: readonly SightedEdge[];
+}
+
+/** What a straightedge keeps aiming at; a point of a frame is known by its name too. */
+export interface Aim {
+  readonly point: VanishingPoint;
+  readonly frame?: EntityId;
+  readonly way?: FrameWay;
+}
+
+/** Outlines to draw round that lie on a plane of a frame: `map` takes the plane's own px to the page, `place` lies in the plane. */
+export interface PlaneShape {
+  readonly kind: 'plane';
+  readonly frame: EntityId;
+  readonly plane: FramePlane;
+  readonly map: Matrix3x3;
+  readonly rings: readonly Spine[];
+  readonly place: TemplatePlace;
+}
+
+/** An axis through (x, y) in a plane of a frame, across which all is mirrored in depth. */
+export interface FoldShape extends Point {
+  readonly kind: 'fold';
+  readonly frame: EntityId;
+  readonly plane: FramePlane;
+  /** Where lines straight across the axis meet, and lines along it. */
+  readonly across: VanishingPoint;
+  readonly along: VanishingPoint;
+}
+
 /** A straightedge: two edges `width` apart, `length` long, about its middle. Angles are radians from x towards y. */
 export interface StraightedgeShape extends Point {
   readonly kind: 'straightedge';
   readonly angle: number;
   readonly length: number;
   readonly width: number;
+  /** What it is turned to wherever it lies. */
+  readonly aim?: Aim;
 }
 
 /** A bendable curve. */
@@ -88,10 +170,10 @@ export interface WheelShape extends Point {
   readonly joins: boolean;
 }
 
-export type EdgeShape = StraightedgeShape | BattenShape | TemplateShape;
+export type EdgeShape = StraightedgeShape | BattenShape | TemplateShape | PlaneShape;
 export type FieldShape = RailsShape | RipplesShape | RaysShape | EchoShape;
 export type SymmetryShape = MirrorShape | WheelShape;
-export type GuideShape = EdgeShape | FieldShape | SymmetryShape;
+export type GuideShape = EdgeShape | FieldShape | FrameShape | SymmetryShape | FoldShape;
 export type GuideKind = GuideShape['kind'];
 
 export interface GuideEntity {
@@ -148,4 +230,8 @@ export const GUIDE_LIMITS = {
   hues: 6,
   rings: 64,
   layers: 1_000,
+  focal: { least: 10, most: 1e6 },
+  gridStep: { least: 1, most: 1e5 },
+  gridReach: { least: 1, most: 200 },
+  edges: 600,
 } as const;

@@ -1,5 +1,5 @@
-import { affineOf, applyProjective, depthAt, isAffine, slopeAt, type Matrix3x3 } from '../math';
-import { SEGMENT, splitSpine, STRIDE, type Spine } from '../curve';
+import { projectSpine, STRIDE, type Spine } from '../curve';
+import { affineOf, depthAt, isAffine, localScaleOf, slopeAt, type Matrix3x3 } from '../math';
 import { mapNib, mapStroke, PageError, type Stroke } from '../page';
 
 /** How far a mapped spine may stray from the mapped course, page px: below the quarter px that could be seen. */
@@ -37,7 +37,7 @@ function projective<S extends Stroke>(stroke: S, matrix: Matrix3x3, scaleWidth: 
   for (let k = 0; k < old.length; k += STRIDE)
     if (depthAt(matrix, old[k], old[k + 1]) * side <= 1e-9)
       throw new PageError('Some lines would run over the horizon. Pull the corners less far.');
-  const middle = Math.floor((old.length / STRIDE - 1) / 2 / 3) * SEGMENT;
+  const middle = Math.floor((old.length / STRIDE - 1) / 2 / 3) * 3 * STRIDE;
   const factor = scaleWidth ? localScaleOf(matrix, old[middle], old[middle + 1]) : 1;
   const { origin: _gone, guide: _left, copy: _alone, ...rest } = stroke;
   // Everything but these, which may be missing on any stroke, is still there.

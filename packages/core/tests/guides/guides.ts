@@ -1,8 +1,27 @@
 import { flattenSpine, pointAt, segmentCount, type Spine } from '../../src/curve';
 import type { Point } from '../../src/math';
-import type { GuideEntity, GuideShape } from '../../src/page';
+import {
+  applyChange,
+  draftChange,
+  newPage,
+  type Entity,
+  type GuideEntity,
+  type GuideShape,
+  type Page,
+  type PageSize,
+} from '../../src/page';
 
 export const at = (x: number, y: number): Point => ({ x, y });
+
+/** A page that holds some entities. */
+export const pageOf = (size: PageSize, ...entities: Entity[]): Page =>
+  applyChange(
+    newPage(size),
+    draftChange(
+      'all',
+      entities.map((after) => ({ before: null, after })),
+    ),
+  );
 
 let count = 0;
 export const guide = (shape: GuideShape, more: Partial<GuideEntity> = {}): GuideEntity => ({

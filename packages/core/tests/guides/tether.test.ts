@@ -14,11 +14,9 @@ import { distance, type Point } from '../../src/math';
 import {
   applyChange,
   checkEntity,
-  draftChange,
   find,
   inked,
   invertChange,
-  newPage,
   ofKind,
   type Entity,
   type GuideEntity,
@@ -27,16 +25,9 @@ import {
   type StrokeEntity,
 } from '../../src/page';
 import { liner } from '../hands';
-import { at, bow, guide, places } from './guides';
+import { at, bow, guide, pageOf as pageWith, places } from './guides';
 
-const pageOf = (...entities: Entity[]): Page =>
-  applyChange(
-    newPage({ width: 800, height: 800, ppi: 300 }),
-    draftChange(
-      'all',
-      entities.map((after) => ({ before: null, after })),
-    ),
-  );
+const pageOf = (...entities: Entity[]): Page => pageWith({ width: 800, height: 800, ppi: 300 }, ...entities);
 
 /** A stroke along the path that a guide gives through `from`, to the place nearest to `to`. */
 function along(owner: GuideEntity, id: string, from: Point, to: Point): StrokeEntity {

@@ -1,0 +1,90 @@
+import { applyProjective, type Matrix3x3 } from '../math';
+import {
+  ofKind,
+  type Edit,
+  type EntityId,
+  type FrameShape,
+  type GuideEntity,
+  type Page,
+  type PlaneShape,
+  type StrokeEntity,
+} from '../page';
+import {
+  carriedPlane,
+  carriedStroke,
+  frameMap,
+  pathTowards,
+  planeShapeMove,
+  ringAfter,
+  wayOf,
+} from './perspective/carry';
+import { PLANE_WAYS } from './perspective/frame';
+import { aimedAt } from './placement';
+
+// What hangs on a perspective frame and goes where it goes.
+
+export interface StrokeEdit {
+  readonly before: StrokeEntity;
+  readonly after: StrokeEntity;
+}
+
+/** Lines of a frame carried by its camera. */
+export const carriedLines = (
+  { id }: GuideEntity,
+  before: FrameShape,
+  after: FrameShape,
+  map: Matrix3x3,
+  strokes: readonly StrokeEntity[],
+): StrokeEdit[] =>
+  strokes.flatMap((stroke) => {
+    if (stroke.guide?.id !== id) return [];
+    const way = wayOf(before, stroke.guide.path);
+    return way ? [{ before: stroke, after: carriedStroke(stroke, map, (at) => pathTowards(after, way, at)) }] : [];
+  });
+
+/** Lines round a plane shape carried along with it. */
+export const planeLines = (
+  id: EntityId,
+  before: PlaneShape,
+  after: PlaneShape,
+  map: Matrix3x3,
+  strokes: readonly StrokeEntity[],
+): StrokeEdit[] =>
+  strokes.flatMap((stroke) => {
+    const { guide } = stroke;
+    if (guide?.id !== id) return [];
+    const path = ringAfter(guide.path, before, after);
+    return path ? [{ before: stroke, after: carriedStroke(stroke, map, () => path) }] : [];
+  });
+
+/** The guides that hang on a frame after it became another, and the lines that lie on them. */
+export function dependents(
+  page: Page,
+  { id }: GuideEntity,
+  before: FrameShape,
+  after: FrameShape,
+  map: Matrix3x3 | undefined,
+  strokes: readonly StrokeEntity[],
+): { readonly guides: Edit[]; readonly lines: StrokeEdit[] } {
+  const guides: Edit[] = [];
+  const lines: StrokeEdit[] = [];
+  const moved = map ?? frameMap(before, after, page.size);
+  for (const guide of ofKind(page, 'guide')) {
+    const { shape } = guide;
+    if (shape.kind === 'plane' && shape.frame === id) {
+      const own = carriedPlane(shape, after, page.size, map);
+      guides.push({ before: guide, after: { ...guide, shape: own } });
+      lines.push(...planeLines(guide.id, shape, own, planeShapeMove(shape, own), strokes));
+    } else if (shape.kind === 'fold' && shape.frame === id) {
+      const [a, b] = PLANE_WAYS[shape.plane];
+      const isFirst = String(before.points[a]) === String(shape.across);
+      const at = moved ? applyProjective(moved, shape.x, shape.y) : { x: shape.x, y: shape.y };
+      const ways = { across: after.points[isFirst ? a : b], along: after.points[isFirst ? b : a] };
+      guides.push({ before: guide, after: { ...guide, shape: { ...shape, ...at, ...ways } } });
+    } else if (shape.kind === 'straightedge' && shape.aim?.frame === id && shape.aim.way) {
+      const aim = { ...shape.aim, point: after.points[shape.aim.way] };
+      guides.push({ before: guide, after: { ...guide, shape: aimedAt({ ...shape, aim }, aim.point) } });
+    }
+  }
+  return { guides, lines };
+}

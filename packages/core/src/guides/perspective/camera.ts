@@ -1,0 +1,301 @@
+import { cross, dot, scaled, sum, turnedAbout, unit, type Matrix3x3, type Point, type Vector } from '../../math';
+import { FRAME_WAYS, PageError, type FrameShape, type FrameWay, type VanishingPoint } from '../../page';
+import {
+  CONE,
+  frameFromPoints,
+  horizonOf,
+  isFinitePoint,
+  lineThrough,
+  placeOfPoint,
+  vanishingPoint,
+  WAY_NAMES,
+  type Extent,
+  type FrameSettings,
+} from './frame';
+
+/** The eye that sees a frame. Its own axes: x to the right, y down the page, z into the picture. */
+export interface Camera {
+  /** The centre of vision, page px: where the eye looks straight at the page. */
+  readonly centre: Point;
+  /** How far the eye is before the page, page px. */
+  readonly focal: number;
+  /** The directions of the frame, unit vectors at right angles: right and left away from the eye, height upwards. */
+  readonly axes: Readonly<Record<FrameWay, Vector>>;
+}
+
+/** Why no eye can see three points as a square-cornered box, and what to move. */
+export interface Impossible {
+  readonly impossible: string;
+  readonly move?: FrameWay;
+}
+
+export const isCamera = (found: Camera | Impossible): found is Camera => 'axes' in found;
+
+/** How far level and upright may be from a right angle, as the sine. */
+const SQUARE = 1e-4;
+
+/**
+ * The camera of a frame. One point is the centre of vision itself, and the focal length is chosen. Two: the centre of vision
+ * is the foot of the page's middle on their line unless it was moved, f² = −(v₁−P)·(v₂−P). Three: it is the orthocentre of their
+ * triangle (Caprile & Torre, "Using vanishing points for camera calibration", 1990; Hartley & Zisserman 2004, §8.8).
+ */
+export function cameraOf(frame: FrameShape, page: Extent): Camera | Impossible {
+  const { points } = frame;
+  const near = FRAME_WAYS.filter((way) => isFinitePoint(points[way]));
+  const far = FRAME_WAYS.filter((way) => !isFinitePoint(points[way]));
+  if (near.length === 0) return { impossible: 'All lines are parallel: no eye is near. Pull one point in.' };
+  if (near.length === 1) return onePoint(frame, near[0], far);
+  if (near.length === 2) return twoPoints(frame, page, near, far[0]);
+  return threePoints(frame);
+}
+
+function onePoint({ points, focal }: FrameShape, near: FrameWay, [a, b]: readonly FrameWay[]): Camera | Impossible {
+  const [p, q] = [points[a], points[b]];
+  if (Math.abs(p[0] * q[0] + p[1] * q[1]) > SQUARE)
+    return { impossible: `${WAY_NAMES[a]} and ${WAY_NAMES[b]} do not stand at right angles.`, move: b };
+  return seenBy(points, { x: points[near][0], y: points[near][1] }, focal);
+}
+
+function twoPoints(
+  { points, centre }: FrameShape,
+  page: Extent,
+  [a, b]: readonly FrameWay[],
+  far: FrameWay,
+): Camera | Impossible {
+  const [p, q] = [points[a], points[b]];
+  const way = unit([q[0] - p[0], q[1] - p[1], 0]);
+  if (Math.abs(way[0] * points[far][0] + way[1] * points[far][1]) > SQUARE)
+    return { impossible: `${WAY_NAMES[far]} does not stand at right angles to the line of the two points.`, move: far };
+  const from = centre ?? { x: page.width / 2, y: page.height / 2 };
+  const along = (from.x - p[0]) * way[0] + (from.y - p[1]) * way[1];
+  const foot = { x: p[0] + along * way[0], y: p[1] + along * way[1] };
+  const apart = Math.hypot(q[0] - p[0], q[1] - p[1]);
+  if (along <= 0 || along >= apart) {
+    const move = along <= 0 ? a : b;
+    return {
+      impossible: `Both points lie on one side of the centre of vision. Move ${WAY_NAMES[move]} past it, or move the centre between them.`,
+      move,
+    };
+  }
+  return seenBy(points, foot, Math.sqrt(along * (apart - along)));
+}
+
+function threePoints({ points }: FrameShape): Camera | Impossible {
+  const corners = FRAME_WAYS.map((way) => placeOfPoint(points[way]) ?? { x: 0, y: 0 });
+  const sides = FRAME_WAYS.map((_, k) => {
+    const [p, q, r] = [corners[k], corners[(k + 1) % 3], corners[(k + 2) % 3]];
+    const [u, v] = [
+      [q.x - p.x, q.y - p.y],
+      [r.x - p.x, r.y - p.y],
+    ];
+    return { turn: u[0] * v[1] - u[1] * v[0], along: u[0] * v[0] + u[1] * v[1] };
+  });
+  const flat = sides.findIndex(({ turn, along }) => !(Math.abs(turn) > 1e-9 * (1 + Math.abs(along))));
+  if (flat >= 0)
+    return { impossible: 'The three points lie in one line. Move one of them away from it.', move: 'height' };
+  const obtuse = sides.findIndex(({ along }) => along <= 0);
+  if (obtuse >= 0) {
+    const { turn, along } = sides[obtuse];
+    const angle = (Math.atan2(Math.abs(turn), along) * 180) / Math.PI;
+    const move = FRAME_WAYS[obtuse];
+    return {
+      impossible: `The angle at ${WAY_NAMES[move]} is ${angle.toFixed(0)}°: of a square-cornered box all three are below 90°. Move ${WAY_NAMES[move]} away from the other two.`,
+      move,
+    };
+  }
+  const [p, q, r] = corners;
+  // (P − r)·(q − p) = 0 and (P − p)·(r − q) = 0: two heights of the triangle meet in P.
+  const [a, b] = [q.x - p.x, q.y - p.y];
+  const [c, d] = [r.x - q.x, r.y - q.y];
+  const [e, f] = [a * r.x + b * r.y, c * p.x + d * p.y];
+  const determinant = a * d - b * c;
+  const centre = { x: (e * d - b * f) / determinant, y: (a * f - e * c) / determinant };
+  const square = -((p.x - centre.x) * (q.x - centre.x) + (p.y - centre.y) * (q.y - centre.y));
+  return seenBy(points, centre, Math.sqrt(square));
+}
+
+function seenBy(points: FrameShape['points'], centre: Point, focal: number): Camera {
+  const seen = ([x, y, w]: VanishingPoint): Vector => unit([x - w * centre.x, y - w * centre.y, w * focal]);
+  const [right, left, height] = [seen(points.right), seen(points.left), seen(points.height)];
+  return {
+    centre,
+    focal,
+    axes: {
+      right: isFinitePoint(points.right) || right[0] > 0 ? right : scaled(right, -1),
+      left: isFinitePoint(points.left) || left[0] < 0 ? left : scaled(left, -1),
+      height: height[1] < 0 ? height : scaled(height, -1),
+    },
+  };
+}
+
+/** A frame as a camera sees it. */
+export function frameOfCamera({ centre, focal, axes }: Camera, page: Extent, settings: FrameSettings = {}): FrameShape {
+  const point = ([x, y, z]: Vector) => vanishingPoint(focal * x + centre.x * z, focal * y + centre.y * z, z);
+  const points = { right: point(axes.right), left: point(axes.left), height: point(axes.height) };
+  return frameFromPoints(points, page, { ...settings, focal, centre });
+}
+
+/** How a camera is turned: radians, to the right, upwards, and clockwise; and how many times as long its focal length is. */
+export interface Turn {
+  readonly yaw?: number;
+  readonly tilt?: number;
+  readonly roll?: number;
+  readonly zoom?: number;
+}
+
+/** A camera turned where it stands. Yaw goes about the upright of the frame, tilt about the level line across the view. */
+export function turnedCamera({ centre, focal, axes }: Camera, { yaw = 0, tilt = 0, roll = 0, zoom = 1 }: Turn): Camera {
+  const { height } = axes;
+  // The level line across the view; looking straight up or down, the page's own.
+  const level = Math.hypot(height[0], height[1]) > 1e-9 ? unit([-height[1], height[0], 0]) : ([1, 0, 0] as const);
+  const turned = (axis: Vector): Vector => {
+    const yawed = turnedAbout(axis, height, yaw);
+    return turnedAbout(turnedAbout(yawed, level, -tilt), [0, 0, 1], -roll);
+  };
+  return {
+    centre,
+    focal: focal * zoom,
+    axes: { right: turned(axes.right), left: turned(axes.left), height: turned(axes.height) },
+  };
+}
+
+/**
+ * A second frame of the same camera: a box turned by `yaw` radians on the same horizon. Throws a PageError where the frame has
+ * no camera.
+ */
+export function turnFrame(frame: FrameShape, yaw: number, page: Extent): FrameShape {
+  const camera = cameraOrThrow(frame, page);
+  const { right, left, height } = camera.axes;
+  const away = (axis: Vector): Vector => (axis[2] < 0 ? scaled(axis, -1) : axis);
+  const axes = [turnedAbout(right, height, yaw), turnedAbout(left, height, yaw)].map(away);
+  const [first, second] = axes[0][0] >= axes[1][0] ? axes : [axes[1], axes[0]];
+  const { asleep: _awake, fixed: _free, edges: _none, ...settings } = frame;
+  return frameOfCamera({ ...camera, axes: { right: first, left: second, height } }, page, settings);
+}
+
+/** The camera of a frame. Throws a PageError that says what to move where there is none. */
+export function cameraOrThrow(frame: FrameShape, page: Extent): Camera {
+  const camera = cameraOf(frame, page);
+  if (!isCamera(camera)) throw new PageError(camera.impossible);
+  return camera;
+}
+
+/** The circle on the page inside which a picture looks natural: 60° about the centre of vision (common practice). */
+export function coneOfVision(frame: FrameShape, page: Extent): (Point & { readonly radius: number }) | Impossible {
+  const camera = cameraOf(frame, page);
+  return isCamera(camera) ? { ...camera.centre, radius: camera.focal * Math.tan(CONE) } : camera;
+}
+
+/** What a frame says of the eye. Angles in radians, lengths in page px. */
+export interface Reading {
+  readonly horizon: (Point & { dx: number; dy: number }) | undefined;
+  readonly focal: number;
+  /** Across the page's width. */
+  readonly fieldOfView: number;
+  /** How far the eye looks up (positive) or down. */
+  readonly tilt: number;
+  /** Where the eye stands: over the centre of vision, `away` before the page. */
+  readonly station: Point & { readonly away: number };
+  /** The cone that holds the whole page, as a full angle. */
+  readonly widest: number;
+}
+
+export function readFrame(frame: FrameShape, page: Extent): Reading | Impossible {
+  const camera = cameraOf(frame, page);
+  if (!isCamera(camera)) return camera;
+  const { centre, focal, axes } = camera;
+  const corners = [0, page.width].flatMap((x) => [0, page.height].map((y) => Math.hypot(x - centre.x, y - centre.y)));
+  return {
+    horizon: horizonOf(frame, page),
+    focal,
+    fieldOfView: Math.atan((page.width - centre.x) / focal) + Math.atan(centre.x / focal),
+    tilt: Math.asin(Math.max(-1, Math.min(1, axes.height[2]))),
+    station: { ...centre, away: focal },
+    widest: 2 * Math.atan(Math.max(...corners) / focal),
+  };
+}
+
+/** Nearer to the eye than this share of the focal length nothing is drawn: it would fly off the page. */
+const NEAR = 0.02;
+
+/** The picture of a place in space, page px. */
+export const seenAt = ({ centre, focal }: Camera, [x, y, z]: Vector): Point => ({
+  x: centre.x + (focal * x) / z,
+  y: centre.y + (focal * y) / z,
+});
+
+/** The place in space behind a page point, as deep as the page. */
+export const behind = ({ centre, focal }: Camera, { x, y }: Point): Vector => [x - centre.x, y - centre.y, focal];
+
+/** The picture of a segment in space: what lies behind the viewer is cut off; nothing where all of it does. */
+export function seenSegment(camera: Camera, a: Vector, b: Vector): readonly [Point, Point] | undefined {
+  const near = NEAR * camera.focal;
+  if (a[2] < near && b[2] < near) return undefined;
+  const cut = (from: Vector, to: Vector): Vector => {
+    if (from[2] >= near) return from;
+    const share = (near - from[2]) / (to[2] - from[2]);
+    return sum(scaled(from, 1 - share), scaled(to, share));
+  };
+  return [seenAt(camera, cut(a, b)), seenAt(camera, cut(b, a))];
+}
+
+/**
+ * The map of the page from what one camera sees to what another sees from the same place: K₂R₂R₁ᵀK₁⁻¹, the homography of the
+ * plane at infinity (Hartley & Zisserman 2004, §8.4). It takes the points of one frame to those of the other, and the picture
+ * of every plane to the picture of the same plane. Nothing where the frames are mirror images of each other.
+ */
+export function cameraMap(before: Camera, after: Camera): Matrix3x3 | undefined {
+  const pairs = FRAME_WAYS.map((way): readonly [Vector, Vector] => {
+    const [a, b] = [before.axes[way], after.axes[way]];
+    return [a, dot(a, b) < 0 ? scaled(b, -1) : b];
+  });
+  const sides = [0, 1].map((k) => dot(cross(pairs[0][k], pairs[1][k]), pairs[2][k]));
+  if (sides[0] * sides[1] < 0) return undefined;
+  const r = (row: number, column: number) => pairs.reduce((whole, [a, b]) => whole + b[row] * a[column], 0);
+  const [f, g] = [before.focal, after.focal];
+  const { x, y } = before.centre;
+  const { x: u, y: v } = after.centre;
+  // Row by row of K₂·R, then times K₁⁻¹ from the right, up to the factor f.
+  const rows = [0, 1, 2].map((column) => [
+    g * r(0, column) + u * r(2, column),
+    g * r(1, column) + v * r(2, column),
+    r(2, column),
+  ]);
+  const m = [0, 1, 2].flatMap((row) => [
+    rows[0][row],
+    rows[1][row],
+    f * rows[2][row] - x * rows[0][row] - y * rows[1][row],
+  ]);
+  // What stays before the viewer keeps a depth above 0.
+  const by = 1 / f;
+  return [m[0] * by, m[1] * by, m[2] * by, m[3] * by, m[4] * by, m[5] * by, m[6] * by, m[7] * by, m[8] * by];
+}
+
+/** The camera between two, `share` of the way from the first to the second. */
+export function cameraBetween(from: Camera, to: Camera, share: number): Camera {
+  const pairs = FRAME_WAYS.map((way): readonly [Vector, Vector] => {
+    const [a, b] = [from.axes[way], to.axes[way]];
+    return [a, dot(a, b) < 0 ? scaled(b, -1) : b];
+  });
+  // The axis and angle of the rotation that takes the first to the second (from its skew part and its trace).
+  const twist = pairs.reduce<Vector>((whole, [a, b]) => sum(whole, cross(a, b)), [0, 0, 0]);
+  const trace = pairs.reduce((whole, [a, b]) => whole + dot(a, b), 0);
+  const angle = Math.atan2(Math.hypot(...twist), trace - 1);
+  const turned = (axis: Vector): Vector =>
+    Math.hypot(...twist) < 1e-12 ? axis : turnedAbout(axis, unit(twist), share * angle);
+  const { axes } = from;
+  return {
+    centre: {
+      x: from.centre.x + (to.centre.x - from.centre.x) * share,
+      y: from.centre.y + (to.centre.y - from.centre.y) * share,
+    },
+    focal: from.focal * (to.focal / from.focal) ** share,
+    axes: { right: turned(axes.right), left: turned(axes.left), height: turned(axes.height) },
+  };
+}
+
+/** Where a page line crosses another, both a·x + b·y + c = 0; nothing where they are parallel. */
+export function crossing(l: readonly number[], m: readonly number[]): Point | undefined {
+  const [x, y, w] = lineThrough(l, m);
+  return Math.abs(w) > 1e-12 * (1 + Math.hypot(x, y)) ? { x: x / w, y: y / w } : undefined;
+}

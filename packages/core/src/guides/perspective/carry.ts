@@ -1,0 +1,113 @@
+import { isSameCourse, projectSpine, STRIDE } from '../../curve';
+import {
+  afterwards,
+  applyProjective,
+  depthAt,
+  invertProjective,
+  slopeAt,
+  withDepth,
+  type Matrix3x3,
+  type Point,
+} from '../../math';
+import {
+  FRAME_WAYS,
+  mapNib,
+  PageError,
+  type FrameShape,
+  type FrameWay,
+  type GuidePath,
+  type PlaneShape,
+  type StrokeEntity,
+} from '../../page';
+import { cameraMap, cameraOf, cameraOrThrow, frameOfCamera, isCamera, turnedCamera, type Turn } from './camera';
+import { wayTo, type Extent } from './frame';
+import { planeHomography, planeRings, planeShapeMap } from './plane';
+
+/** How far a carried line may stray from its true picture, page px. */
+const TOLERANCE = 0.01;
+/** Nearer than this to the horizon of a map a line is left where it is. */
+const NEAR = 0.02;
+
+/** The map that carries all that is seen in a frame along when it becomes another; nothing where one of them has no camera. */
+export function frameMap(before: FrameShape, after: FrameShape, page: Extent): Matrix3x3 | undefined {
+  const [from, to] = [cameraOf(before, page), cameraOf(after, page)];
+  return isCamera(from) && isCamera(to) ? cameraMap(from, to) : undefined;
+}
+
+/** A frame whose camera was turned where it stands; its corner is carried along. Throws a PageError where it has no camera. */
+export function turnedFrame(frame: FrameShape, turn: Turn, page: Extent): FrameShape {
+  const before = cameraOrThrow(frame, page);
+  const { kind: _kind, points: _points, ...settings } = frame;
+  const after = frameOfCamera(turnedCamera(before, turn), page, settings);
+  const map = frameMap(frame, after, page);
+  if (!map || depthAt(map, frame.corner.x, frame.corner.y) <= NEAR)
+    throw new PageError('The corner of the frame would come behind the viewer.');
+  return { ...after, corner: applyProjective(map, frame.corner.x, frame.corner.y) };
+}
+
+/** The directions of a frame that a straight path runs in. */
+export function wayOf({ points }: FrameShape, path: GuidePath): FrameWay | undefined {
+  if (path.kind !== 'line') return undefined;
+  return FRAME_WAYS.find((way) => {
+    const [x, y, w] = points[way];
+    if (w === 0) return Math.abs(x * path.dy - y * path.dx) < 1e-6;
+    const [u, v] = [x - path.x, y - path.y];
+    return Math.abs(u * path.dy - v * path.dx) < 1e-6 * (1 + Math.hypot(u, v)) + 1e-3;
+  });
+}
+
+/** Whether a path is part of an outline of a plane shape. */
+export const isOnPlaneShape = (path: GuidePath, shape: PlaneShape): boolean =>
+  path.kind === 'curve' && planeRings(shape).some((ring) => isSameCourse(ring, path.course));
+
+/** A plane shape after its frame became another: carried by the map of the page, or laid anew where it lies. */
+export function carriedPlane(
+  shape: PlaneShape,
+  after: FrameShape,
+  page: Extent,
+  map: Matrix3x3 | undefined,
+): PlaneShape {
+  if (map) return { ...shape, map: withDepth(afterwards(shape.map, map), { x: 0, y: 0 }) };
+  const anchor = applyProjective(shape.map, 0, 0);
+  return { ...shape, map: planeHomography(after, shape.plane, anchor, page) };
+}
+
+/** The map of the page that moves what lies on a plane shape as the shape itself was moved. */
+export const planeShapeMove = (before: PlaneShape, after: PlaneShape): Matrix3x3 => {
+  const move = afterwards(invertProjective(planeShapeMap(before)), planeShapeMap(after));
+  return withDepth(move, applyProjective(planeShapeMap(before), 0, 0));
+};
+
+/** A line carried by a map of the page, on its new path; the very same line where it would come near the map's horizon. */
+export function carriedStroke(
+  stroke: StrokeEntity,
+  map: Matrix3x3,
+  pathAt: (start: Point) => GuidePath | undefined,
+): StrokeEntity {
+  const { points } = stroke.spine;
+  for (let i = 0; i < points.length; i += STRIDE) if (!(depthAt(map, points[i], points[i + 1]) > NEAR)) return stroke;
+  const { guide, origin } = stroke;
+  const path = guide && pathAt(applyProjective(map, points[0], points[1]));
+  if (!path) return stroke;
+  return {
+    ...stroke,
+    spine: projectSpine(stroke.spine, map, { tolerance: TOLERANCE }),
+    nib: mapNib(stroke.nib, 1, slopeAt(map, points[0], points[1])),
+    guide: { ...guide, path },
+    ...(origin && { origin: { ...origin, left: 'edited' as const } }),
+  };
+}
+
+/** The path towards a point of a frame from a place. */
+export function pathTowards(frame: FrameShape, way: FrameWay, at: Point): GuidePath | undefined {
+  const line = wayTo(frame.points[way], at);
+  return line && { kind: 'line', ...at, dx: line.x, dy: line.y };
+}
+
+/** The outline of a moved plane shape that a path of the old one was. */
+export function ringAfter(path: GuidePath, before: PlaneShape, after: PlaneShape): GuidePath | undefined {
+  if (path.kind !== 'curve') return undefined;
+  const k = planeRings(before).findIndex((ring) => isSameCourse(ring, path.course));
+  const course = k < 0 ? undefined : planeRings(after)[k];
+  return course && { kind: 'curve', course };
+}

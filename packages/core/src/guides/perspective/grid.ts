@@ -1,0 +1,146 @@
+import { scaled, sum, type Point, type Vector } from '../../math';
+import {
+  GUIDE_LIMITS,
+  type FrameGrid,
+  type FramePlane,
+  type FrameShape,
+  type FrameWay,
+  type LinePath,
+} from '../../page';
+import { behind, cameraOf, isCamera, seenSegment, type Camera } from './camera';
+import { isFinitePoint, PLANE_WAYS, wayTo, type Extent } from './frame';
+import { onPlane, planeAxes, planeMap } from './plane';
+
+/** A piece of a grid line on the page, and how clearly it shows, 0..1. */
+export interface GridPiece {
+  readonly from: Point;
+  readonly to: Point;
+  readonly clear: number;
+}
+
+/** Depths, in those of the corner, at which a grid pales by a step. */
+const BANDS = [0, 1.6, 2.6, 4.2, 6.8, 11, 18, Infinity] as const;
+
+/** How clearly a grid shows at some depth, in depths of the corner: the same up to it, then ever less. */
+export const clearAt = (fade: number, depth: number): number => 1 / (1 + 2.5 * fade * Math.max(0, depth - 1));
+
+/** The grid of a plane as pieces of lines, those behind the viewer left out; none where the frame has no camera. */
+export function gridPieces(frame: FrameShape, page: Extent, plane: FramePlane): GridPiece[] {
+  const grid = frame.grids[plane];
+  const camera = cameraOf(frame, page);
+  if (!grid || !isCamera(camera)) return [];
+  const [a, b] = planeAxes(camera, plane);
+  const start = behind(camera, frame.corner);
+  const pieces: GridPiece[] = [];
+  const reach = Math.min(grid.reach, GUIDE_LIMITS.gridReach.most) * grid.step;
+  for (const [along, across] of [
+    [a, b],
+    [b, a],
+  ] as const)
+    for (let at = -reach; at <= reach + 1e-9; at += grid.step) {
+      const middle = sum(start, scaled(across, at));
+      addLine(camera, sum(middle, scaled(along, -reach)), sum(middle, scaled(along, reach)), grid, pieces);
+    }
+  return pieces;
+}
+
+/** Adds a line in pieces that pale with their depth. */
+function addLine(camera: Camera, from: Vector, to: Vector, { fade }: FrameGrid, pieces: GridPiece[]): void {
+  const depth = (share: number) => (from[2] + (to[2] - from[2]) * share) / camera.focal;
+  const at = (share: number): Vector => sum(scaled(from, 1 - share), scaled(to, share));
+  const slope = depth(1) - depth(0);
+  const cuts = [0, 1];
+  if (fade > 0 && Math.abs(slope) > 1e-9)
+    for (const band of BANDS) {
+      const share = (band - depth(0)) / slope;
+      if (share > 0 && share < 1) cuts.push(share);
+    }
+  cuts.sort((p, q) => p - q);
+  for (let k = 0; k + 1 < cuts.length; k++) {
+    const ends = seenSegment(camera, at(cuts[k]), at(cuts[k + 1]));
+    if (ends) pieces.push({ from: ends[0], to: ends[1], clear: clearAt(fade, depth((cuts[k] + cuts[k + 1]) / 2)) });
+  }
+}
+
+/** A line of a grid near a place: the whole of it, as far as the grid goes, before the viewer. */
+export interface GridLine {
+  readonly way: FrameWay;
+  readonly ends: readonly [Point, Point];
+}
+
+/** The line of a plane's grid that is nearest to a place, of those that run in one direction. */
+export function gridLineAt(
+  frame: FrameShape,
+  page: Extent,
+  plane: FramePlane,
+  way: FrameWay,
+  at: Point,
+): GridLine | undefined {
+  const grid = frame.grids[plane];
+  const camera = cameraOf(frame, page);
+  const isFirst = PLANE_WAYS[plane][0] === way;
+  if (!grid || !isCamera(camera) || (!isFirst && PLANE_WAYS[plane][1] !== way)) return undefined;
+  const [a, b] = planeAxes(camera, plane);
+  const start = behind(camera, frame.corner);
+  const map = planeMap(camera, a, b, start);
+  const own = map && onPlane(map, at);
+  if (!own) return undefined;
+  const across = isFirst ? own.y : own.x;
+  const line = Math.max(-grid.reach, Math.min(grid.reach, Math.round(across / grid.step))) * grid.step;
+  const reach = grid.reach * grid.step;
+  const [along, off] = isFirst ? [a, b] : [b, a];
+  const middle = sum(start, scaled(off, line));
+  const ends = seenSegment(camera, sum(middle, scaled(along, -reach)), sum(middle, scaled(along, reach)));
+  return ends && { way, ends };
+}
+
+/**
+ * The paths that a frame gives a hand that starts at `at`: through each awake point, or along the nearest line of a grid
+ * that holds the hand. `ways`: only these directions. Nothing for a direction at its own point.
+ */
+export function framePaths(
+  frame: FrameShape,
+  page: Extent,
+  at: Point,
+  ways: readonly FrameWay[],
+): { readonly way: FrameWay; readonly path: LinePath }[] {
+  return ways.flatMap((way) => {
+    if (frame.asleep.includes(way)) return [];
+    const held = snappedTo(frame, page, way, at) ?? at;
+    const line = wayTo(frame.points[way], held);
+    if (!line) return [];
+    const point = frame.points[way];
+    // Reckoned from the point itself, so that the line meets it, be it far off.
+    const path: LinePath = isFinitePoint(point)
+      ? throughPoint(point[0], point[1], held, line)
+      : { kind: 'line', ...held, dx: line.x, dy: line.y };
+    return [{ way, path }];
+  });
+}
+
+function throughPoint(x: number, y: number, at: Point, way: Point): LinePath {
+  const along = (at.x - x) * way.x + (at.y - y) * way.y;
+  // Far off the numbers of the point cost digits here: the place of the hand has them all.
+  return Math.abs(along) > 1e6
+    ? { kind: 'line', ...at, dx: way.x, dy: way.y }
+    : { kind: 'line', x: x + along * way.x, y: y + along * way.y, dx: way.x, dy: way.y };
+}
+
+/** The place on the nearest grid line of a direction, where a grid that has such lines holds the hand. */
+function snappedTo(frame: FrameShape, page: Extent, way: FrameWay, at: Point): Point | undefined {
+  let best: { readonly place: Point; readonly away: number } | undefined;
+  for (const plane of ['left', 'right', 'floor'] as const) {
+    if (!frame.grids[plane]?.snaps) continue;
+    const line = gridLineAt(frame, page, plane, way, at);
+    if (!line) continue;
+    const [p, q] = line.ends;
+    const long = Math.hypot(q.x - p.x, q.y - p.y);
+    if (!(long > 1e-9)) continue;
+    const [dx, dy] = [(q.x - p.x) / long, (q.y - p.y) / long];
+    const share = (at.x - p.x) * dx + (at.y - p.y) * dy;
+    const place = { x: p.x + share * dx, y: p.y + share * dy };
+    const away = Math.hypot(place.x - at.x, place.y - at.y);
+    if (!best || away < best.away) best = { place, away };
+  }
+  return best?.place;
+}

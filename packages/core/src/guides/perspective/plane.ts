@@ -1,0 +1,184 @@
+import { STRIDE, projectSpine, SEGMENT, splitSpine, type Spine } from '../../curve';
+import {
+  afterwards,
+  applyProjective,
+  cross,
+  depthAt,
+  invertProjective,
+  projectiveOf,
+  scaled,
+  sum,
+  type Matrix3x3,
+  type Point,
+  type Vector,
+} from '../../math';
+import { PageError, type FramePlane, type FrameShape, type PlaneShape } from '../../page';
+import { templateMap } from '../placed';
+import { behind, cameraOrThrow, type Camera } from './camera';
+import { lineThrough, PLANE_WAYS, planeName, type Extent } from './frame';
+
+/** How near a plane may come to being seen edge on, as the sine of the angle. */
+const EDGE_ON = 1e-5;
+/** How far the outline of a plane shape may stray from the true picture, page px. */
+export const PLANE_TOLERANCE = 0.01;
+/** Nearer to the eye than this, as a share of the distance of the plane's origin, nothing is drawn. */
+const NEAR = 0.02;
+
+/** The directions of a plane's own axes in space: the first to the right of the page, the second down or towards the eye. */
+export function planeAxes({ axes }: Camera, plane: FramePlane): readonly [Vector, Vector] {
+  const [along, up] = PLANE_WAYS[plane].map((way) => axes[way]);
+  return [along[0] < 0 ? scaled(along, -1) : along, scaled(up, -1)];
+}
+
+/**
+ * The map from a plane's own px to the page. `anchor`, page px, is the plane's origin; there a px of the plane that faces the
+ * page is a px of the page. `off`: the plane parallel to it, so many of its px nearer to the eye. Throws a PageError where the
+ * frame has no camera, and where the plane is seen edge on.
+ */
+export function planeHomography(frame: FrameShape, plane: FramePlane, anchor: Point, page: Extent, off = 0): Matrix3x3 {
+  const camera = cameraOrThrow(frame, page);
+  const [a, b] = planeAxes(camera, plane);
+  const normal = planeNormal(camera, plane, anchor);
+  const map = planeMap(camera, a, b, sum(behind(camera, anchor), scaled(normal, off)));
+  if (!map)
+    throw new PageError(`${planeName(frame, plane)}: this is seen edge on here. Move the corner away from the line.`);
+  return map;
+}
+
+/** The unit normal of a plane through the place behind an anchor, towards the eye. */
+export function planeNormal(camera: Camera, plane: FramePlane, anchor: Point): Vector {
+  const normal = cross(...planeAxes(camera, plane));
+  const [x, y, z] = behind(camera, anchor);
+  return normal[0] * x + normal[1] * y + normal[2] * z > 0 ? scaled(normal, -1) : normal;
+}
+
+/** The picture of a plane with its origin at `at` in space; nothing where the eye lies in the plane, or before it. */
+export function planeMap({ centre, focal }: Camera, a: Vector, b: Vector, at: Vector): Matrix3x3 | undefined {
+  const normal = cross(a, b);
+  const facing = normal[0] * at[0] + normal[1] * at[1] + normal[2] * at[2];
+  if (!(at[2] > 0) || Math.abs(facing) < EDGE_ON * Math.hypot(...at)) return undefined;
+  const column = ([x, y, z]: Vector) => [
+    (focal * x + centre.x * z) / at[2],
+    (focal * y + centre.y * z) / at[2],
+    z / at[2],
+  ];
+  const [p, q, r] = [column(a), column(b), column(at)];
+  return [p[0], q[0], r[0], p[1], q[1], r[1], p[2], q[2], 1];
+}
+
+/** The place of a page point on a plane, in its own px; nothing beyond the plane's horizon. */
+export function onPlane(map: Matrix3x3, { x, y }: Point): Point | undefined {
+  const back = invertProjective(map);
+  // The origin lies before the horizon, on the side that is seen; so must this.
+  const side = depthAt(back, map[2], map[5]);
+  if (!(depthAt(back, x, y) * side > 0)) return undefined;
+  return applyProjective(back, x, y);
+}
+
+/** The page point of a place on a plane; nothing for what lies behind the viewer. */
+export const fromPlane = (map: Matrix3x3, { x, y }: Point): Point | undefined =>
+  depthAt(map, x, y) > NEAR ? applyProjective(map, x, y) : undefined;
+
+/** The map of a plane shape from its own px to the page. */
+export const planeShapeMap = ({ map, place }: Pick<PlaneShape, 'map' | 'place'>): Matrix3x3 =>
+  afterwards(projectiveOf(templateMap(place)), map);
+
+/** The outlines of a plane shape as they are seen: what lies behind the viewer is cut off. */
+export const planeRings = (shape: Pick<PlaneShape, 'map' | 'place' | 'rings'>): Spine[] => {
+  const map = planeShapeMap(shape);
+  return shape.rings.flatMap((ring) =>
+    seenParts(ring, map).map((part) => projectSpine(part, map, { tolerance: PLANE_TOLERANCE })),
+  );
+};
+
+/** A plane shape moved in its plane so that its middle goes by page px; as it is where that would take it over the horizon. */
+export function shiftedPlane(shape: PlaneShape, dx: number, dy: number): PlaneShape {
+  const at = fromPlane(shape.map, shape.place);
+  const to = at && onPlane(shape.map, { x: at.x + dx, y: at.y + dy });
+  return to && fromPlane(shape.map, to) ? { ...shape, place: { ...shape.place, ...to } } : shape;
+}
+
+/** The parts of a spine that a map does not take behind the viewer. */
+export function seenParts(spine: Spine, map: Matrix3x3): Spine[] {
+  const { points } = spine;
+  const depth = (i: number) => depthAt(map, points[i], points[i + 1]) - NEAR;
+  let isWhole = true;
+  for (let i = 0; i < points.length; i += STRIDE) isWhole &&= depth(i) > 0;
+  if (isWhole) return [spine];
+  const parts: number[][] = [];
+  let open: number[] | undefined;
+  for (let k = 0; k + SEGMENT < points.length; k += SEGMENT)
+    for (const piece of piecesOf(points.subarray(k, k + SEGMENT + STRIDE), map)) {
+      const middle = splitSpine({ points: piece, closed: false }, { segment: 0, t: 0.5 })[1].points;
+      if (depthAt(map, middle[0], middle[1]) <= NEAR) {
+        open = undefined;
+        continue;
+      }
+      if (open) open.push(...piece.subarray(STRIDE));
+      else parts.push((open = [...piece]));
+    }
+  return parts.map((part) => ({ points: Float64Array.from(part), closed: false }));
+}
+
+/** A cubic cut where it comes to the nearest depth that is drawn. */
+function piecesOf(cubic: Float64Array, map: Matrix3x3): Float64Array[] {
+  const depth = (t: number) => {
+    const s = 1 - t;
+    const at = (axis: number) =>
+      s * s * s * cubic[axis] +
+      3 * s * s * t * cubic[3 + axis] +
+      3 * s * t * t * cubic[6 + axis] +
+      t * t * t * cubic[9 + axis];
+    return depthAt(map, at(0), at(1)) - NEAR;
+  };
+  const cuts: number[] = [];
+  const STEPS = 16;
+  for (let k = 0; k < STEPS; k++) {
+    let [low, high] = [k / STEPS, (k + 1) / STEPS];
+    if (depth(low) > 0 === depth(high) > 0) continue;
+    const rises = depth(high) > 0;
+    for (let step = 0; step < 40; step++) {
+      const t = (low + high) / 2;
+      if (depth(t) > 0 === rises) high = t;
+      else low = t;
+    }
+    // On the side that is drawn.
+    cuts.push(rises ? high : low);
+  }
+  const pieces: Float64Array[] = [];
+  let [rest, from] = [cubic, 0];
+  for (const cut of cuts) {
+    const [head, tail] = splitSpine({ points: rest, closed: false }, { segment: 0, t: (cut - from) / (1 - from) });
+    pieces.push(head.points);
+    [rest, from] = [tail.points, cut];
+  }
+  return [...pieces, rest];
+}
+
+/**
+ * The corners of the box on a plane from corner to opposite corner, its sides along the plane's two directions; nothing
+ * where the corners lie on different sides of the plane's horizon, or on it. It needs no camera.
+ */
+export function planeBox(
+  { points }: Pick<FrameShape, 'points'>,
+  plane: FramePlane,
+  a: Point,
+  b: Point,
+): readonly [Point, Point, Point, Point] | undefined {
+  const [u, v] = PLANE_WAYS[plane].map((way) => points[way]);
+  const far = lineThrough(u, v);
+  const side = ({ x, y }: Point) => far[0] * x + far[1] * y + far[2];
+  if (!(side(a) * side(b) > 0)) return undefined;
+  const [p, q] = [
+    [a.x, a.y, 1],
+    [b.x, b.y, 1],
+  ];
+  const meet = (l: readonly number[], m: readonly number[]): Point | undefined => {
+    const [x, y, w] = lineThrough(l, m);
+    const at = { x: x / w, y: y / w };
+    return Number.isFinite(at.x) && Number.isFinite(at.y) && side(at) * side(a) > 0 ? at : undefined;
+  };
+  const first = meet(lineThrough(p, u), lineThrough(q, v));
+  const second = meet(lineThrough(p, v), lineThrough(q, u));
+  return first && second && [a, first, b, second];
+}
