@@ -1,12 +1,22 @@
-import { distance, type Point } from '@true-nib/core/math';
+import { aimedAt, type Seen } from '@true-nib/core/guides';
+import { distance, identity, type Point } from '@true-nib/core/math';
 import { newPage, type GuideEntity, type GuideShape } from '@true-nib/core/page';
-import { aimedAt, draggedGuide, gripAt, guideGrips, isOnGuide, withNode } from '../src/board/guides/grips';
+import { draggedGuide as dragged, gripAt, guideGrips as gripsOf, isOnGuide, withNode } from '../src/board/guides/grips';
 import { degreesOf, lengthInWords, stateInWords, wheelInWords } from '../src/board/guides/inWords';
 import { laidShape, newGuide } from '../src/board/guides/layGuide';
 import { tagsOf, TAG_HEIGHT } from '../src/render/guidePicture';
 
 const page = newPage({ width: 1000, height: 1400, ppi: 254 });
 const at = (x: number, y: number): Point => ({ x, y });
+const seen: Seen = { page: page.size, view: identity, board: { width: 1000, height: 1400 } };
+const guideGrips = (shape: GuideShape, perCss: number, chosen: number | undefined) =>
+  gripsOf(shape, perCss, chosen, seen);
+const draggedGuide = (
+  shape: GuideShape,
+  ...drag: readonly [...Parameters<typeof dragged>] extends readonly [GuideShape, ...infer Rest, infer _Depth]
+    ? Rest
+    : never
+) => dragged(shape, ...drag, { isLevel: true, seen });
 const ruler: Extract<GuideShape, { kind: 'straightedge' }> = {
   ...{ kind: 'straightedge', x: 200, y: 100, angle: 0, length: 200, width: 40 },
 };
@@ -46,8 +56,7 @@ describe('a guide under the hand', () => {
 
   it('aims an edge at a point, from either side', () => {
     for (const target of [at(500, 300), at(-300, 80), at(180, 700)]) {
-      const aimed = aimedAt(ruler, target);
-      if (aimed.kind !== 'straightedge') throw new Error('It stays a ruler.');
+      const aimed = aimedAt(ruler, [target.x, target.y, 1]);
       const across = (target.y - aimed.y) * Math.cos(aimed.angle) - (target.x - aimed.x) * Math.sin(aimed.angle);
       expect(Math.abs(across)).toBeCloseTo(20, 6);
       expect(Math.cos(aimed.angle)).toBeGreaterThan(-0.01);
@@ -100,7 +109,16 @@ describe('a guide in words', () => {
 
 describe('tags', () => {
   const shown = (guides: readonly GuideEntity[], isEditing = true) => ({
-    ...{ guides, isEditing, guided: true, layerId: undefined, inHand: undefined, bearer: undefined },
+    ...{
+      guides,
+      isEditing,
+      guided: true,
+      layerId: undefined,
+      inHand: undefined,
+      bearer: undefined,
+      page: page.size,
+      ways: [],
+    },
   });
   const board = { width: 800, height: 600 };
 

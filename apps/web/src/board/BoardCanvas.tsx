@@ -14,6 +14,8 @@ import { BENCH_HEIGHT } from './benchHeight';
 import { useDesk, type Desk } from './desk';
 import { setGuides, useGuides } from './guides/guideStore';
 import { GuideTool } from './guides/guideTool';
+import { setDepth } from './perspective/depthStore';
+import { DepthTool } from './perspective/depthTool';
 import { Selection } from './select/selection';
 import { forgetEnd } from './lastEnd';
 import { PointTool } from './points/pointTool';
@@ -179,10 +181,12 @@ function open(ground: HTMLElement, session: PageSession, inks: StartedInks | und
   const board = { picture, session, washing, notice: say };
   forgetEnd();
   setGuides({ guideId: undefined, laying: undefined, awakeSet: undefined });
+  setDepth({ edges: [], limit: 'all', proportions: undefined });
   const selection = new Selection(board);
   const tools = {
     ...{ ...board, selection, path: new PathTool(board), points: new PointTool(board) },
     guides: new GuideTool({ ...board, selection }),
   };
-  return { ...tools, hand: new BoardHand(ground, tools) };
+  const all = { ...tools, depth: new DepthTool(tools) };
+  return { ...all, hand: new BoardHand(ground, all) };
 }

@@ -1,4 +1,5 @@
 import Combine from 'lucide-react-native/icons/combine';
+import Cuboid from 'lucide-react-native/icons/cuboid';
 import Eraser from 'lucide-react-native/icons/eraser';
 import ImagePlus from 'lucide-react-native/icons/image-plus';
 import ListTree from 'lucide-react-native/icons/list-tree';
@@ -115,6 +116,13 @@ function GuideTools() {
         isChosen={tool === 'guide' && isOneOf(SYMMETRIES, laying)}
         tooltip="Lay down a mirror or a wheel"
         onPress={() => layNext(nextOf(SYMMETRIES, laying))}
+      />
+      <Chip
+        label="Depth"
+        icon={Cuboid}
+        isChosen={tool === 'depth'}
+        tooltip={withKey('depth')}
+        onPress={() => takeTool('depth')}
       />
       <Chip
         label="Rake"

@@ -46,7 +46,10 @@ function nextInWords(desk: Desk, nibName: string): string {
   if (desk.stage === 'rough') return 'Drag the rough, its corners or its knob';
   if (desk.stage === 'finish') return 'The page, ready to deliver';
   if (desk.stage === 'guides')
-    return desk.tool === 'rake' ? 'Draw a loop to rake' : 'Lay guides down, or drag their grips';
+    return (
+      { rake: 'Draw a loop to rake', depth: 'Work in depth' }[desk.tool as string] ??
+      'Lay guides down, or drag their grips'
+    );
   if (desk.tool === 'rub') return 'Rub takes away what it touches';
   if (desk.tool === 'select')
     return { loop: 'Draw a loop to select', rect: 'Draw a box to select', touch: 'Touch to select' }[desk.selectBy];

@@ -4,6 +4,7 @@ import type { SessionState } from '../session/pageSession';
 import type { BoardHand } from './boardHand';
 import type { GuideTool } from './guides/guideTool';
 import type { Board } from './inkHand';
+import type { DepthTool } from './perspective/depthTool';
 import type { PointTool } from './points/pointTool';
 import type { Selection } from './select/selection';
 import type { PathTool } from './shapes/pathTool';
@@ -15,6 +16,7 @@ export interface OpenBoard extends Board {
   readonly path: PathTool;
   readonly points: PointTool;
   readonly guides: GuideTool;
+  readonly depth: DepthTool;
 }
 
 export const BoardContext = createContext<OpenBoard | undefined>(undefined);

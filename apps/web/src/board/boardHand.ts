@@ -23,9 +23,11 @@ import { useDesk, type Desk } from './desk';
 import { withCopies } from './guides/bearing';
 import { useGuides } from './guides/guideStore';
 import type { GuideTool } from './guides/guideTool';
+import { beginRake } from './guides/raking';
 import { beginErasing, drawnLayer, type Board, type Gesture } from './inkHand';
 import { lastEnd } from './lastEnd';
 import { nibFor, rubSizeFor } from './nibs/rackStore';
+import type { DepthTool } from './perspective/depthTool';
 import type { PointTool } from './points/pointTool';
 import { beginPlacing } from './roughHand';
 import { beginSelecting, type Modifiers } from './select/selectHand';
@@ -78,6 +80,7 @@ export class BoardHand {
       readonly path: PathTool;
       readonly points: PointTool;
       readonly guides: GuideTool;
+      readonly depth: DepthTool;
     },
   ) {
     const listen = <K extends keyof HTMLElementEventMap>(
@@ -294,7 +297,8 @@ export class BoardHand {
     const board = { ...this.board, notice: (message: string) => sayAt(message, tip) };
     if (event.button === ERASER_END) return beginErasing(board, { ...desk, tool: 'rub' });
     if (desk.tool === 'guide') return guides.begin(this.page(event), () => this.modifiers);
-    if (desk.tool === 'rake') return guides.beginRake();
+    if (desk.tool === 'rake') return beginRake(this.board);
+    if (desk.tool === 'depth') return this.board.depth.begin(this.page(event), () => this.modifiers);
     if (desk.tool === 'select') return beginSelecting(board, desk, this.page(event), () => this.modifiers);
     const isPoly = desk.tool === 'shape' && desk.shape === 'poly-line';
     if (desk.tool === 'path' || isPoly) return this.board.path.begin(this.page(event), () => this.modifiers);
@@ -390,6 +394,7 @@ export class BoardHand {
     this.hover = this.page(event);
     if (this.gesture) return;
     this.board.path.hovers(this.hover);
+    this.board.depth.hovers(this.hover);
     if (this.isStraightOn) this.showStraightOn(this.hover);
   }
 

@@ -41,8 +41,9 @@ export interface Command {
 const TURN_STEP = Math.PI / 12;
 const PAN_STEP = 80;
 
-/** While a path is built, its last node is what was done last. */
-const undo = ({ session, hand, path }: OpenBoard) => void (hand.isBusy || path.takeBack() || session.undo());
+/** While a path is built, its last node is what was done last; while a frame is sighted, its last edge. */
+const undo = ({ session, hand, path, depth }: OpenBoard) =>
+  void (hand.isBusy || path.takeBack() || depth.takeBackEdge() || session.undo());
 const redo = ({ session, hand }: OpenBoard) => void (hand.isBusy || session.redo());
 const open = (sheet: DeskSheet) => () => useDesk.setState({ sheet });
 
@@ -269,7 +270,7 @@ export const COMMANDS = [
     key: 'Escape',
     run: (board) => {
       if (board.hand.cancel()) say('Let go: nothing was drawn.');
-      else if (board.path.finish() || board.points.letGo() || board.guides.letGo()) return;
+      else if (board.path.finish() || board.points.letGo() || board.depth.letGo() || board.guides.letGo()) return;
       else if (!board.selection.takeBack()) board.selection.clear();
     },
   },

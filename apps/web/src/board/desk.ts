@@ -5,7 +5,7 @@ import { createJSONStorage, persist } from 'zustand/middleware';
 import { nibInHand, setNibSize, setRubSize, takeNibById, useRack } from './nibs/rackStore';
 
 export type Stage = 'rough' | 'guides' | 'ink' | 'mend' | 'finish';
-export type Tool = 'nib' | 'rub' | 'shape' | 'path' | 'select' | 'points' | 'lift' | 'guide' | 'rake';
+export type Tool = 'nib' | 'rub' | 'shape' | 'path' | 'select' | 'points' | 'lift' | 'guide' | 'rake' | 'depth';
 
 export type DeskSheet = 'keys' | 'find' | 'page' | 'ruler';
 
@@ -101,7 +101,7 @@ export const useDesk = create<Desk>()(
         select: 'nib',
         points: 'nib',
         lift: 'nib',
-        ...{ guide: 'nib', rake: 'guide' },
+        ...{ guide: 'nib', rake: 'guide', depth: 'nib' },
       },
       lender: undefined,
       selectBy: 'loop',
@@ -148,7 +148,7 @@ export function setStage(stage: Stage): void {
 
 /** The stage in which a tool is at home. */
 const homeOf = (tool: Tool): Stage => {
-  if (tool === 'guide' || tool === 'rake') return 'guides';
+  if (tool === 'guide' || tool === 'rake' || tool === 'depth') return 'guides';
   return tool === 'points' || tool === 'lift' ? 'mend' : 'ink';
 };
 

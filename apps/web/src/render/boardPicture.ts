@@ -10,6 +10,7 @@ import {
   emptyBox,
   type Box,
   type Matrix,
+  type Matrix3x3,
   type Point,
 } from '@true-nib/core/math';
 import {
@@ -244,7 +245,7 @@ export class BoardPicture {
   // The stroke in hand.
 
   /** Begins to show a stroke and, where it has any, its symmetric copies: `copies` are their maps, itself first. */
-  beginLive(live: LiveStroke, layerId: EntityId, copies?: readonly Matrix[]): void {
+  beginLive(live: LiveStroke, layerId: EntityId, copies?: readonly (Matrix | Matrix3x3)[]): void {
     this.endLive();
     this.liveLayer = layerId;
     const target = context(this.canvases.live);

@@ -1,7 +1,16 @@
 import { SEGMENT, STRIDE, type Spine } from '@true-nib/core/curve';
-import { actsOn, straightEdges, templateRings } from '@true-nib/core/guides';
+import { actsOn, fromPlane, outlines, straightEdges, wayTo } from '@true-nib/core/guides';
 import { apply, box, boxCorners, invert, scaleOf, type Matrix, type Point } from '@true-nib/core/math';
-import type { EntityId, GuideEntity, GuideGrid, GuideKind, RipplesShape } from '@true-nib/core/page';
+import type {
+  EntityId,
+  FrameWay,
+  GuideEntity,
+  GuideGrid,
+  GuideKind,
+  PageSize,
+  RipplesShape,
+} from '@true-nib/core/page';
+import { drawFrame } from './framePicture';
 import type { Extent } from './view';
 
 /** Guides as the board shows them. */
@@ -15,6 +24,9 @@ export interface ShownGuides {
   readonly bearer: string | undefined;
   /** Whether guides are worked on: those that sleep have small tags otherwise, so that they cover no ink. */
   readonly isEditing: boolean;
+  readonly page: PageSize;
+  /** The directions that lines of frames take. */
+  readonly ways: readonly FrameWay[];
 }
 
 /** Colours of guides on white paper, told apart also without red and green (Okabe & Ito 2008, darkened for contrast). */
@@ -25,12 +37,15 @@ const DASHES: Readonly<Record<GuideKind, readonly number[]>> = {
   straightedge: [],
   batten: [],
   template: [],
+  plane: [],
   rails: [],
   ripples: [],
   rays: [],
   echo: [14, 4],
   mirror: [16, 4, 3, 4],
   wheel: [16, 4, 3, 4],
+  frame: [],
+  fold: [16, 4, 3, 4],
 };
 const ASLEEP = [3, 7];
 
@@ -54,6 +69,8 @@ const MARGIN = 10;
 /** Where a guide is taken hold of, page px. */
 export function anchorOf({ shape }: GuideEntity): Point {
   if (shape.kind === 'batten' || shape.kind === 'echo') return { x: shape.course.points[0], y: shape.course.points[1] };
+  if (shape.kind === 'frame') return shape.corner;
+  if (shape.kind === 'plane') return fromPlane(shape.map, shape.place) ?? { x: shape.map[2], y: shape.map[5] };
   return shape.kind === 'template' ? shape.place : shape;
 }
 
@@ -101,7 +118,22 @@ export function drawGuides(
   ratio: number,
   tags: readonly GuideTag[],
 ): void {
-  for (const guide of shown.guides) if (guide.seen) drawGuide(context, guide, shown, map, ratio);
+  for (const guide of shown.guides) {
+    if (!guide.seen) continue;
+    const { shape } = guide;
+    if (shape.kind !== 'frame') drawGuide(context, guide, shown, map, ratio);
+    else
+      drawFrame(
+        context,
+        shape,
+        {
+          ...{ colour: GUIDE_HUES[guide.hue] ?? GUIDE_HUES[0], hues: GUIDE_HUES, ways: shown.ways },
+          isActing: shown.guided && actsOn(guide, shown.layerId),
+          isInHand: shown.inHand === guide.id,
+        },
+        { page: shown.page, map, ratio },
+      );
+  }
   context.setTransform(1, 0, 0, 1, 0, 0);
   for (const tag of tags) {
     const guide = shown.guides.find(({ id }) => id === tag.id);
@@ -139,7 +171,7 @@ function drawGuide(
     context.setLineDash([]);
     context.globalAlpha = 1;
   };
-  if (guide.shape.kind === 'template' || guide.shape.kind === 'straightedge') {
+  if (guide.shape.kind === 'template' || guide.shape.kind === 'plane' || guide.shape.kind === 'straightedge') {
     context.beginPath();
     trace.shape(guide, 'main');
     context.globalAlpha = isActing ? 0.1 : 0.05;
@@ -179,7 +211,14 @@ class GuideTrace {
       case 'echo':
         return isMain ? this.course(shape.course) : undefined;
       case 'template':
-        return isMain ? templateRings(shape).forEach((ring) => this.course(ring)) : undefined;
+      case 'plane':
+        return isMain ? outlines(shape).forEach((ring) => this.course(ring)) : undefined;
+      case 'frame':
+        return;
+      case 'fold': {
+        const way = wayTo(shape.along, shape);
+        return isMain && way ? this.line(shape, way.x, way.y) : undefined;
+      }
       case 'rails': {
         const [dx, dy] = [Math.cos(shape.angle), Math.sin(shape.angle)];
         const across = (p: Point) => (p.y - shape.y) * dx - (p.x - shape.x) * dy;

@@ -1,7 +1,9 @@
 import { flattenCubic, SEGMENT, STRIDE } from '@true-nib/core/curve';
 import { inkedRings, type LiveStroke } from '@true-nib/core/ink';
 import {
+  applyProjective,
   boxesMeet,
+  depthAt,
   emptyBox,
   growBox,
   identity,
@@ -10,10 +12,13 @@ import {
   uniteBoxes,
   type Box,
   type Matrix,
+  type Matrix3x3,
 } from '@true-nib/core/math';
 import { mapNib, mapSpine, styledWidth, type InkStyle, type Nib } from '@true-nib/core/page';
 import { paintTolerance, traceRings, type Context2D } from './inkPaint';
 
+/** Nearer to the horizon of a projective copy than this nothing is drawn, as in the strokes that are kept. */
+const NEAR = 0.02;
 /** Points of the flattened line that share one box. */
 const CHUNK = 10;
 
@@ -38,7 +43,7 @@ export class LiveInk {
     /** How the layer shows its lines. */
     style?: InkStyle,
     /** Where else the stroke is drawn: the maps of its symmetries, itself first. */
-    readonly copies: readonly Matrix[] = [identity],
+    readonly copies: readonly (Matrix | Matrix3x3)[] = [identity],
   ) {
     // The nib as the layer shows it.
     const nib: Nib = { ...(style?.nib ?? live.nib), color: style?.color ?? live.nib.color };
@@ -100,15 +105,18 @@ class LiveLine {
 
   constructor(
     private readonly tolerance: number,
-    private readonly copy: Matrix,
+    private readonly copy: Matrix | Matrix3x3,
     nib: Nib,
   ) {
-    this.nib = copy === identity ? nib : mapNib(nib, 1, copy);
+    this.nib = copy === identity || copy.length === 9 ? nib : mapNib(nib, 1, copy);
   }
 
   /** Takes over the course as it is now. Answers the box of what has changed, page px. */
   follow(course: Float64Array, settledLength: number): Box {
-    const points = this.copy === identity ? course : mapSpine({ points: course, closed: false }, this.copy).points;
+    const { copy } = this;
+    // A projective image is no spine with the same handles: its flattened points are mapped one by one.
+    const isAsDrawn = copy === identity || copy.length === 9;
+    const points = isAsDrawn ? course : mapSpine({ points: course, closed: false }, copy).points;
     const before = this.tailBox;
     const fresh = this.settle(points, settledLength);
     this.flattenTail(points);
@@ -118,13 +126,29 @@ class LiveLine {
   }
 
   private settle(points: Float64Array, settledLength: number): Box {
-    if (this.line.length === 0) this.line.push(points[0], points[1], points[2]);
+    if (this.line.length === 0) {
+      this.line.push(points[0], points[1], points[2]);
+      this.carry(this.line, 0);
+    }
     const start = this.line.length;
     for (; this.settled + SEGMENT < settledLength; this.settled += SEGMENT)
       flattenCubic(points, this.settled, this.tolerance, this.line);
+    this.carry(this.line, start);
     const fresh = boxOfTriples(this.line, Math.max(0, start - STRIDE), this.line.length);
     this.box(start);
     return start === this.line.length ? emptyBox : fresh;
+  }
+
+  /** Takes flattened points from an index on to where a projective copy has them; those behind the viewer stay at the last one. */
+  private carry(line: number[], from: number): void {
+    const { copy } = this;
+    if (copy.length !== 9) return;
+    for (let i = from; i < line.length; i += STRIDE) {
+      if (depthAt(copy, line[i], line[i + 1]) > NEAR) {
+        const { x, y } = applyProjective(copy, line[i], line[i + 1]);
+        [line[i], line[i + 1]] = [x, y];
+      } else if (i >= STRIDE) [line[i], line[i + 1]] = [line[i - STRIDE], line[i + 1 - STRIDE]];
+    }
   }
 
   /** Boxes of whole chunks, and of the last, still growing one. */
@@ -145,6 +169,7 @@ class LiveLine {
     this.tail = this.line.slice(-STRIDE);
     for (let i = this.settled; i + SEGMENT < points.length; i += SEGMENT)
       flattenCubic(points, i, this.tolerance, this.tail);
+    this.carry(this.tail, STRIDE);
     this.tailBox = boxOfTriples(this.tail, 0, this.tail.length);
   }
 

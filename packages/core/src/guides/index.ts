@@ -1,6 +1,7 @@
 export * from './choose';
 export * from './echo';
 export * from './edges';
+export * from './obeys';
 export * from './path';
 export * from './perspective';
 export { aimedAt, shiftedShape } from './placement';

@@ -47,3 +47,22 @@ export const boxCorners = (b: Box): readonly [Point, Point, Point, Point] => [
 /** The upright box around the mapped corners of `b`. */
 export const mapBox = (map: Matrix, b: Box): Box =>
   isEmptyBox(b) ? b : boxOfPoints(boxCorners(b).map((corner) => apply(map, corner)));
+
+/** The part of a segment that lies in a box (Liang & Barsky 1984); nothing where none does. */
+export function clippedSegment(b: Box, from: Point, to: Point): readonly [Point, Point] | undefined {
+  const [dx, dy] = [to.x - from.x, to.y - from.y];
+  let [first, last] = [0, 1];
+  for (const [way, room] of [
+    [-dx, from.x - b.minX],
+    [dx, b.maxX - from.x],
+    [-dy, from.y - b.minY],
+    [dy, b.maxY - from.y],
+  ]) {
+    if (way === 0 && room < 0) return undefined;
+    if (way < 0) first = Math.max(first, room / way);
+    if (way > 0) last = Math.min(last, room / way);
+  }
+  if (!(first < last)) return undefined;
+  const at = (t: number): Point => ({ x: from.x + t * dx, y: from.y + t * dy });
+  return [at(first), at(last)];
+}

@@ -1,10 +1,12 @@
+import { aimedAt, WAY_NAMES } from '@true-nib/core/guides';
 import {
   find,
+  FRAME_WAYS,
   ofKind,
   type GuideEntity,
   type GuideGrid,
-  type GuideKind,
   type GuideShape,
+  type StraightedgeShape,
   type WheelShape,
 } from '@true-nib/core/page';
 import { useState } from 'react';
@@ -20,16 +22,16 @@ import { useDesk } from '../desk';
 import { layNext } from './guideCommands';
 import { setGuides, useGuides } from './guideStore';
 import { degreesOf, lengthInWords, wheelInWords } from './inWords';
-import { GUIDE_NAMES, LAYING_IN_WORDS } from './layGuide';
+import { DepthSettings, PresetChoice, useDepthInWords, useFrameInHand } from '../perspective/DepthSettings';
+import { useDepth } from '../perspective/depthStore';
+import { FrameSettings } from '../perspective/FrameSettings';
+import { proportionsOf } from '../perspective/proportions';
+import { GUIDE_NAMES, LAID_KINDS, LAYING_IN_WORDS } from './layGuide';
 import { StateSettings } from './GuideState';
 import { Faint, Line, Settled } from './parts';
 import { RakeSettings } from './RakeSettings';
 import { TemplateChoice } from './TemplateChoice';
 import { flippedTemplate, strokeAllRound } from './guideDeeds';
-
-const KINDS: readonly GuideKind[] = [
-  ...(['straightedge', 'batten', 'template', 'rails', 'ripples', 'rays', 'echo', 'mirror', 'wheel'] as const),
-];
 
 /** The guide in hand, as the page has it. */
 export function useGuideInHand(): GuideEntity | undefined {
@@ -44,9 +46,11 @@ export function GuideInWords() {
   const guide = useGuideInHand();
   const tool = useDesk((desk) => desk.tool);
   const count = ofKind(usePage(useBoard()), 'guide').length;
+  const inDepth = useDepthInWords();
   let words =
     count === 0 ? 'No guide yet: choose one to lay down.' : 'Touch a guide to move it; its tag puts it to sleep.';
-  if (tool === 'rake') words = 'Draw a loop: it is filled along the field.';
+  if (tool === 'depth') words = inDepth;
+  else if (tool === 'rake') words = 'Draw a loop: it is filled along the field.';
   else if (isAiming) words = 'Touch where the edge is to aim.';
   else if (laying) words = `${GUIDE_NAMES[laying]}: ${LAYING_IN_WORDS[laying].toLowerCase()}`;
   else if (guide) words = `${guide.name}: drag its grips, or its line.`;
@@ -60,7 +64,7 @@ export function LayingChoice({ perRow }: { readonly perRow: number }) {
     <Choice
       label="Lay down"
       value={laying ?? 'none'}
-      options={KINDS.map((kind) => ({ value: kind, label: GUIDE_NAMES[kind] }))}
+      options={LAID_KINDS.map((kind) => ({ value: kind, label: GUIDE_NAMES[kind] }))}
       onChange={(kind) => layNext(kind === 'none' ? undefined : kind)}
       perRow={perRow}
     />
@@ -73,14 +77,28 @@ export function GuideSettings({ width, perRow }: { readonly width: number; reado
   const guide = useGuideInHand();
   const tool = useDesk((desk) => desk.tool);
   if (tool === 'rake') return <RakeSettings />;
+  if (tool === 'depth') return <InDepth width={width} perRow={perRow} />;
   return (
     <View className="gap-2">
       <Line>
         <LayingChoice perRow={perRow} />
       </Line>
       {laying === 'template' && <TemplateChoice width={width} />}
-      {guide && !laying && <OneGuide guide={guide} />}
+      {guide && !laying && <OneGuide guide={guide} width={width} />}
       <FollowSettings />
+    </View>
+  );
+}
+
+/** Perspective: what one does in depth, and the frame it is done in. */
+function InDepth({ width, perRow }: { readonly width: number; readonly perRow: number }) {
+  const deed = useDepth((state) => state.deed);
+  const frame = useFrameInHand();
+  return (
+    <View className="gap-2">
+      <DepthSettings width={width} perRow={perRow} />
+      {deed === 'frame' && <PresetChoice />}
+      {deed === 'frame' && frame && <OneGuide guide={frame} width={width} />}
     </View>
   );
 }
@@ -106,7 +124,7 @@ function FollowSettings() {
   );
 }
 
-function OneGuide({ guide }: { readonly guide: GuideEntity }) {
+function OneGuide({ guide, width }: { readonly guide: GuideEntity; readonly width: number }) {
   const board = useBoard();
   const { guides, session } = board;
   const { size } = session.page;
@@ -132,8 +150,10 @@ function OneGuide({ guide }: { readonly guide: GuideEntity }) {
   return (
     <View className="gap-2">
       <GuideName key={guide.id} guide={guide} />
+      {shape.kind === 'frame' && <FrameSettings guide={{ ...guide, shape }} width={width} />}
+      {shape.kind === 'plane' && <Faint>{`${proportionsOf(shape)}, as wide as high in truth`}</Faint>}
       {shape.kind === 'straightedge' && <Faint>{lengthInWords(shape, size.ppi)}</Faint>}
-      {'x' in shape && (
+      {'x' in shape && shape.kind !== 'fold' && (
         <Line>
           {number('Across', ' px', shape.x, [-2 * size.width, 3 * size.width], (x) => ({ ...shape, x }))}
           {number('Down', ' px', shape.y, [-2 * size.height, 3 * size.height], (y) => ({ ...shape, y }))}
@@ -142,7 +162,7 @@ function OneGuide({ guide }: { readonly guide: GuideEntity }) {
       {'angle' in shape && (
         <Line>
           {number('Angle', '°', degreesOf(shape.angle), [-180, 180], (degrees) => ({
-            ...shape,
+            ...unaimed(shape),
             angle: (-degrees * Math.PI) / 180,
           }))}
           {shape.kind === 'ripples' &&
@@ -153,9 +173,11 @@ function OneGuide({ guide }: { readonly guide: GuideEntity }) {
       )}
       {shape.kind === 'straightedge' && (
         <View className="flex-row flex-wrap gap-2">
-          <Button label="Level" onPress={() => change({ ...shape, angle: 0 })} />
-          <Button label="Upright" onPress={() => change({ ...shape, angle: Math.PI / 2 })} />
+          <Button label="Level" onPress={() => change({ ...unaimed(shape), angle: 0 })} />
+          <Button label="Upright" onPress={() => change({ ...unaimed(shape), angle: Math.PI / 2 })} />
           <Button label="Aim at…" onPress={() => setGuides({ isAiming: true })} />
+          <AimAtFrame shape={shape} onAim={change} />
+          {shape.aim && <Button label="Aim at nothing" onPress={() => change(unaimed(shape))} />}
         </View>
       )}
       {'course' in shape && (
@@ -183,7 +205,7 @@ function OneGuide({ guide }: { readonly guide: GuideEntity }) {
           }}
         />
       )}
-      {shape.kind === 'template' && (
+      {(shape.kind === 'template' || shape.kind === 'plane') && (
         <View className="flex-row flex-wrap gap-2">
           <Button label="Stroke all round" tone="seal" onPress={() => strokeAllRound(board, guide)} />
           <Button label="Flip" onPress={() => change(flippedTemplate(shape))} />
@@ -192,6 +214,36 @@ function OneGuide({ guide }: { readonly guide: GuideEntity }) {
       <StateSettings guide={guide} />
     </View>
   );
+}
+
+/** A shape that aims at nothing. */
+function unaimed<S extends GuideShape>(shape: S): S {
+  if (shape.kind !== 'straightedge' || !shape.aim) return shape;
+  const { aim: _gone, ...free } = shape;
+  // Everything but the aim, which may be missing, is still there.
+  return free as S;
+}
+
+/** Turns a straightedge to a point of the frame on this page, wherever it is moved. */
+function AimAtFrame({
+  shape,
+  onAim,
+}: {
+  readonly shape: StraightedgeShape;
+  readonly onAim: (shape: GuideShape) => void;
+}) {
+  const frame = useFrameInHand();
+  if (!frame) return null;
+  return FRAME_WAYS.map((way) => (
+    <Button
+      key={way}
+      label={`Aim ${WAY_NAMES[way].toLowerCase()}`}
+      onPress={() => {
+        const aim = { point: frame.shape.points[way], frame: frame.id, way };
+        onAim(aimedAt({ ...shape, aim }, aim.point));
+      }}
+    />
+  ));
 }
 
 /** The name of a guide, kept when the field is left. */

@@ -4,6 +4,7 @@ import { ScrubNumber } from '../../look/ScrubNumber';
 import { useBoard, usePage } from '../boardContext';
 import { useFrame } from '../select/useFrame';
 import { setGuides, useGuides } from './guideStore';
+import { rakedField } from './raking';
 import { Faint, Line } from './parts';
 
 /** How a loop is raked, and along what. */
@@ -12,7 +13,7 @@ export function RakeSettings() {
   usePage(board);
   const rake = useGuides((state) => state.rake);
   useGuides((state) => state.guideId);
-  const field = board.guides.rakedField();
+  const field = rakedField(board);
   const set = (change: Partial<typeof rake>) => setGuides({ rake: { ...rake, ...change } });
   const isFocus = field?.shape.kind === 'rays';
   const { size, isPixels } = useFrame();

@@ -11,8 +11,14 @@ import { setGuides, useGuides } from './guideStore';
 import { templateFromFile } from './ownTemplates';
 import { allTemplates, dropTemplate, useOwnTemplates } from './templateStore';
 
+interface TemplateChoiceProps {
+  readonly width: number;
+  /** What is done with a template that was taken; it is laid down next where nothing is said. */
+  readonly onTaken?: () => void;
+}
+
 /** The template library: by group, or by a word. */
-export function TemplateChoice({ width }: { readonly width: number }) {
+export function TemplateChoice({ width, onTaken = () => layNext('template') }: TemplateChoiceProps) {
   const board = useBoard();
   const [words, setWords] = useState('');
   const own = useOwnTemplates((state) => state.own);
@@ -37,7 +43,7 @@ export function TemplateChoice({ width }: { readonly width: number }) {
                   aria-label={`${template.group}: ${template.name}`}
                   onPress={() => {
                     setGuides({ templateId: template.id });
-                    layNext('template');
+                    onTaken();
                   }}
                   style={{ width: each }}
                   className={`min-h-[64px] items-center justify-center rounded-xl border ${template.id === inHand ? 'border-seal bg-raised' : 'border-rule'}`}

@@ -4,16 +4,20 @@ import {
   boxAlong,
   boxAxes,
   combinedMaps,
+  foldMap,
   guidedWay,
   isSymmetry,
   joinTwins,
+  planeBox,
+  projectedStroke,
   rankingAt,
   ridingOn,
   symmetricStrokes,
+  waysOf,
   type Choice,
   type Ranking,
 } from '@true-nib/core/guides';
-import { distance, type Matrix, type Point } from '@true-nib/core/math';
+import { afterwards, distance, projectiveOf, type Matrix, type Matrix3x3, type Point } from '@true-nib/core/math';
 import {
   byOrder,
   ofKind,
@@ -27,6 +31,8 @@ import {
 import { zoomOf } from '../../render/view';
 import { newId } from '../../session/ids';
 import type { Board } from '../inkHand';
+import { useDepth } from '../perspective/depthStore';
+import { actingFrame } from '../perspective/frames';
 import { setGuides, useGuides } from './guideStore';
 
 /** Page px within which twins that end on the axis have met. */
@@ -44,9 +50,18 @@ const symmetriesFor = (page: Page, layerId: EntityId | undefined) =>
     .sort(byOrder)
     .flatMap(({ shape }) => (isSymmetry(shape) ? [shape] : []));
 
-/** The maps under which everything drawn on a layer is drawn at once, itself first. */
-export const copiesFor = (page: Page, layerId: EntityId | undefined): Matrix[] =>
-  combinedMaps(symmetriesFor(page, layerId));
+/** The maps that mirror in depth what is drawn on a layer. */
+const foldsFor = (page: Page, layerId: EntityId | undefined): Matrix3x3[] =>
+  guidesFor(page, layerId).flatMap(({ shape }) => (shape.kind === 'fold' ? [foldMap(shape)] : []));
+
+/** The maps under which everything drawn on a layer is drawn at once, itself first: of the page, then mirrored in depth. */
+export function copiesFor(page: Page, layerId: EntityId | undefined): (Matrix | Matrix3x3)[] {
+  const maps: (Matrix | Matrix3x3)[] = combinedMaps(symmetriesFor(page, layerId));
+  return foldsFor(page, layerId).reduce(
+    (all, fold) => [...all, ...all.map((map) => afterwards(map.length === 6 ? projectiveOf(map) : map, fold))],
+    maps,
+  );
+}
 
 /**
  * Strokes with their symmetric copies, each a set of its own, as they are laid down: twins that meet on their axis are one
@@ -54,13 +69,20 @@ export const copiesFor = (page: Page, layerId: EntityId | undefined): Matrix[] =
  */
 export function withCopies<S extends Stroke>(page: Page, layerId: EntityId | undefined, strokes: readonly S[]): S[] {
   const shapes = symmetriesFor(page, layerId);
-  if (shapes.length === 0) return [...strokes];
+  const folds = foldsFor(page, layerId);
+  const inDepth = (all: readonly S[]): S[] =>
+    folds.reduce<S[]>(
+      (some, fold) => [...some, ...some.flatMap((stroke) => projectedStroke(stroke, fold) ?? [])],
+      [...all],
+    );
+  if (shapes.length === 0) return inDepth(strokes);
   const maps = combinedMaps(shapes);
   const isJoined = shapes.some(({ joins }) => joins);
-  return strokes.flatMap((stroke) => {
+  const copied = strokes.flatMap((stroke) => {
     const set = symmetricStrokes(stroke, maps, newId());
     return isJoined ? joinTwins(set, TWINS) : set;
   });
+  return inDepth(copied);
 }
 
 /**
@@ -76,7 +98,7 @@ export class BornStroke {
   private ranking: Ranking | undefined;
   private ranked: readonly Choice[] = [];
   private isChosen = false;
-  readonly copies: readonly Matrix[];
+  readonly copies: readonly (Matrix | Matrix3x3)[];
 
   constructor(
     private readonly board: Board,
@@ -86,7 +108,7 @@ export class BornStroke {
     private readonly seed: number,
   ) {
     const { page } = board.session;
-    this.guides = guidesFor(page, layerId).filter(({ shape }) => !isSymmetry(shape));
+    this.guides = guidesFor(page, layerId).filter(({ shape }) => !isSymmetry(shape) && shape.kind !== 'fold');
     this.copies = copiesFor(page, layerId);
     this.isChosen = this.guides.length === 0;
     this.live = this.begun();
@@ -115,7 +137,10 @@ export class BornStroke {
     const last = this.samples[this.samples.length - 1];
     const gone = distance(start, last) * zoom;
     const heading = gone > 1 ? Math.atan2(last.y - start.y, last.x - start.x) : undefined;
-    this.ranking ??= rankingAt(this.guides, start, { reach: reach / zoom, layerId: this.layerId });
+    this.ranking ??= rankingAt(this.guides, start, {
+      ...{ reach: reach / zoom, layerId: this.layerId },
+      ...depthOptions(this.board.session.page),
+    });
     this.ranked = this.ranking(heading);
     // Rays need a direction at their own point; other than that one candidate is no choice.
     const isSure = this.ranked.length === 1 && this.guides.every(({ shape }) => shape.kind !== 'rays');
@@ -157,16 +182,29 @@ export function straightWay(
   const guides = guidesFor(board.session.page, layerId);
   if (guides.length === 0) return { from, to };
   const reach = useGuides.getState().reach / zoomOf(board.picture.view);
-  return guidedWay(guides, from, to, { reach, ...(layerId !== undefined && { layerId }) });
+  return guidedWay(guides, from, to, {
+    reach,
+    ...(layerId !== undefined && { layerId }),
+    ...depthOptions(board.session.page),
+  });
 }
 
-/** The corners of a box on a layer: its sides run along the rails that act there; nothing where none do. */
+/** What frames need to know: the page, and which of their directions lines take. */
+const depthOptions = ({ size }: Page) => ({ page: size, ways: waysOf(useDepth.getState().limit) });
+
+/**
+ * The corners of a box on a layer: on the plane in hand where a frame acts there, else its sides run along the rails that do;
+ * nothing where none do.
+ */
 export function railBox(
   { session }: Board,
   layerId: EntityId | undefined,
   a: Point,
   b: Point,
 ): readonly Point[] | undefined {
+  const frame = actingFrame(session.page, layerId);
+  const inDepth = frame && planeBox(frame.shape, useDepth.getState().plane, a, b);
+  if (inDepth) return inDepth;
   const axes = boxAxes(guidesFor(session.page, layerId).sort(byOrder), layerId);
   return axes && boxAlong(axes, a, b);
 }

@@ -10,14 +10,31 @@ import {
   type Side,
   type Spine,
 } from '@true-nib/core/curve';
-import { edgePaths, isOnRuler, project, shiftedShape, straightEdges, templateMap } from '@true-nib/core/guides';
+import {
+  aimedAt,
+  draggedFrame,
+  edgePaths,
+  frameGrips,
+  fromPlane,
+  horizonOf,
+  isOnRuler,
+  onPlane,
+  project,
+  shiftedShape,
+  templateMap,
+  wayTo,
+  type FrameDrag,
+  type FrameGrip,
+  type Seen,
+} from '@true-nib/core/guides';
 import { apply, clamp, distance, invert, type Point } from '@true-nib/core/math';
-import { GUIDE_LIMITS, type GuideShape } from '@true-nib/core/page';
+import { GUIDE_LIMITS, type GuideShape, type StraightedgeShape } from '@true-nib/core/page';
 
 /** What a hand takes hold of on a guide. */
 export type GuideGrip =
   | { readonly part: 'move' | 'turn' | 'ratio' | 'start' | 'end' }
   | { readonly part: 'corner'; readonly corner: number }
+  | { readonly part: 'frame'; readonly grip: FrameGrip }
   | { readonly part: 'node'; readonly node: number }
   | { readonly part: 'handle'; readonly node: number; readonly side: Side };
 
@@ -37,7 +54,7 @@ const off = ({ x, y }: Point, angle: number, by: number): Point => ({
 });
 
 /** The grips of a guide; `perCss` is page px per CSS px, `chosen` the node of a curve whose handles are shown. */
-export function guideGrips(shape: GuideShape, perCss: number, chosen: number | undefined): GripPlace[] {
+export function guideGrips(shape: GuideShape, perCss: number, chosen: number | undefined, seen: Seen): GripPlace[] {
   const grip = (part: 'move' | 'turn' | 'ratio' | 'start' | 'end', at: Point): GripPlace => ({
     grip: { part },
     at,
@@ -62,6 +79,21 @@ export function guideGrips(shape: GuideShape, perCss: number, chosen: number | u
       ];
     case 'rays':
       return [grip('move', shape)];
+    case 'fold':
+      return [grip('move', shape)];
+    case 'frame':
+      return frameGrips(shape, seen).map(({ grip: own, at }) => ({
+        grip: { part: 'frame', grip: own },
+        at,
+        look: own.part === 'corner-of-planes' || own.part === 'horizon' ? 'corner' : 'smooth',
+      }));
+    case 'plane': {
+      const inPlane = guideGrips({ ...shape, kind: 'template' }, perCss, chosen, seen);
+      return inPlane.flatMap((one): GripPlace[] => {
+        const at = fromPlane(shape.map, one.at);
+        return at ? [{ ...one, at }] : [];
+      });
+    }
     case 'template': {
       const { corners, top } = templateFrame(shape);
       return [
@@ -130,7 +162,19 @@ export function isOnGuide(shape: GuideShape, at: Point, reach: number): boolean 
   switch (shape.kind) {
     case 'straightedge':
       return isOnRuler(shape, at, reach / 2);
+    case 'fold': {
+      const way = wayTo(shape.along, shape);
+      return (
+        way !== undefined &&
+        project({ kind: 'line', ...way, x: shape.x, y: shape.y, dx: way.x, dy: way.y }, at).distance <= reach
+      );
+    }
+    case 'frame': {
+      const horizon = horizonOf(shape, { width: 0, height: 0 });
+      return horizon !== undefined && project({ kind: 'line', ...horizon }, at).distance <= reach / 2;
+    }
     case 'batten':
+    case 'plane':
     case 'template':
       return edgePaths(shape).some((path) => project(path, at).distance <= reach);
     case 'echo':
@@ -158,7 +202,20 @@ export function draggedGuide(
   to: Point,
   isExact: boolean,
   isBroken: boolean,
+  depth: Pick<FrameDrag, 'isLevel'> & { readonly seen: Seen },
 ): GuideShape {
+  if (shape.kind === 'frame')
+    return grip.part === 'frame'
+      ? draggedFrame(shape, grip.grip, from, to, { ...depth, isExact, isSpread: isBroken }, depth.seen)
+      : shiftedShape(shape, to.x - from.x, to.y - from.y);
+  if (shape.kind === 'plane') {
+    const [a, b] = [from, to].map((p) => onPlane(shape.map, p));
+    if (!a || !b) return shape;
+    const inPlane = draggedGuide({ ...shape, kind: 'template' }, grip, a, b, isExact, isBroken, depth);
+    return inPlane.kind === 'template' && fromPlane(shape.map, inPlane.place)
+      ? { ...shape, place: inPlane.place }
+      : shape;
+  }
   if (grip.part === 'node' && 'course' in shape)
     return { ...shape, course: moveNode(shape.course, grip.node, { x: to.x - from.x, y: to.y - from.y }) };
   if (grip.part === 'handle' && 'course' in shape)
@@ -170,8 +227,11 @@ export function draggedGuide(
     const whole = distance(from, shape) / shape.ratio;
     return { ...shape, ratio: clamp(across / whole, GUIDE_LIMITS.ratio.least, 1) };
   }
-  if ((grip.part === 'start' || grip.part === 'end') && shape.kind === 'straightedge')
-    return pulled(shape, grip.part, to, isExact);
+  if ((grip.part === 'start' || grip.part === 'end') && shape.kind === 'straightedge') {
+    // Turned by hand it aims at nothing any more, unless its point is kept.
+    const { aim, ...free } = pulled(shape, grip.part, to, isExact);
+    return aim ? aimedAt({ ...free, aim }, aim.point) : free;
+  }
   const straight = isExact ? axisWise(from, to) : to;
   return shiftedShape(shape, straight.x - from.x, straight.y - from.y);
 }
@@ -182,12 +242,7 @@ function axisWise(from: Point, to: Point): Point {
 }
 
 /** A straightedge pulled by an end; the other end stays. */
-function pulled(
-  shape: Extract<GuideShape, { kind: 'straightedge' }>,
-  part: 'start' | 'end',
-  to: Point,
-  isExact: boolean,
-): GuideShape {
+function pulled(shape: StraightedgeShape, part: 'start' | 'end', to: Point, isExact: boolean): StraightedgeShape {
   const way = part === 'end' ? 1 : -1;
   const fixed = off(shape, shape.angle, (-way * shape.length) / 2);
   const raw = Math.atan2((to.y - fixed.y) * way, (to.x - fixed.x) * way);
@@ -229,18 +284,6 @@ function resized(
   }
   const kept = (scale: number) => (Math.abs(scale) < 0.01 ? 0.01 * (scale < 0 ? -1 : 1) : clamp(scale, -1e3, 1e3));
   return { ...shape, place: { ...place, scaleX: kept(scaleX), scaleY: kept(scaleY) } };
-}
-
-/** A straightedge turned about its middle so that its nearer edge goes through a point. */
-export function aimedAt(shape: Extract<GuideShape, { kind: 'straightedge' }>, at: Point): GuideShape {
-  const away = distance(shape, at);
-  if (away <= shape.width / 2) return shape;
-  const [first, second] = straightEdges(shape).map((edge) => project({ ...edge, from: -1e9, to: 1e9 }, at).distance);
-  const lean = Math.asin(shape.width / 2 / away) * (first <= second ? -1 : 1);
-  const angle = Math.atan2(at.y - shape.y, at.x - shape.x) + lean;
-  // The way it points already, not its back to front.
-  const isBack = Math.cos(angle - shape.angle) < 0;
-  return { ...shape, angle: isBack ? Math.atan2(at.y - shape.y, at.x - shape.x) - lean + Math.PI : angle };
 }
 
 /** A node put into a curve where a hand touched it. */

@@ -1,6 +1,8 @@
+import type { FrameReach } from '@true-nib/core/guides';
 import type { GuideKind } from '@true-nib/core/page';
 import type { Command } from '../commands';
 import { takeTool, useDesk } from '../desk';
+import { setDepth, useDepth, type DepthDeed } from '../perspective/depthStore';
 import { setGuides } from './guideStore';
 import { GUIDE_NAMES } from './layGuide';
 
@@ -13,10 +15,47 @@ export function layNext(laying: GuideKind | undefined): void {
 const laying = (kind: GuideKind) =>
   ({ id: `lay-${kind}`, label: `Lay down ${GUIDE_NAMES[kind]}`, room: 'Guides', run: () => layNext(kind) }) as const;
 
+/** Takes up one thing that is done in depth. */
+const inDepth = (deed: DepthDeed, label: string) =>
+  ({
+    id: `depth-${deed}`,
+    label,
+    room: 'Guides',
+    run: () => {
+      takeTool('depth');
+      setDepth({ deed });
+    },
+  }) as const;
+
+/** Limits lines to some directions of their frame; done again it lets them go all ways. */
+const limited = (limit: FrameReach, label: string) =>
+  ({
+    id: `limit-${limit}`,
+    label,
+    room: 'Guides',
+    run: () => setDepth({ limit: useDepth.getState().limit === limit ? 'all' : limit }),
+  }) as const;
+
 /** Commands about guides. None has a key from the start: one hand's keys are taken; any can be given one. */
 export const guideCommands = [
   { id: 'guide', label: 'Move guides', room: 'Guides', run: () => layNext(undefined) },
   { id: 'rake', label: 'Rake', room: 'Guides', run: () => takeTool('rake') },
+  { id: 'depth', label: 'Perspective', room: 'Guides', run: () => takeTool('depth') },
+  inDepth('sight', 'Sight a frame'),
+  inDepth('shape', 'Plane shape'),
+  inDepth('box', 'Box on the floor'),
+  inDepth('march', 'March'),
+  inDepth('bays', 'Divide into bays'),
+  inDepth('stairs', 'Stairs'),
+  inDepth('lines', 'Ink grid lines'),
+  inDepth('fold', 'Mirror in depth'),
+  limited('all', 'Lines go all ways'),
+  limited('plane:left', 'Lines stay on the left wall'),
+  limited('plane:right', 'Lines stay on the right wall'),
+  limited('plane:floor', 'Lines stay on the floor'),
+  limited('way:right', 'Lines go right only'),
+  limited('way:left', 'Lines go left only'),
+  limited('way:height', 'Lines go upright only'),
   laying('straightedge'),
   laying('batten'),
   laying('template'),

@@ -1,4 +1,4 @@
-import { releasedEdits, templateRings } from '@true-nib/core/guides';
+import { outlines, releasedEdits } from '@true-nib/core/guides';
 import { inked, ofKind, type GuideEntity, type GuideShape } from '@true-nib/core/page';
 import { useDesk } from '../desk';
 import { drawnLayer, type Board } from '../inkHand';
@@ -10,11 +10,11 @@ import { seedNow } from '../strokeHand';
 /** Inks all outlines of a template with the nib in hand. */
 export function strokeAllRound(board: Board, { shape, id }: GuideEntity): void {
   const { session, picture, notice } = board;
-  if (shape.kind !== 'template') return;
+  if (shape.kind !== 'template' && shape.kind !== 'plane') return;
   const target = drawnLayer(session.page, useDesk.getState().layerId);
   if (typeof target === 'string') return notice(target);
   const nib = nibFor(session.page);
-  const strokes = templateRings(shape).map((course) => ({
+  const strokes = outlines(shape).map((course) => ({
     ...inked(course, nib, seedNow()),
     guide: { id, path: { kind: 'curve' as const, course } },
   }));
@@ -22,7 +22,7 @@ export function strokeAllRound(board: Board, { shape, id }: GuideEntity): void {
   layDown(board, target, 'Stroke all round', strokes);
 }
 
-export const flippedTemplate = (shape: Extract<GuideShape, { kind: 'template' }>): GuideShape => ({
+export const flippedTemplate = (shape: Extract<GuideShape, { kind: 'template' | 'plane' }>): GuideShape => ({
   ...shape,
   place: { ...shape.place, scaleX: -shape.place.scaleX },
 });

@@ -1,4 +1,4 @@
-import type { EntityId, GuideKind } from '@true-nib/core/page';
+import { find, type EntityId, type GuideEntity, type GuideKind, type Page } from '@true-nib/core/page';
 import { create } from 'zustand';
 import { createJSONStorage, persist } from 'zustand/middleware';
 
@@ -68,3 +68,9 @@ export const useGuides = create<GuideDesk>()(
 export const setGuides = (change: Partial<GuideDesk>): void => void useGuides.setState(change);
 
 export const toggleGuided = (): void => setGuides({ guided: !useGuides.getState().guided });
+
+/** The guide in hand, as a page has it. */
+export function guideInHand(page: Page): GuideEntity | undefined {
+  const { guideId } = useGuides.getState();
+  return guideId === undefined ? undefined : find(page, 'guide', guideId);
+}

@@ -1,9 +1,10 @@
-import { cornerNode, flattenSpine, removeNode, smoothNode } from '@true-nib/core/curve';
-import { actsOn, isField, moveGuide, shiftedShape, tetheredEdits } from '@true-nib/core/guides';
+import { cornerNode, removeNode, smoothNode } from '@true-nib/core/curve';
+import { actsOn, aimedAt, isField, moveGuide, shiftedShape, tetheredEdits, waysOf } from '@true-nib/core/guides';
 import { apply, distance, type Point } from '@true-nib/core/math';
 import {
   find,
   PageError,
+  type Aim,
   type Edit,
   type EntityId,
   type GuideEntity,
@@ -11,19 +12,19 @@ import {
   type PenSample,
 } from '@true-nib/core/page';
 import { sayAt } from '../../look/notices';
-import { drawGuides, tagsOf, TAG_HEIGHT, type GuideTag, type ShownGuides } from '../../render/guidePicture';
+import { drawWayMarks, wayMarks, type WayMark } from '../../render/framePicture';
+import { drawGuides, GUIDE_HUES, tagsOf, TAG_HEIGHT, type GuideTag, type ShownGuides } from '../../render/guidePicture';
 import { drawKnot, strokeBoth } from '../../render/overlay';
 import { zoomOf } from '../../render/view';
 import { useDesk } from '../desk';
-import { drawnLayer, layerInHand, refuse, type Board, type Gesture } from '../inkHand';
-import { nibFor } from '../nibs/rackStore';
-import { asEntities } from '../select/clipboard';
+import { layerInHand, refuse, type Board, type Gesture } from '../inkHand';
+import { setDepth, useDepth } from '../perspective/depthStore';
+import { frameInHand, seenOn } from '../perspective/frames';
+import { drawSighting } from '../perspective/sighting';
 import type { Modifiers } from '../select/selectHand';
 import type { Selection } from '../select/selection';
-import { seedNow } from '../strokeHand';
-import { withCopies } from './bearing';
-import { aimedAt, draggedGuide, gripAt, guideGrips, isOnGuide, withNode, type GripPlace } from './grips';
-import { setGuides, useGuides } from './guideStore';
+import { draggedGuide, gripAt, guideGrips, isOnGuide, withNode, type GripPlace } from './grips';
+import { guideInHand, setGuides, useGuides } from './guideStore';
 import { lengthInWords } from './inWords';
 import { guidesOf, laidShape, LAYING_IN_WORDS, newGuide } from './layGuide';
 import { templateById } from './templateStore';
@@ -31,8 +32,6 @@ import { templateById } from './templateStore';
 /** CSS px that a hand may miss a grip by: a finger's. */
 const REACH = 20;
 const SLOP = 4;
-/** Lines that one rake may lay down, copies included. */
-const MOST_RAKED = 20_000;
 const noKeys = (): Modifiers => ({ shiftKey: false, altKey: false });
 const still: Gesture = { move: () => undefined, end: () => undefined, cancel: () => undefined };
 
@@ -42,6 +41,8 @@ export class GuideTool {
   /** The shape of a guide while it is dragged, or before it is laid down. */
   private held: { readonly id: EntityId | undefined; readonly shape: GuideShape } | undefined;
   private tags: readonly GuideTag[] = [];
+  private marks: readonly WayMark[] = [];
+  private previewed: readonly Edit[] = [];
   private readonly stops: (() => void)[];
 
   constructor(private readonly board: Board & { readonly selection: Selection }) {
@@ -49,6 +50,7 @@ export class GuideTool {
     this.stops = [
       board.session.onEvents({ edited: (_page, edits) => edits.some(isGuideEdit) && show(), notice: () => undefined }),
       useGuides.subscribe(show),
+      useDepth.subscribe(show),
       useDesk.subscribe((desk, before) => {
         if (desk.stage !== before.stage || desk.tool !== before.tool || desk.layerId !== before.layerId) show();
       }),
@@ -61,8 +63,7 @@ export class GuideTool {
   }
 
   private get inHand(): GuideEntity | undefined {
-    const { guideId } = useGuides.getState();
-    return guideId === undefined ? undefined : find(this.board.session.page, 'guide', guideId);
+    return guideInHand(this.board.session.page);
   }
 
   private get perCss(): number {
@@ -71,7 +72,7 @@ export class GuideTool {
 
   private get isEditing(): boolean {
     const { stage, tool } = useDesk.getState();
-    return stage === 'guides' && tool === 'guide';
+    return stage === 'guides' && (tool === 'guide' || (tool === 'depth' && useDepth.getState().deed === 'frame'));
   }
 
   /**
@@ -79,6 +80,8 @@ export class GuideTool {
    * page under it, and is begun there by `otherwise`. `at` in CSS px of the board.
    */
   beginTag(at: Point, otherwise: () => Gesture | undefined): Gesture | undefined {
+    const mark = this.marks.find(({ x, y }) => Math.abs(at.x - x) <= 26 && at.y >= y + 10 && at.y <= y + 34);
+    if (mark) return this.beginMark(mark);
     const tag = this.tags.find(
       ({ x, y, width }) => at.x >= x && at.x <= x + width && at.y >= y - 4 && at.y <= y + TAG_HEIGHT + 4,
     );
@@ -111,6 +114,12 @@ export class GuideTool {
     };
   }
 
+  /** A touch on the letter of a direction: lines take this one only, or all again. */
+  private beginMark({ way }: WayMark): Gesture {
+    const { limit } = useDepth.getState();
+    return { ...still, end: () => setDepth({ limit: limit === `way:${way}` ? 'all' : `way:${way}` }) };
+  }
+
   /** Moves an edge that acts, where a hand lies on it, whatever tool is in hand. */
   beginSlide(at: Point): Gesture | undefined {
     const layerId = layerInHand(this.board.session.page, useDesk.getState().layerId)?.layer.id;
@@ -134,11 +143,12 @@ export class GuideTool {
     if (isAiming && inHand?.shape.kind === 'straightedge') {
       setGuides({ isAiming: false });
       const { shape } = inHand;
-      return { ...still, end: () => this.keep(inHand, aimedAt(shape, at), 'Aim the straightedge') };
+      const aim = this.aimAt(at);
+      return { ...still, end: () => this.keep(inHand, aimedAt({ ...shape, aim }, aim.point), 'Aim the straightedge') };
     }
     if (laying) return this.beginLaying(at);
     const reach = REACH * this.perCss;
-    const grip = inHand && gripAt(guideGrips(inHand.shape, this.perCss, this.chosen), at, reach);
+    const grip = inHand && gripAt(guideGrips(inHand.shape, this.perCss, this.chosen, seenOn(this.board)), at, reach);
     if (inHand && grip) {
       if (inHand.locked) return refuse(this.board.notice, `${inHand.name} is locked.`);
       this.chosen = 'node' in grip.grip ? grip.grip.node : undefined;
@@ -199,8 +209,19 @@ export class GuideTool {
 
   private beginDrag(guide: GuideEntity, grip: GripPlace | undefined, from: Point, modifiers: () => Modifiers): Gesture {
     const { picture } = this.board;
+    const seen = seenOn(this.board);
     let shape: GuideShape | undefined;
     let shown: readonly Edit[] = [];
+    /** A drag that leads to nothing possible leaves what was there before it. */
+    const dragged = (...to: Parameters<typeof draggedGuide>): GuideShape => {
+      try {
+        return draggedGuide(...to);
+      } catch (error) {
+        if (!(error instanceof PageError)) throw error;
+        this.board.notice(error.message);
+        return shape ?? guide.shape;
+      }
+    };
     const preview = (edits: readonly Edit[]) => {
       // What was shown last is taken back in the same go, so that each look starts from the page.
       picture.preview([...inverse(shown), ...edits]);
@@ -211,16 +232,18 @@ export class GuideTool {
         const to = samples[samples.length - 1];
         if (!to || (!shape && distance(from, to) < SLOP * this.perCss)) return;
         const { shiftKey, altKey } = modifiers();
-        shape = draggedGuide(
+        const { keepsHorizon, following } = useDepth.getState();
+        shape = dragged(
           guide.shape,
           grip?.grip ?? { part: 'move' },
           grip ? grip.at : from,
           grip ? offset(to, from, grip.at) : to,
           shiftKey,
           altKey,
+          { isLevel: keepsHorizon, seen },
         );
         this.held = { id: guide.id, shape };
-        preview(tetheredEdits(this.board.session.page, guide, shape));
+        preview(tetheredEdits(this.board.session.page, guide, shape, following));
         const words = lengthInWords(shape, this.board.session.page.size.ppi);
         if (words) sayAt(words, picture.inWindow(to));
         this.show();
@@ -243,7 +266,7 @@ export class GuideTool {
   keep(guide: GuideEntity, shape: GuideShape, label: string): void {
     const { session, notice } = this.board;
     try {
-      const { edits } = moveGuide(session.page, guide.id, shape, label);
+      const { edits } = moveGuide(session.page, guide.id, shape, label, useDepth.getState().following);
       session.commit(label, edits);
     } catch (error) {
       if (!(error instanceof PageError)) throw error;
@@ -274,6 +297,15 @@ export class GuideTool {
     this.show();
   }
 
+  /** Shows a frame as it would be, with all that is tethered to it; as it is again for nothing. */
+  previewTethered(guide: GuideEntity, shape: GuideShape | undefined): void {
+    const { picture, session } = this.board;
+    const edits = shape ? tetheredEdits(session.page, guide, shape, useDepth.getState().following) : [];
+    picture.preview([...inverse(this.previewed), ...edits]);
+    this.previewed = edits;
+    this.preview(guide, shape);
+  }
+
   tell(guide: GuideEntity, label: string, change: Partial<GuideEntity>): void {
     this.board.session.commit(label, [{ before: guide, after: { ...guide, ...change } }]);
   }
@@ -294,76 +326,6 @@ export class GuideTool {
     return had;
   }
 
-  /** A loop on the board that is filled with lines along a field. */
-  beginRake(): Gesture {
-    const { session, picture, notice } = this.board;
-    const target = drawnLayer(session.page, useDesk.getState().layerId);
-    if (typeof target === 'string') return refuse(notice, target);
-    if (target.layer.medium !== 'ink') return refuse(notice, 'The rake draws lines: take an Ink layer in hand.');
-    const field = this.rakedField();
-    if (!field) return refuse(notice, 'The rake goes along a field: lay down Rails, Ripples, Rays or an Echo first.');
-    const loop: Point[] = [];
-    return {
-      move: (samples) => {
-        loop.push(...samples);
-        picture.setArea(loop);
-      },
-      end: () => {
-        picture.setArea(undefined);
-        void this.raked(field, loop, target);
-      },
-      cancel: () => picture.setArea(undefined),
-    };
-  }
-
-  /** The field that is raked along: the one in hand, or the first that acts here. */
-  rakedField(): GuideEntity | undefined {
-    const { inHand } = this;
-    if (inHand && isField(inHand.shape)) return inHand;
-    const layerId = layerInHand(this.board.session.page, useDesk.getState().layerId)?.layer.id;
-    return guidesOf(this.board.session.page).find((guide) => isField(guide.shape) && actsOn(guide, layerId));
-  }
-
-  private async raked(
-    { id, shape, name }: GuideEntity,
-    loop: readonly Point[],
-    { layer, edits }: Exclude<ReturnType<typeof drawnLayer>, string>,
-  ): Promise<void> {
-    const { session, picture, notice } = this.board;
-    if (!isField(shape)) return;
-    const { spacing, jitter, ragged, calm } = useGuides.getState().rake;
-    const settings = {
-      nib: nibFor(session.page),
-      guideId: id,
-      ...{ spacing, jitter: jitter / 100, ragged: ragged / 100 },
-      ...(shape.kind === 'rays' && this.middleOf(loop, calm / 100)),
-    };
-    try {
-      const strokes = await picture.inks.raked(shape, loop, settings, seedNow());
-      if (strokes.length === 0) return notice(`No line of ${name} lies in this loop. Draw a larger one.`);
-      const all = withCopies(session.page, layer.id, strokes);
-      if (all.length > MOST_RAKED)
-        return notice(`With all copies this would be ${all.length} lines. Make the spacing wider or the loop smaller.`);
-      const added = asEntities(all, layer.id, picture.inks.index.topOrder(layer.id)).map((after): Edit => ({
-        before: null,
-        after,
-      }));
-      session.commit(`Rake ${all.length} lines`, [...edits, ...added], edits.length > 0 ? [] : [layer.id]);
-    } catch (error) {
-      notice(error instanceof Error ? error.message : 'This could not be raked.');
-    }
-  }
-
-  /** The loop that stays free of focus lines: the selected line where there is one, else the loop itself made smaller. */
-  private middleOf(loop: readonly Point[], share: number): { readonly middle?: readonly Point[] } {
-    const [line] = this.board.selection.strokes;
-    if (line) {
-      const flat = flattenSpine(line.spine, 0.5);
-      return { middle: Array.from({ length: flat.length / 3 }, (_, k) => ({ x: flat[3 * k], y: flat[3 * k + 1] })) };
-    }
-    return share > 0 ? { middle: shrunk(loop, share) } : {};
-  }
-
   /** Paints the guides, and the grips of the one in hand. */
   show(): void {
     const { picture } = this.board;
@@ -376,15 +338,18 @@ export class GuideTool {
     const shown: ShownGuides = {
       ...{ guides, guided: state.guided && !state.isFree, inHand: this.isEditing ? state.guideId : undefined },
       ...{ layerId: layerInHand(page, useDesk.getState().layerId)?.layer.id, bearer: state.bearer },
-      isEditing: useDesk.getState().stage === 'guides',
+      ...{ isEditing: useDesk.getState().stage === 'guides', page: page.size },
+      ways: waysOf(useDepth.getState().limit),
     };
     const inHand = this.isEditing ? guides.find(({ id }) => id === state.guideId) : undefined;
     picture.setGuides((context, map, ratio, colours) => {
       this.tags = tagsOf(shown, picture.view, picture.free);
       drawGuides(context, shown, map, ratio, this.tags);
+      this.drawMarks(context, shown, ratio);
+      drawSighting(context, page, map, ratio);
       if (!inHand) return;
       const on = (p: Point) => apply(map, p);
-      const grips = guideGrips(inHand.shape, this.perCss, this.chosen);
+      const grips = guideGrips(inHand.shape, this.perCss, this.chosen, seenOn(this.board));
       for (const { grip, at } of grips) {
         const arm = armOf(inHand.shape, grip, this.chosen, grips);
         if (arm)
@@ -403,6 +368,31 @@ export class GuideTool {
           colours,
         );
     });
+  }
+
+  /** The letters of the directions of the frame that lines run in now, or that is worked in. */
+  private drawMarks(context: CanvasRenderingContext2D, shown: ShownGuides, ratio: number): void {
+    const { picture, session } = this.board;
+    const own = frameInHand(session.page);
+    const guide = own && shown.guides.find(({ id }) => id === own.id);
+    const isWanted = guide?.seen && (shown.isEditing || (shown.guided && actsOn(guide, shown.layerId)));
+    this.marks = [];
+    if (!isWanted || guide.shape.kind !== 'frame') return;
+    const { asleep } = guide.shape;
+    this.marks = wayMarks(guide.shape, session.page.size, picture.view, picture.free);
+    const isTaken = (way: WayMark['way']) =>
+      shown.guided && guide.acting && shown.ways.includes(way) && !asleep.includes(way);
+    drawWayMarks(context, this.marks, isTaken, GUIDE_HUES[guide.hue] ?? GUIDE_HUES[0], ratio);
+  }
+
+  /** What a touch aims a straightedge at: the point of a frame whose letter or place is touched, or the place itself. */
+  private aimAt(at: Point): Aim {
+    const frame = frameInHand(this.board.session.page);
+    const reach = 2 * REACH * this.perCss;
+    const grip = frame && gripAt(guideGrips(frame.shape, this.perCss, undefined, seenOn(this.board)), at, reach);
+    const own = grip?.grip.part === 'frame' ? grip.grip.grip : undefined;
+    if (frame && own?.part === 'point') return { point: frame.shape.points[own.way], frame: frame.id, way: own.way };
+    return { point: [at.x, at.y, 1] };
   }
 }
 
@@ -426,10 +416,3 @@ const offset = (to: Point, from: Point, grip: Point): Point => ({
   x: to.x - from.x + grip.x,
   y: to.y - from.y + grip.y,
 });
-
-/** A loop made smaller about its middle. */
-function shrunk(loop: readonly Point[], share: number): Point[] {
-  const x = loop.reduce((sum, p) => sum + p.x, 0) / loop.length;
-  const y = loop.reduce((sum, p) => sum + p.y, 0) / loop.length;
-  return loop.map((p) => ({ x: x + (p.x - x) * share, y: y + (p.y - y) * share }));
-}

@@ -18,19 +18,30 @@ export const GUIDE_NAMES: Readonly<Record<GuideKind, string>> = {
   straightedge: 'Straightedge',
   batten: 'Batten',
   template: 'Template',
+  plane: 'Plane shape',
   rails: 'Rails',
   ripples: 'Ripples',
   rays: 'Rays',
   echo: 'Echo',
+  frame: 'Perspective frame',
   mirror: 'Mirror',
   wheel: 'Wheel',
+  fold: 'Mirror in depth',
 };
+
+/** The kinds that a drag with the guide tool lays down; the others are laid down in depth. */
+export const LAID_KINDS: readonly GuideKind[] = [
+  ...(['straightedge', 'batten', 'template', 'rails', 'ripples', 'rays', 'echo', 'mirror', 'wheel'] as const),
+];
 
 /** What the next drag does, by the kind of guide that is laid down. */
 export const LAYING_IN_WORDS: Readonly<Record<GuideKind, string>> = {
   straightedge: 'Drag from end to end.',
   batten: 'Draw the curve.',
   template: 'Touch where it goes, or drag to its size.',
+  plane: 'Drag from corner to corner on the plane.',
+  frame: 'Choose a frame, or sight one.',
+  fold: 'Touch where the axis stands.',
   rails: 'Drag along the direction.',
   ripples: 'Drag from the middle outwards.',
   rays: 'Touch where all lines meet.',
@@ -91,6 +102,10 @@ export function laidShape(
               EASE * seen,
             ),
           };
+    case 'plane':
+    case 'frame':
+    case 'fold':
+      return undefined;
     case 'template': {
       const rings = template?.rings ?? TEMPLATES[0].rings;
       const [w] = halfSize(rings);

@@ -1,5 +1,6 @@
+import { onPlane, planeHomography, seenCourse } from '@true-nib/core/guides';
 import { distance, type Point } from '@true-nib/core/math';
-import { inked, type EntityId } from '@true-nib/core/page';
+import { inked, PageError, type EntityId } from '@true-nib/core/page';
 import {
   draggedShape,
   polylineSpine,
@@ -10,6 +11,8 @@ import {
 import { sayAt } from '../../look/notices';
 import type { Desk } from '../desk';
 import { railBox, straightWay, withCopies } from '../guides/bearing';
+import { useDepth } from '../perspective/depthStore';
+import { actingFrame } from '../perspective/frames';
 import { drawnLayer, refuse, type Board, type Gesture } from '../inkHand';
 import { nibFor } from '../nibs/rackStore';
 import type { Modifiers } from '../select/selectHand';
@@ -80,12 +83,39 @@ function guidedShape(
     const { from, to } = straightWay(board, layerId, start, end);
     return draggedShape(kind, from, to, settings);
   }
+  const inDepth =
+    kind === 'line' || kind === 'arc' ? undefined : shapeOnPlane(board, layerId, kind, start, end, settings);
+  if (inDepth) return inDepth;
   const opposite = settings.fromCentre ? { x: 2 * start.x - end.x, y: 2 * start.y - end.y } : start;
   const corners = kind === 'rectangle' ? railBox(board, layerId, opposite, end) : undefined;
   if (!corners) return draggedShape(kind, start, end, settings);
   const [width, height] = [distance(corners[0], corners[1]), distance(corners[1], corners[2])];
   if (Math.min(width, height) < 0.5) return undefined;
   return { course: polylineSpine(corners, true), measures: { of: 'box', width, height } };
+}
+
+/** A shape dragged in the plane in hand of the frame that acts: square there is square in truth. Nothing where none acts. */
+function shapeOnPlane(
+  { session }: Board,
+  layerId: EntityId,
+  kind: DraggedKind,
+  start: Point,
+  end: Point,
+  settings: ShapeSettings,
+): DraggedShape | undefined {
+  const frame = actingFrame(session.page, layerId);
+  if (!frame) return undefined;
+  try {
+    const map = planeHomography(frame.shape, useDepth.getState().plane, start, session.page.size);
+    const to = onPlane(map, end);
+    const shape = to && draggedShape(kind, { x: 0, y: 0 }, to, settings);
+    const course = shape && seenCourse(shape.course, map);
+    return course && { course, measures: shape.measures };
+  } catch (error) {
+    // A frame that is no camera's has no true squares: its lines are all it gives.
+    if (error instanceof PageError) return undefined;
+    throw error;
+  }
 }
 
 /** Held keys turn the switches around. */

@@ -1,5 +1,6 @@
 import { clamp, type Point } from '../../math';
 import {
+  FRAME_PLANES,
   FRAME_WAYS,
   GUIDE_LIMITS,
   PageError,
@@ -130,3 +131,13 @@ export const freshGrid = (page: Extent, hue: number): FrameGrid => ({
   hue,
   snaps: false,
 });
+
+/** Which directions of a frame lines take: all, those of one plane, or a single one. */
+export type FrameReach = 'all' | `plane:${FramePlane}` | `way:${FrameWay}`;
+
+export function waysOf(reach: FrameReach): readonly FrameWay[] {
+  const way = FRAME_WAYS.find((one) => reach === `way:${one}`);
+  if (way) return [way];
+  const plane = FRAME_PLANES.find((one) => reach === `plane:${one}`);
+  return plane ? PLANE_WAYS[plane] : FRAME_WAYS;
+}

@@ -1,12 +1,5 @@
 import { scaled, sum, type Point, type Vector } from '../../math';
-import {
-  GUIDE_LIMITS,
-  type FrameGrid,
-  type FramePlane,
-  type FrameShape,
-  type FrameWay,
-  type LinePath,
-} from '../../page';
+import { GUIDE_LIMITS, type FramePlane, type FrameShape, type FrameWay, type LinePath } from '../../page';
 import { behind, cameraOf, isCamera, seenSegment, type Camera } from './camera';
 import { isFinitePoint, PLANE_WAYS, wayTo, type Extent } from './frame';
 import { onPlane, planeAxes, planeMap } from './plane';
@@ -24,8 +17,11 @@ const BANDS = [0, 1.6, 2.6, 4.2, 6.8, 11, 18, Infinity] as const;
 /** How clearly a grid shows at some depth, in depths of the corner: the same up to it, then ever less. */
 export const clearAt = (fade: number, depth: number): number => 1 / (1 + 2.5 * fade * Math.max(0, depth - 1));
 
-/** The grid of a plane as pieces of lines, those behind the viewer left out; none where the frame has no camera. */
-export function gridPieces(frame: FrameShape, page: Extent, plane: FramePlane): GridPiece[] {
+/**
+ * The grid of a plane as pieces of lines, those behind the viewer left out; none where the frame has no camera. Where lines
+ * would lie closer than `finest` page px only every second, fourth … one is kept.
+ */
+export function gridPieces(frame: FrameShape, page: Extent, plane: FramePlane, finest = 0): GridPiece[] {
   const grid = frame.grids[plane];
   const camera = cameraOf(frame, page);
   if (!grid || !isCamera(camera)) return [];
@@ -37,28 +33,49 @@ export function gridPieces(frame: FrameShape, page: Extent, plane: FramePlane): 
     [a, b],
     [b, a],
   ] as const)
-    for (let at = -reach; at <= reach + 1e-9; at += grid.step) {
-      const middle = sum(start, scaled(across, at));
-      addLine(camera, sum(middle, scaled(along, -reach)), sum(middle, scaled(along, reach)), grid, pieces);
+    for (let line = -grid.reach; line <= grid.reach; line++) {
+      const middle = sum(start, scaled(across, line * grid.step));
+      // How deep this line may go before it lies too close to its neighbours.
+      const deepest = finest > 0 ? (evenness(line) * grid.step) / finest : Infinity;
+      addLine(
+        camera,
+        sum(middle, scaled(along, -reach)),
+        sum(middle, scaled(along, reach)),
+        { ...grid, deepest },
+        pieces,
+      );
     }
   return pieces;
 }
 
+/** The greatest power of two that divides a line's number: the last lines to be left out have the most. */
+function evenness(line: number): number {
+  return line === 0 ? Infinity : line & -line;
+}
+
+interface LineLook {
+  readonly fade: number;
+  /** Depth, in those of the corner, beyond which the line is left out. */
+  readonly deepest: number;
+}
+
 /** Adds a line in pieces that pale with their depth. */
-function addLine(camera: Camera, from: Vector, to: Vector, { fade }: FrameGrid, pieces: GridPiece[]): void {
+function addLine(camera: Camera, from: Vector, to: Vector, { fade, deepest }: LineLook, pieces: GridPiece[]): void {
   const depth = (share: number) => (from[2] + (to[2] - from[2]) * share) / camera.focal;
   const at = (share: number): Vector => sum(scaled(from, 1 - share), scaled(to, share));
   const slope = depth(1) - depth(0);
   const cuts = [0, 1];
-  if (fade > 0 && Math.abs(slope) > 1e-9)
+  if (Math.abs(slope) > 1e-9)
     for (const band of BANDS) {
       const share = (band - depth(0)) / slope;
       if (share > 0 && share < 1) cuts.push(share);
     }
   cuts.sort((p, q) => p - q);
   for (let k = 0; k + 1 < cuts.length; k++) {
+    const middle = depth((cuts[k] + cuts[k + 1]) / 2);
+    if (middle > deepest) continue;
     const ends = seenSegment(camera, at(cuts[k]), at(cuts[k + 1]));
-    if (ends) pieces.push({ from: ends[0], to: ends[1], clear: clearAt(fade, depth((cuts[k] + cuts[k + 1]) / 2)) });
+    if (ends) pieces.push({ from: ends[0], to: ends[1], clear: clearAt(fade, middle) });
   }
 }
 
@@ -143,4 +160,17 @@ function snappedTo(frame: FrameShape, page: Extent, way: FrameWay, at: Point): P
     if (!best || away < best.away) best = { place, away };
   }
   return best?.place;
+}
+
+/** The direction of a frame, of some, that a drag from one place to another goes in. */
+export function headedWay(
+  frame: FrameShape,
+  page: Extent,
+  from: Point,
+  to: Point,
+  ways: readonly FrameWay[],
+): FrameWay | undefined {
+  const off = ({ dx, dy }: LinePath) => Math.abs((to.x - from.x) * dy - (to.y - from.y) * dx);
+  const paths = framePaths({ ...frame, grids: {}, asleep: [] }, page, from, ways);
+  return paths.sort((a, b) => off(a.path) - off(b.path))[0]?.way;
 }

@@ -2,6 +2,7 @@ export * from './camera';
 export * from './conic';
 export * from './frame';
 export * from './grid';
+export * from './grips';
 export * from './march';
 export * from './move';
 export * from './plane';

@@ -91,6 +91,12 @@ export const planeRings = (shape: Pick<PlaneShape, 'map' | 'place' | 'rings'>): 
   );
 };
 
+/** A course in a plane as it is seen; nothing where part of it lies behind the viewer. */
+export function seenCourse(course: Spine, map: Matrix3x3): Spine | undefined {
+  const [whole] = seenParts(course, map);
+  return whole === course ? projectSpine(course, map, { tolerance: PLANE_TOLERANCE }) : undefined;
+}
+
 /** A plane shape moved in its plane so that its middle goes by page px; as it is where that would take it over the horizon. */
 export function shiftedPlane(shape: PlaneShape, dx: number, dy: number): PlaneShape {
   const at = fromPlane(shape.map, shape.place);

@@ -1,0 +1,315 @@
+import { onPlane, PLANE_WAYS, planeBox, planeHomography } from '@true-nib/core/guides';
+import { distance, type Point } from '@true-nib/core/math';
+import { PageError, type GuideShape, type PenSample, type PlaneShape, type Stroke } from '@true-nib/core/page';
+import { TEMPLATES } from '@true-nib/core/templates';
+import { sayAt } from '../../look/notices';
+import { zoomOf } from '../../render/view';
+import { takeTool, useDesk } from '../desk';
+import { halfSize } from '../guides/grips';
+import type { GuideTool } from '../guides/guideTool';
+import { guideInHand, setGuides, useGuides } from '../guides/guideStore';
+import { newGuide } from '../guides/layGuide';
+import { templateById } from '../guides/templateStore';
+import { drawnLayer, refuse, type Board, type Gesture } from '../inkHand';
+import { nibFor } from '../nibs/rackStore';
+import type { Modifiers } from '../select/selectHand';
+import type { Selection } from '../select/selection';
+import { layDown } from '../shapes/layDown';
+import { withCopies } from '../guides/bearing';
+import {
+  bayStrokes,
+  boxStrokes,
+  edgeStroke,
+  gridStroke,
+  marchStrokes,
+  planeShapeStrokes,
+  stairStrokes,
+  type DepthGround,
+} from './depthStrokes';
+import { setDepth, useDepth } from './depthStore';
+import { frameInHand, type FrameGuide } from './frames';
+import { proportionsOf } from './proportions';
+
+/** CSS px that a hand may miss a grid line by, and that a drag must go to be none of a touch. */
+const REACH = 22;
+const SLOP = 6;
+
+/** Works in the depth of a frame: sights it, lays shapes on its planes, builds boxes and stairs, marches, mirrors. */
+export class DepthTool {
+  /** The base of a box that waits for its height. */
+  private base: readonly [Point, Point] | undefined;
+
+  constructor(private readonly board: Board & { readonly selection: Selection; readonly guides: GuideTool }) {}
+
+  private get perCss(): number {
+    return 1 / zoomOf(this.board.picture.view);
+  }
+
+  /** A press on the board while one works in depth. */
+  begin(at: Point, modifiers: () => Modifiers): Gesture {
+    const { deed } = useDepth.getState();
+    const { guides, session, notice } = this.board;
+    if (deed === 'frame') return guides.begin(at, modifiers);
+    if (deed === 'sight') return this.beginSighting(at);
+    const frame = frameInHand(session.page);
+    if (!frame) return refuse(notice, 'There is no frame on this page yet: make one, or sight it.');
+    switch (deed) {
+      case 'shape':
+        return this.beginShape(frame, at);
+      case 'fold':
+        return this.beginFold(frame, at);
+      case 'lines':
+        return this.inkOnce(frame, (ground, p) => {
+          const line = gridStroke(ground, p, REACH * this.perCss);
+          if (!line)
+            throw new PageError('No line of a grid lies here. Show a grid on this plane first, and touch one.');
+          return [line];
+        });
+      case 'march':
+        return this.beginMarch(frame);
+      case 'bays':
+        return this.inkDrag(frame, 'Divide into bays', (ground, a, b) =>
+          bayStrokes(ground, a, b, modifiers().shiftKey),
+        );
+      case 'stairs':
+        return this.inkDrag(frame, 'Stairs', stairStrokes);
+      case 'box':
+        return this.beginBox(frame);
+    }
+  }
+
+  /** A pointer that hovers shows how high a box would be. */
+  hovers(at: Point): void {
+    const { tool } = useDesk.getState();
+    const { deed } = useDepth.getState();
+    const frame = this.base && frameInHand(this.board.session.page);
+    if (tool !== 'depth' || deed !== 'box' || !frame || !this.base) return;
+    this.show(this.made((ground) => boxStrokes(ground, this.base ?? [at, at], at), frame).strokes);
+  }
+
+  /** Lets go of what was begun. Answers whether there was any. */
+  letGo(): boolean {
+    const { deed, edges } = useDepth.getState();
+    if (this.base) {
+      this.forgetBase();
+      return true;
+    }
+    if (useDesk.getState().tool !== 'depth' || deed !== 'sight' || edges.length === 0) return false;
+    return this.takeBackEdge();
+  }
+
+  /** Takes the last sighted edge back. Answers whether there was one. */
+  takeBackEdge(): boolean {
+    const { deed, edges } = useDepth.getState();
+    if (useDesk.getState().tool !== 'depth' || deed !== 'sight' || edges.length === 0) return false;
+    setDepth({ edges: edges.slice(0, -1) });
+    return true;
+  }
+
+  private forgetBase(): void {
+    this.base = undefined;
+    this.board.picture.endLive();
+  }
+
+  private beginSighting(from: Point): Gesture {
+    const { edges, sightWay: way } = useDepth.getState();
+    let to = from;
+    const isEdge = () => distance(from, to) > SLOP * this.perCss;
+    return {
+      move: (samples) => {
+        to = samples.at(-1) ?? to;
+        if (isEdge()) setDepth({ edges: [...edges, { way, from: plain(from), to: plain(to) }] });
+      },
+      end: () => {
+        if (isEdge()) return;
+        setDepth({ edges });
+        this.board.notice('This edge has no length: drag along it.');
+      },
+      cancel: () => setDepth({ edges }),
+    };
+  }
+
+  private beginShape(frame: FrameGuide, from: Point): Gesture {
+    const { session, notice, picture } = this.board;
+    const { plane } = useDepth.getState();
+    let to = from;
+    const shape = (): PlaneShape | undefined => {
+      const map = planeHomography(frame.shape, plane, from, session.page.size);
+      const rings = templateById(useGuides.getState().templateId)?.rings ?? TEMPLATES[0].rings;
+      const [w, h] = halfSize(rings);
+      const isTap = distance(from, to) < 8 * this.perCss;
+      const far = isTap ? { x: session.page.size.width / 8, y: session.page.size.width / 8 } : onPlane(map, to);
+      if (!far) throw new PageError('This reaches over the horizon of the plane.');
+      if (Math.abs(far.x) < 1 || Math.abs(far.y) < 1) return undefined;
+      const middle = isTap ? { x: 0, y: 0 } : { x: far.x / 2, y: far.y / 2 };
+      const scale = { scaleX: Math.abs(far.x) / (2 * w), scaleY: Math.abs(far.y) / (2 * h) };
+      return { kind: 'plane', frame: frame.id, plane, map, rings, place: { ...middle, ...scale, angle: 0 } };
+    };
+    const tried = (): PlaneShape | undefined => this.tried(shape);
+    return {
+      move: (samples) => {
+        to = samples.at(-1) ?? to;
+        const laid = tried();
+        if (!laid) return;
+        this.show(planeShapeStrokes({ id: 'laying', shape: laid }, nibFor(session.page)));
+        const words = proportionsOf(laid);
+        setDepth({ proportions: words });
+        sayAt(words, picture.inWindow(to));
+      },
+      end: () => {
+        picture.endLive();
+        const laid = tried();
+        if (!laid) return notice('Drag from corner to corner on the plane.');
+        this.lay(laid, 'Lay on the plane');
+      },
+      cancel: () => picture.endLive(),
+    };
+  }
+
+  private beginFold(frame: FrameGuide, at: Point): Gesture {
+    const { plane } = useDepth.getState();
+    return {
+      ...still,
+      end: () => {
+        const [first, second] = PLANE_WAYS[plane];
+        const { points } = frame.shape;
+        this.lay(
+          { kind: 'fold', ...plain(at), frame: frame.id, plane, across: points[first], along: points[second] },
+          'Mirror in depth',
+        );
+      },
+    };
+  }
+
+  /** Lays a guide down that hangs on a frame, and takes it in hand. */
+  private lay(shape: GuideShape, label: string): void {
+    const { session } = this.board;
+    const guide = newGuide(session.page, shape);
+    session.commit(label, [{ before: null, after: guide }]);
+    takeTool('guide');
+    setGuides({ laying: undefined, guideId: guide.id });
+  }
+
+  private beginMarch(frame: FrameGuide): Gesture {
+    const { selection, session, notice } = this.board;
+    const inHand = guideInHand(session.page);
+    const lines: readonly Stroke[] =
+      selection.strokes.length > 0
+        ? selection.strokes
+        : inHand?.shape.kind === 'plane'
+          ? planeShapeStrokes({ id: inHand.id, shape: inHand.shape }, nibFor(session.page)).map(
+              ({ guide: _own, ...line }) => line,
+            )
+          : [];
+    if (lines.length === 0) return refuse(notice, 'Select the lines that are to march, or take a plane shape in hand.');
+    return this.inkDrag(frame, 'March', (ground, a, b) => marchStrokes(ground, lines, a, b));
+  }
+
+  private beginBox(frame: FrameGuide): Gesture {
+    if (this.base) {
+      const base = this.base;
+      const gesture = this.inkOnce(frame, (ground, top) => boxStrokes(ground, base, top));
+      return {
+        ...gesture,
+        end: () => {
+          this.base = undefined;
+          gesture.end();
+        },
+      };
+    }
+    const way: Point[] = [];
+    const isBase = () => way.length > 1 && distance(way[0], way[way.length - 1]) > SLOP * this.perCss;
+    return {
+      move: (samples) => {
+        way.push(...samples);
+        if (isBase()) this.show(this.made((ground) => baseStrokes(ground, way[0], way[way.length - 1]), frame).strokes);
+      },
+      end: () => {
+        if (!isBase()) return this.forgetBase();
+        this.base = [plain(way[0]), plain(way[way.length - 1])];
+        this.board.notice('Now pull the height: touch or drag where the upper edge is to be.');
+      },
+      cancel: () => this.forgetBase(),
+    };
+  }
+
+  /** Inks what the last place of a drag, or a touch, makes. */
+  private inkOnce(frame: FrameGuide, make: (ground: DepthGround, at: Point) => Stroke[]): Gesture {
+    return this.inkDrag(
+      frame,
+      useDepth.getState().deed === 'box' ? 'Box' : 'Ink a grid line',
+      (ground, _from, to) => make(ground, to),
+      true,
+    );
+  }
+
+  /** Inks what a drag makes, shown while it goes on. */
+  private inkDrag(
+    frame: FrameGuide,
+    label: string,
+    make: (ground: DepthGround, from: Point, to: Point) => Stroke[],
+    isTouch = false,
+  ): Gesture {
+    const { session, notice, picture } = this.board;
+    const target = drawnLayer(session.page, useDesk.getState().layerId);
+    if (typeof target === 'string') return refuse(notice, target);
+    const way: PenSample[] = [];
+    const made = () => this.made((ground) => make(ground, plain(way[0]), plain(way[way.length - 1])), frame);
+    const isLong = () => isTouch || (way.length > 1 && distance(way[0], way[way.length - 1]) > SLOP * this.perCss);
+    return {
+      move: (samples) => {
+        way.push(...samples);
+        if (isLong()) this.show(made().strokes);
+      },
+      end: () => {
+        if (way.length === 0 || !isLong()) return picture.endLive();
+        const { strokes, trouble } = made();
+        this.show(strokes);
+        if (strokes.length > 0) return layDown(this.board, target, label, strokes);
+        picture.endLive();
+        notice(trouble ?? 'Nothing of this would be in sight.');
+      },
+      cancel: () => picture.endLive(),
+    };
+  }
+
+  private made(
+    make: (ground: DepthGround) => Stroke[],
+    frame: FrameGuide,
+  ): { readonly strokes: Stroke[]; readonly trouble?: string } {
+    const { page } = this.board.session;
+    try {
+      return { strokes: make({ frame, size: page.size, nib: nibFor(page) }) };
+    } catch (error) {
+      if (!(error instanceof PageError)) throw error;
+      return { strokes: [], trouble: error.message };
+    }
+  }
+
+  private show(strokes: readonly Stroke[]): void {
+    const { picture, session } = this.board;
+    const target = drawnLayer(session.page, useDesk.getState().layerId);
+    if (typeof target === 'string') return;
+    picture.showStrokes(withCopies(session.page, target.layer.id, strokes), target.layer.id);
+  }
+
+  private tried<T>(make: () => T): T | undefined {
+    try {
+      return make();
+    } catch (error) {
+      if (!(error instanceof PageError)) throw error;
+      this.board.notice(error.message);
+      return undefined;
+    }
+  }
+}
+
+const still: Gesture = { move: () => undefined, end: () => undefined, cancel: () => undefined };
+const plain = ({ x, y }: Point): Point => ({ x, y });
+
+/** The base of a box while it is dragged. */
+function baseStrokes(ground: DepthGround, from: Point, to: Point): Stroke[] {
+  const corners = planeBox(ground.frame.shape, 'floor', from, to);
+  if (!corners) throw new PageError('The base reaches over the horizon. Keep it on the floor.');
+  return corners.map((corner, k) => edgeStroke(ground, [corner, corners[(k + 1) % 4]]));
+}

@@ -1,0 +1,66 @@
+import {
+  cameraBetween,
+  cameraOf,
+  frameOfCamera,
+  framePreset,
+  frameMap,
+  isCamera,
+  turnFrame,
+  type FramePreset,
+} from '@true-nib/core/guides';
+import { applyProjective } from '@true-nib/core/math';
+import { PageError, type FrameShape, type PageSize } from '@true-nib/core/page';
+import { takeTool } from '../desk';
+import { setGuides } from '../guides/guideStore';
+import { newGuide } from '../guides/layGuide';
+import type { Board } from '../inkHand';
+import { setDepth, useDepth } from './depthStore';
+import type { FrameGuide } from './frames';
+import { sightedFrom } from './sighting';
+
+/** Puts a frame on the page, takes it in hand and lets lines obey it. */
+export function layFrame({ session }: Board, shape: FrameShape, label: string, name?: string): void {
+  const guide = newGuide(session.page, shape, name);
+  session.commit(label, [{ before: null, after: guide }]);
+  takeTool('depth');
+  setDepth({ deed: 'frame' });
+  setGuides({ guideId: guide.id, laying: undefined, guided: true });
+}
+
+export const layPreset = (board: Board, preset: FramePreset): void =>
+  layFrame(board, framePreset(preset, board.session.page.size), `Make a frame: ${preset.name}`);
+
+/** Makes a frame of the edges that were laid. */
+export function keepSighted(board: Board): void {
+  const sighted = sightedFrom(useDepth.getState().edges, board.session.page);
+  if (!('frame' in sighted)) return board.notice(sighted.missing);
+  layFrame(board, sighted.frame, 'Sight a frame', 'Sighted frame');
+  setDepth({ edges: [] });
+}
+
+/** A second box turned on the same horizon, seen by the same camera: a frame of its own. */
+export function sameCamera(board: Board, { shape, name }: FrameGuide, degrees: number): void {
+  try {
+    layFrame(
+      board,
+      turnFrame(shape, (degrees * Math.PI) / 180, board.session.page.size),
+      'Turn a second box',
+      `${name}, turned`,
+    );
+  } catch (error) {
+    if (!(error instanceof PageError)) throw error;
+    board.notice(error.message);
+  }
+}
+
+/** The frame between two, as its camera turns from the one to the other. */
+export function frameBetween(from: FrameShape, to: FrameShape, share: number, size: PageSize): FrameShape {
+  if (share >= 1) return to;
+  if (share <= 0) return from;
+  const [a, b] = [cameraOf(from, size), cameraOf(to, size)];
+  if (!isCamera(a) || !isCamera(b)) return share < 0.5 ? from : to;
+  const { kind: _kind, points: _points, ...settings } = to;
+  const between = frameOfCamera(cameraBetween(a, b, share), size, settings);
+  const map = frameMap(from, between, size);
+  return map ? { ...between, corner: applyProjective(map, from.corner.x, from.corner.y) } : between;
+}

@@ -1,0 +1,166 @@
+import { apply, distance, invert, type Matrix, type Point } from '../../math';
+import { FRAME_WAYS, type FrameShape, type FrameWay, type VanishingPoint } from '../../page';
+import { cameraOf, isCamera } from './camera';
+import { horizonOf, pointCount, vanishingPoint, type Extent } from './frame';
+import { moveHorizon, movePoint, spreadPoints } from './move';
+
+/** What a hand takes hold of on a frame. */
+export type FrameGrip =
+  | { readonly part: 'point'; readonly way: FrameWay }
+  | { readonly part: 'horizon' | 'tilt' | 'eye' | 'corner-of-planes' };
+
+export interface FrameGripPlace {
+  readonly grip: FrameGrip;
+  readonly at: Point;
+  /** How far off the point itself lies, page px, where its grip waits at the edge of the board; infinite for a point that is. */
+  readonly off?: number;
+}
+
+/** What of the page is seen: the map from page px to CSS px, and the board in CSS px. */
+export interface Seen {
+  readonly page: Extent;
+  readonly view: Matrix;
+  readonly board: Extent;
+}
+
+/** CSS px from the edge of the board at which grips of far points wait. */
+const EDGE = 40;
+/** CSS px between the grip of the horizon and the one that tilts it. */
+const ARM = 84;
+const STEP = Math.PI / 12;
+
+/** The grips of a frame; those of points that are not in sight wait at the edge of the board. */
+export function frameGrips(frame: FrameShape, seen: Seen): FrameGripPlace[] {
+  const grips: FrameGripPlace[] = FRAME_WAYS.map((way) => ({
+    grip: { part: 'point', way },
+    ...pointGrip(frame, way, seen),
+  }));
+  const horizon = horizonOf(frame, seen.page);
+  if (horizon) {
+    const at = onHorizon(horizon, seen);
+    const arm = ARM / Math.hypot(seen.view[0], seen.view[1]);
+    grips.push({ grip: { part: 'horizon' }, at });
+    grips.push({ grip: { part: 'tilt' }, at: { x: at.x + arm * horizon.dx, y: at.y + arm * horizon.dy } });
+  }
+  const camera = cameraOf(frame, seen.page);
+  if (isCamera(camera) && pointCount(frame) === 2) grips.push({ grip: { part: 'eye' }, at: camera.centre });
+  grips.push({ grip: { part: 'corner-of-planes' }, at: frame.corner });
+  return grips;
+}
+
+/** The place of the horizon nearest to the middle of the board, or where the board ends towards it. */
+function onHorizon({ x, y, dx, dy }: Point & { readonly dx: number; readonly dy: number }, seen: Seen): Point {
+  const middle = middleOf(seen);
+  const along = (middle.x - x) * dx + (middle.y - y) * dy;
+  const foot = { x: x + along * dx, y: y + along * dy };
+  return heldIn([foot.x, foot.y, 1], seen).at;
+}
+
+const middleOf = ({ view, board }: Seen): Point => apply(invert(view), { x: board.width / 2, y: board.height / 2 });
+
+function pointGrip(frame: FrameShape, way: FrameWay, seen: Seen): { readonly at: Point; readonly off?: number } {
+  const [x, y, w] = frame.points[way];
+  if (w === 1) return heldIn([x, y, 1], seen);
+  // The way round that a frame has its directions: right to the right, left to the left, upright up.
+  const isBack = way === 'height' ? y > 0 : way === 'right' ? x < 0 : x > 0;
+  return heldIn(isBack ? [-x, -y, 0] : [x, y, 0], seen);
+}
+
+/** A point, or where the board ends on the way to it. */
+function heldIn([x, y, w]: readonly number[], seen: Seen): { readonly at: Point; readonly off?: number } {
+  const { view, board } = seen;
+  const middle = { x: board.width / 2, y: board.height / 2 };
+  const there = w === 1 ? apply(view, { x, y }) : undefined;
+  const half = { x: Math.max(10, middle.x - EDGE), y: Math.max(10, middle.y - EDGE) };
+  const [dx, dy] = there
+    ? [there.x - middle.x, there.y - middle.y]
+    : [view[0] * x + view[2] * y, view[1] * x + view[3] * y];
+  const share = Math.min(half.x / (Math.abs(dx) || 1e-9), half.y / (Math.abs(dy) || 1e-9));
+  if (there && share >= 1) return { at: { x, y } };
+  const at = apply(invert(view), { x: middle.x + share * dx, y: middle.y + share * dy });
+  return { at, off: w === 1 ? distance(at, { x, y }) : Infinity };
+}
+
+export interface FrameDrag {
+  /** Right and left stay on the horizon. */
+  readonly isLevel: boolean;
+  /** Both points of the horizon go, about the centre of vision. */
+  readonly isSpread: boolean;
+  /** The horizon is tilted by whole 15°. */
+  readonly isExact: boolean;
+}
+
+/** A frame after one of its grips went from `from`, where it was, to `to`. Throws a PageError for points that are fixed. */
+export function draggedFrame(
+  frame: FrameShape,
+  grip: FrameGrip,
+  from: Point,
+  to: Point,
+  drag: FrameDrag,
+  seen: Seen,
+): FrameShape {
+  const { page } = seen;
+  const horizon = horizonOf(frame, page);
+  switch (grip.part) {
+    case 'point':
+      return pointDragged(frame, grip.way, from, to, drag, seen);
+    case 'horizon':
+      return horizon ? moveHorizon(frame, (to.x - from.x) * horizon.dy - (to.y - from.y) * horizon.dx, 0, page) : frame;
+    case 'tilt': {
+      if (!horizon) return frame;
+      const pivot = onHorizon(horizon, seen);
+      const angle = Math.atan2(to.y - pivot.y, to.x - pivot.x);
+      const wanted = drag.isExact ? Math.round(angle / STEP) * STEP : angle;
+      return moveHorizon(frame, 0, wanted - Math.atan2(horizon.dy, horizon.dx), page);
+    }
+    case 'eye': {
+      const [a, b] = FRAME_WAYS.map((way) => frame.points[way]).filter(([, , w]) => w === 1);
+      const [dx, dy] = [b[0] - a[0], b[1] - a[1]];
+      const share = ((to.x - a[0]) * dx + (to.y - a[1]) * dy) / (dx * dx + dy * dy);
+      return { ...frame, centre: { x: a[0] + share * dx, y: a[1] + share * dy } };
+    }
+    case 'corner-of-planes':
+      return { ...frame, corner: to };
+  }
+}
+
+function pointDragged(
+  frame: FrameShape,
+  way: FrameWay,
+  from: Point,
+  to: Point,
+  drag: FrameDrag,
+  seen: Seen,
+): FrameShape {
+  const { page } = seen;
+  const target = targetOf(frame, way, from, to, seen);
+  const horizon = way === 'height' || !drag.isLevel ? undefined : horizonOf(frame, page);
+  let point = target;
+  if (horizon && point[2] === 1) {
+    const along = (point[0] - horizon.x) * horizon.dx + (point[1] - horizon.y) * horizon.dy;
+    point = vanishingPoint(horizon.x + along * horizon.dx, horizon.y + along * horizon.dy, 1);
+  } else if (horizon) point = frame.points[way];
+  if (drag.isSpread && way !== 'height' && point[2] === 1 && frame.points[way][2] === 1) {
+    const camera = cameraOf(frame, page);
+    const middle = isCamera(camera) ? camera.centre : { x: page.width / 2, y: page.height / 2 };
+    const [old] = [frame.points[way]];
+    const by = distance(middle, { x: point[0], y: point[1] }) / Math.max(1, distance(middle, { x: old[0], y: old[1] }));
+    return spreadPoints(frame, by, page);
+  }
+  return movePoint(frame, way, point, page);
+}
+
+/** Where a dragged point is meant to go: the farther off it is, the farther it goes with the hand. */
+function targetOf(frame: FrameShape, way: FrameWay, from: Point, to: Point, seen: Seen): VanishingPoint {
+  const [x, y, w] = frame.points[way];
+  const middle = middleOf(seen);
+  if (w === 1) {
+    const reach = Math.max(1, distance(middle, { x, y }) / Math.max(1, distance(middle, from)));
+    const by = distance(from, { x, y }) < 1e-6 ? 1 : reach;
+    return vanishingPoint(x + (to.x - from.x) * by, y + (to.y - from.y) * by, 1);
+  }
+  // Pulled in from the edge it comes into reach; along the edge it only turns.
+  const perCss = 1 / Math.hypot(seen.view[0], seen.view[1]);
+  const isPulled = distance(middle, from) - distance(middle, to) > 30 * perCss;
+  return isPulled ? vanishingPoint(to.x, to.y, 1) : vanishingPoint(to.x - middle.x, to.y - middle.y, 0);
+}
