@@ -6,12 +6,12 @@ import { addFolio } from '../src/keeping/folios';
 import { startService } from './service';
 
 describe('the demo folio', () => {
-  it('holds four pages with roughs, one of them partly inked, one with every nib and one with guides, and is laid down once', async () => {
+  it('holds four pages with roughs, one of them partly inked, and three samplers, and is laid down once', async () => {
     const service = await startService();
     await seedDemo(service.store);
     await seedDemo(service.store);
     const { folios } = (await request(service.app).get('/api/folios')).body;
-    expect(folios).toMatchObject([{ name: 'Saltmarsh Ferry', pageCount: 6, cover: { pageId: 'demo-quay' } }]);
+    expect(folios).toMatchObject([{ name: 'Saltmarsh Ferry', pageCount: 7, cover: { pageId: 'demo-quay' } }]);
     const { pages } = (await request(service.app).get(`/api/folios/${folios[0].id}`)).body;
     expect(pages.map(({ name }: { name: string }) => name)).toEqual([
       'Quay at low tide',
@@ -20,6 +20,7 @@ describe('the demo folio', () => {
       'The crossing',
       'Nib sampler',
       'Guide sampler',
+      'Street sampler',
     ]);
     const sampler = (await request(service.app).get('/api/pages/demo-nibs')).body;
     const nibs = new Set(sampler.entities.map(({ nib }: { nib?: { name: string } }) => nib?.name));
@@ -29,6 +30,9 @@ describe('the demo folio', () => {
     const kindsOf = (kind: string) => guides.filter((one: { kind: string }) => one.kind === kind);
     expect(new Set(kindsOf('guide').map(({ shape }: { shape: { kind: string } }) => shape.kind)).size).toBe(7);
     expect(kindsOf('stroke').length).toBeGreaterThan(120);
+    const inDepth = (await request(service.app).get('/api/pages/demo-depth')).body.entities;
+    const kindsInDepth = inDepth.map(({ shape }: { shape?: { kind: string } }) => shape?.kind);
+    expect(kindsInDepth.filter((kind?: string) => kind === 'frame' || kind === 'plane')).toHaveLength(4);
     const quay = (await request(service.app).get('/api/pages/demo-quay')).body;
     const kinds = quay.entities.map(({ kind }: { kind: string }) => kind);
     expect(kinds.filter((kind: string) => kind === 'stroke').length).toBeGreaterThan(100);

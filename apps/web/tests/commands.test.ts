@@ -86,7 +86,12 @@ describe('the table of commands', () => {
   it('leaves the history alone while something is being drawn', () => {
     const session = { undo: jest.fn(), redo: jest.fn() };
     const board = (isBusy: boolean) =>
-      ({ session, hand: { isBusy }, path: { takeBack: () => false } }) as unknown as Parameters<typeof runCommand>[1];
+      ({
+        session,
+        hand: { isBusy },
+        path: { takeBack: () => false },
+        depth: { takeBackEdge: () => false },
+      }) as unknown as Parameters<typeof runCommand>[1];
     runCommand('undo', board(true));
     expect(session.undo).not.toHaveBeenCalled();
     runCommand('undo', board(false));

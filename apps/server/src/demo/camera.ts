@@ -14,7 +14,7 @@ export interface CameraOptions {
   readonly pitch?: number;
 }
 
-/** A pinhole camera: places in the scene to places on the page. */
+/** A pinhole camera: places in the scene to places on the page, and to its own axes (x to the right, y up, z away). */
 export function camera({ centre, focal, eye, yaw = 0, pitch = 0 }: CameraOptions) {
   const [cy, sy, cp, sp] = [Math.cos(yaw), Math.sin(yaw), Math.cos(pitch), Math.sin(pitch)];
   const seen = ([x, y, z]: Place): Place => {
@@ -33,7 +33,7 @@ export function camera({ centre, focal, eye, yaw = 0, pitch = 0 }: CameraOptions
     const depth = Math.abs(z) < 1e-4 ? 1e-4 : z;
     return { x: centre.x + (focal * x) / depth, y: centre.y - (focal * y) / depth };
   };
-  return { project, vanishing };
+  return { seen, project, vanishing };
 }
 
 /** A flat face of the scene: `at(s, t)` is the place `s` metres along and `t` metres up (or across). */

@@ -1,15 +1,23 @@
 import type { Point } from '@true-nib/core/math';
-import { camera, type Place } from './camera';
+import { camera, type CameraOptions, type Place } from './camera';
 import { Sketch } from './sketch';
 
 const [HALF, GOING, RISE, STEPS] = [1.7, 0.5, 0.27, 15];
 
+/** Where the stair is seen from. */
+export const STAIR_VIEW: CameraOptions = {
+  ...{ centre: { x: 1325, y: 2200 }, focal: 1900, eye: [0.95, 2.9, -2.3] as const },
+  ...{ yaw: -0.34, pitch: -0.5 },
+};
+
 /** *Down the lamp stair*: a steep stair between houses, seen from above, three vanishing points, 2650 × 4100 px. */
 export function lampStair(): Sketch {
   const sketch = new Sketch();
-  const view = camera({ centre: { x: 1325, y: 2200 }, focal: 1900, eye: [0.95, 2.9, -2.3], yaw: -0.34, pitch: -0.5 });
+  const view = camera(STAIR_VIEW);
   const p = view.project;
-  const line = (a: Place, b: Place, weight: number) => sketch.line(p(a), p(b), { weight });
+  // What is built is inked along the frame; roofs, lamps, the keeper and the cat wait for a hand.
+  const line = (a: Place, b: Place, weight: number) =>
+    sketch.line(p(a), p(b), { weight, as: weight >= 0.3 && isOnPage(p(a)) && isOnPage(p(b)) ? 'ink' : 'pencil' });
   const nadir = view.vanishing([0, -1, 0]);
   for (let k = 0; k < 8; k++) {
     const from = { x: 80 + k * 350, y: -40 };
@@ -46,6 +54,8 @@ export function lampStair(): Sketch {
   cat(sketch, p([-0.9, -2 * RISE, 2 * GOING + 0.2]));
   return sketch;
 }
+
+const isOnPage = ({ x, y }: Point): boolean => x > -200 && y > -200 && x < 2850 && y < 4300;
 
 type Line = (a: Place, b: Place, weight: number) => unknown;
 

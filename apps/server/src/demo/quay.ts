@@ -1,14 +1,18 @@
 import type { Point } from '@true-nib/core/math';
-import { camera, face, type Place } from './camera';
+import { camera, face, type CameraOptions, type Place } from './camera';
 import { bollard, lamp, ferryman, boat, heron, harbour, night } from './quayside';
 import { Sketch } from './sketch';
+
+/** Where the quay is seen from, and how far its houses are turned. */
+export const QUAY_VIEW: CameraOptions = { centre: { x: 1325, y: 1980 }, focal: 2500, eye: [0, 3.1, 0] };
+export const QUAY_TURN = (38 * Math.PI) / 180;
 
 /** *Quay at low tide*: a corner house and a row of sheds above a harbour wall, two vanishing points, 2650 × 4100 px. */
 export function quay(): Sketch {
   const sketch = new Sketch();
-  const view = camera({ centre: { x: 1325, y: 1980 }, focal: 2500, eye: [0, 3.1, 0] });
+  const view = camera(QUAY_VIEW);
   const p = view.project;
-  const turn = (38 * Math.PI) / 180;
+  const turn = QUAY_TURN;
   const along: Place = [Math.cos(turn), 0, Math.sin(turn)];
   const aside: Place = [-Math.sin(turn), 0, Math.cos(turn)];
   const up: Place = [0, 1, 0];

@@ -1,3 +1,4 @@
+import { ridingOn } from '@true-nib/core/guides';
 import { INK_BLACK, drawStroke } from '@true-nib/core/ink';
 import { SHIPPED_NIBS } from '@true-nib/core/rack';
 import { seededRandom } from '@true-nib/core/math';
@@ -10,6 +11,7 @@ import {
   type Calm,
   type Change,
   type Edit,
+  type FrameShape,
   type GuideEntity,
   type LayerEntity,
   type Nib,
@@ -28,6 +30,8 @@ import { addPage } from '../keeping/pages';
 import type { Store } from '../keeping/query';
 import { keepThumbnail } from '../keeping/thumbnails';
 import { crossing } from './crossing';
+import { DEPTH_SAMPLER_SIZE, depthSampler } from './depthSampler';
+import { meantPath, quayFrame, stairFrame } from './frames';
 import { penSamples } from './hand';
 import { GUIDE_SAMPLER_SIZE, guideSampler } from './guideSampler';
 import { heronMask } from './heronMask';
@@ -45,13 +49,26 @@ interface DemoPage {
   /** Width of the rough's picture, px. */
   readonly scan: number;
   readonly seed: number;
+  /** The frame that its straight marks were built on: they are inked along it. */
+  readonly frame?: FrameShape;
 }
 
 const COMIC: PageSize = { width: 2650, height: 4100, ppi: 400 };
 
 const PAGES: readonly DemoPage[] = [
-  { id: 'demo-quay', name: 'Quay at low tide', size: COMIC, sketch: quay, scan: 1700, seed: 11 },
-  { id: 'demo-stair', name: 'Down the lamp stair', size: COMIC, sketch: lampStair, scan: 1500, seed: 23 },
+  {
+    id: 'demo-quay',
+    name: 'Quay at low tide',
+    size: COMIC,
+    sketch: quay,
+    scan: 1700,
+    seed: 11,
+    frame: quayFrame(COMIC),
+  },
+  {
+    ...{ id: 'demo-stair', name: 'Down the lamp stair', size: COMIC, sketch: lampStair, scan: 1500, seed: 23 },
+    frame: stairFrame(COMIC),
+  },
   {
     id: 'demo-heron',
     name: 'The heron mask',
@@ -81,10 +98,11 @@ export async function seedDemo(store: Store): Promise<void> {
     for (const page of PAGES) await seedPage(inside, page);
     await seedNibs(inside);
     await seedGuides(inside);
+    await seedDepth(inside);
   });
 }
 
-async function seedPage(store: Store, { id, name, size, sketch: draw, scan, seed }: DemoPage): Promise<void> {
+async function seedPage(store: Store, { id, name, size, sketch: draw, scan, seed, frame }: DemoPage): Promise<void> {
   const sketch = draw();
   await addPage(store, { id, name, folioId: 'demo-saltmarsh-ferry', ...size });
   const rough = await pencilled(sketch, size, scan, seed);
@@ -112,7 +130,8 @@ async function seedPage(store: Store, { id, name, size, sketch: draw, scan, seed
         },
       },
     ]),
-    ...inkedMarks(sketch, id, inkLayer, seed),
+    ...(frame ? [change(`${id}:frame`, 'Sight a frame', [{ before: null, after: frameGuide(id, frame) }])] : []),
+    ...inkedMarks(sketch, id, inkLayer, seed, frame && { frame, size }),
   ];
   await appendChanges(store, id, 0, changes);
   const page = changes.reduce(applyChange, newPage(size));
@@ -137,6 +156,14 @@ function seedGuides(store: Store): Promise<void> {
   const { guides, lines, calm } = guideSampler(71);
   const laid = lines.map(({ stroke, samples }) => ({ stroke, hand: samples && { samples, calm } }));
   const page = { id: 'demo-guides', name: 'Guide sampler', size: GUIDE_SAMPLER_SIZE, label: 'Try every guide' };
+  return seedSampler(store, page, laid, guides);
+}
+
+/** The page on which a street is built in depth. */
+function seedDepth(store: Store): Promise<void> {
+  const { guides, strokes } = depthSampler();
+  const laid = strokes.map((stroke) => ({ stroke, hand: undefined }));
+  const page = { id: 'demo-depth', name: 'Street sampler', size: DEPTH_SAMPLER_SIZE, label: 'Build a street' };
   return seedSampler(store, page, laid, guides);
 }
 
@@ -192,8 +219,22 @@ async function seedSampler(
   await keepThumbnail(store, id, changes.length, await thumbnailFrom(pageToSvg(page)));
 }
 
+const frameId = (pageId: string): string => `${pageId}:frame-1`;
+
+/** The frame of a page: asleep, so that a first line on the page is free. */
+const frameGuide = (pageId: string, shape: FrameShape): GuideEntity => ({
+  ...{ kind: 'guide', id: frameId(pageId), order: orderBetween(undefined, undefined), name: 'Perspective frame' },
+  ...{ seen: true, acting: false, locked: false, tethers: true, reach: 'all', hue: 1, shape },
+});
+
 /** The marks that are to be inked, drawn by a seeded hand with a pressure nib, one change a stroke. */
-function inkedMarks(sketch: Sketch, pageId: string, inkLayer: LayerEntity, seed: number): Change[] {
+function inkedMarks(
+  sketch: Sketch,
+  pageId: string,
+  inkLayer: LayerEntity,
+  seed: number,
+  built?: { readonly frame: FrameShape; readonly size: PageSize },
+): Change[] {
   const random = seededRandom(seed * 7919);
   let order: string | undefined;
   return sketch.marks
@@ -203,6 +244,8 @@ function inkedMarks(sketch: Sketch, pageId: string, inkLayer: LayerEntity, seed:
       const samples = penSamples(mark.points, 0.72, random);
       const calm = { way: 'even', strength: 30 } as const;
       const strokeId = `${pageId}:stroke-${k}`;
+      const path = built && meantPath(built.frame, built.size, mark.points);
+      const bornOn = path && { guide: { id: frameId(pageId), path } };
       order = orderBetween(order, undefined);
       return change(
         `${pageId}:draw-${k}`,
@@ -216,7 +259,8 @@ function inkedMarks(sketch: Sketch, pageId: string, inkLayer: LayerEntity, seed:
               id: strokeId,
               layerId: inkLayer.id,
               order,
-              ...drawStroke(samples, nib, calm),
+              ...drawStroke(samples, nib, calm, 1, 0, path && ridingOn(path)),
+              ...bornOn,
               origin: { samples: `${strokeId}:hand`, calm, zoom: 1 },
             },
           },

@@ -26,6 +26,7 @@ import { withKey } from './keys/keySet';
 import { takeTool, useDesk, type Tool } from './desk';
 import { layNext } from './guides/guideCommands';
 import { setGuides, useGuides } from './guides/guideStore';
+import { takeDepth } from './perspective/frames';
 import { useRough } from './RoughSettings';
 import { chooseRough } from './takeRough';
 
@@ -84,6 +85,7 @@ const nextOf = (kinds: readonly GuideKind[], kind: GuideKind | undefined): Guide
 
 /** Guides: move them, lay one down, list them, rake along one. */
 function GuideTools() {
+  const { session } = useBoard();
   const tool = useDesk((desk) => desk.tool);
   const laying = useGuides((state) => state.laying);
   const isRoomy = isWide(useWindowDimensions().width);
@@ -122,7 +124,7 @@ function GuideTools() {
         icon={Cuboid}
         isChosen={tool === 'depth'}
         tooltip={withKey('depth')}
-        onPress={() => takeTool('depth')}
+        onPress={() => takeDepth(session.page, 'frame')}
       />
       <Chip
         label="Rake"

@@ -57,7 +57,7 @@ export function drawFrame(
   context.strokeStyle = colour;
   if (!hasGrid && isActing) {
     context.lineWidth = ratio;
-    context.globalAlpha = isInHand ? 0.3 : 0.2;
+    context.globalAlpha = isInHand ? 0.26 : 0.16;
     context.beginPath();
     for (const way of awake) traceFan(context, frame, way, map);
     context.stroke();

@@ -87,7 +87,7 @@ export function tagsOf({ guides, isEditing }: ShownGuides, view: Matrix, board: 
     const far = outside > 0 ? ` · ${Math.round(outside / scaleOf(view)).toLocaleString('en')} px off` : '';
     const isSmall = !guide.acting && !isEditing;
     // Far off and asleep: nothing to know while one inks.
-    if (isSmall && outside > 0) continue;
+    if (isSmall && (outside > 0 || guide.shape.kind === 'frame')) continue;
     const words = isSmall ? initialsOf(guide.name) : `${guide.name}${reach}${state}${far}`;
     const width = 34 + 6.6 * words.length;
     let y = clampTo(at.y + 14, MARGIN, board.height - TAG_HEIGHT - MARGIN);
@@ -119,8 +119,9 @@ export function drawGuides(
   tags: readonly GuideTag[],
 ): void {
   for (const guide of shown.guides) {
-    if (!guide.seen) continue;
     const { shape } = guide;
+    // A frame fills the board: one that sleeps shows only while guides are worked on.
+    if (!guide.seen || (shape.kind === 'frame' && !guide.acting && !shown.isEditing)) continue;
     if (shape.kind !== 'frame') drawGuide(context, guide, shown, map, ratio);
     else
       drawFrame(

@@ -63,6 +63,7 @@ export const TEMPLATES: readonly Template[] = [
   { id: 'sweep', group: 'French curves', name: 'Long sweep', rings: [spiralCurve(0.22, 1.15, 0.34)] },
   { id: 'hook', group: 'French curves', name: 'Hook', rings: [spiralCurve(0.36, 1.7, 0.42)] },
   { id: 'shell', group: 'French curves', name: 'Shell', rings: [spiralCurve(0.5, 1.35, 0.62)] },
+  { id: 'arch', group: 'Outlines', name: 'Arch', rings: [arch()] },
   { id: 'cloud', group: 'Outlines', name: 'Cloud', rings: [cloud()] },
   { id: 'burst', group: 'Outlines', name: 'Burst', rings: [burst()] },
 ];
@@ -93,6 +94,19 @@ function spiralCurve(tight: number, turns: number, fat: number): Spine {
     return polar(Math.exp(-tight * angle) * share, angle);
   });
   return centred(smoothRing([...outer, ...inner]));
+}
+
+/** A round-headed opening, as of doors and windows: two jambs, a half circle over them, a sill. */
+function arch(): Spine {
+  const half = HALF / 2;
+  const head = arcSpine({ x: 0, y: -half }, half, Math.PI, Math.PI).points;
+  const foot = polylineSpine([
+    { x: half, y: -half },
+    { x: half, y: HALF },
+    { x: -half, y: HALF },
+    { x: -half, y: -half },
+  ]).points;
+  return { points: Float64Array.of(...head, ...foot.subarray(3)), closed: true };
 }
 
 function polar(radius: number, angle: number): Point {

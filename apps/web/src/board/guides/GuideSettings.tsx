@@ -151,7 +151,7 @@ function OneGuide({ guide, width }: { readonly guide: GuideEntity; readonly widt
     <View className="gap-2">
       <GuideName key={guide.id} guide={guide} />
       {shape.kind === 'frame' && <FrameSettings guide={{ ...guide, shape }} width={width} />}
-      {shape.kind === 'plane' && <Faint>{`${proportionsOf(shape)}, as wide as high in truth`}</Faint>}
+      {shape.kind === 'plane' && <Faint>{`True proportions ${proportionsOf(shape)} (wide : high)`}</Faint>}
       {shape.kind === 'straightedge' && <Faint>{lengthInWords(shape, size.ppi)}</Faint>}
       {'x' in shape && shape.kind !== 'fold' && (
         <Line>

@@ -3,6 +3,8 @@ import type { GuideKind } from '@true-nib/core/page';
 import type { Command } from '../commands';
 import { takeTool, useDesk } from '../desk';
 import { setDepth, useDepth, type DepthDeed } from '../perspective/depthStore';
+import { takeDepth } from '../perspective/frames';
+import type { OpenBoard } from '../boardContext';
 import { setGuides } from './guideStore';
 import { GUIDE_NAMES } from './layGuide';
 
@@ -21,10 +23,7 @@ const inDepth = (deed: DepthDeed, label: string) =>
     id: `depth-${deed}`,
     label,
     room: 'Guides',
-    run: () => {
-      takeTool('depth');
-      setDepth({ deed });
-    },
+    run: ({ session }: OpenBoard) => takeDepth(session.page, deed),
   }) as const;
 
 /** Limits lines to some directions of their frame; done again it lets them go all ways. */
@@ -40,7 +39,7 @@ const limited = (limit: FrameReach, label: string) =>
 export const guideCommands = [
   { id: 'guide', label: 'Move guides', room: 'Guides', run: () => layNext(undefined) },
   { id: 'rake', label: 'Rake', room: 'Guides', run: () => takeTool('rake') },
-  { id: 'depth', label: 'Perspective', room: 'Guides', run: () => takeTool('depth') },
+  { id: 'depth', label: 'Perspective', room: 'Guides', run: ({ session }) => takeDepth(session.page, 'frame') },
   inDepth('sight', 'Sight a frame'),
   inDepth('shape', 'Plane shape'),
   inDepth('box', 'Box on the floor'),

@@ -143,7 +143,7 @@ function DeedSettings({ width }: { readonly width: number }) {
       return (
         <>
           <TemplateChoice width={width} onTaken={() => undefined} />
-          {state.proportions && <Faint>{`Last one: ${state.proportions} in truth.`}</Faint>}
+          {state.proportions && <Faint>{`The last one is truly ${state.proportions} (wide : high).`}</Faint>}
         </>
       );
     case 'box':

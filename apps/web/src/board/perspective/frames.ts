@@ -1,9 +1,10 @@
 import { actsOn, isCamera, cameraOf, type Seen } from '@true-nib/core/guides';
 import { find, type EntityId, type FrameShape, type GuideEntity, type Page } from '@true-nib/core/page';
-import { useDesk } from '../desk';
+import { takeTool, useDesk } from '../desk';
 import { guidesOf } from '../guides/layGuide';
-import { useGuides } from '../guides/guideStore';
+import { setGuides, useGuides } from '../guides/guideStore';
 import { layerInHand, type Board } from '../inkHand';
+import { setDepth, useDepth, type DepthDeed } from './depthStore';
 
 export type FrameGuide = GuideEntity & { readonly shape: FrameShape };
 
@@ -33,6 +34,14 @@ export function actingFrame(page: Page, layerId: EntityId | undefined): FrameGui
   return guidesOf(page)
     .filter(isFrame)
     .find((guide) => actsOn(guide, layerId));
+}
+
+/** Takes up work in depth, with the frame of the page in hand. */
+export function takeDepth(page: Page, deed: DepthDeed = useDepth.getState().deed): void {
+  const guideId = frameInHand(page)?.id;
+  takeTool('depth');
+  setDepth({ deed });
+  if (deed === 'frame') setGuides({ guideId, laying: undefined });
 }
 
 export const seenOn = ({ session, picture }: Board): Seen => ({

@@ -26,7 +26,7 @@ export interface Seen {
 /** CSS px from the edge of the board at which grips of far points wait. */
 const EDGE = 40;
 /** CSS px between the grip of the horizon and the one that tilts it. */
-const ARM = 84;
+const ARM = -70;
 const STEP = Math.PI / 12;
 
 /** The grips of a frame; those of points that are not in sight wait at the edge of the board. */
@@ -48,10 +48,13 @@ export function frameGrips(frame: FrameShape, seen: Seen): FrameGripPlace[] {
   return grips;
 }
 
-/** The place of the horizon nearest to the middle of the board, or where the board ends towards it. */
+/** CSS px from the middle of the board, along the horizon, to its grip: in the middle lies the centre of vision. */
+const ASIDE = 120;
+
+/** The place of the horizon beside the middle of the board, or where the board ends towards it. */
 function onHorizon({ x, y, dx, dy }: Point & { readonly dx: number; readonly dy: number }, seen: Seen): Point {
   const middle = middleOf(seen);
-  const along = (middle.x - x) * dx + (middle.y - y) * dy;
+  const along = (middle.x - x) * dx + (middle.y - y) * dy - ASIDE / Math.hypot(seen.view[0], seen.view[1]);
   const foot = { x: x + along * dx, y: y + along * dy };
   return heldIn([foot.x, foot.y, 1], seen).at;
 }
