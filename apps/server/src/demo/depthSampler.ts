@@ -128,17 +128,16 @@ export function depthSampler(): DepthSampler {
   shape('Clock', 'right', right, 'ring', 510, -500, 100, 100);
   edge(first, [on(right, 510, -500), on(right, 510, -575)], fine);
   edge(first, [on(right, 510, -500), on(right, 560, -500)], fine);
-  shape('Arched window', 'left', left, 'circle', -260, -360, 70, 70);
-  rectangle(left, -330, -130, 140, 230);
+  shape('Arched window', 'left', left, 'arch', -260, -270, 130, 150);
 
   // A stair to the door, and a fence that marches away along the street.
   for (const ends of stairEdges(street, page, {
-    foot: at(640, 1660),
+    foot: at(560, 1560),
     way: 'right',
-    run: 60,
-    rise: 34,
-    width: 260,
-    count: 4,
+    run: 46,
+    rise: 26,
+    width: 150,
+    count: 5,
   }))
     edge(first, ends, fine);
   const post = at(1250, 1790);

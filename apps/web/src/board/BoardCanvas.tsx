@@ -119,8 +119,10 @@ export function BoardCanvas({ session, inks, onOpen }: BoardCanvasProps) {
 /** Shows what the desk says about looks and selections; leaving the page keeps what is being transformed. */
 function followDesk({ picture, selection, hand, path, points }: OpenBoard): () => void {
   const follow = (desk: Desk, before?: Desk) => {
-    selection.setVisible(desk.stage === 'ink' && (desk.lender ?? desk.tool) === 'select');
-    points.setVisible(desk.stage === 'mend' && (desk.lender ?? desk.tool) === 'points');
+    const tool = desk.lender ?? desk.tool;
+    // What is selected can march too: then it is seen.
+    selection.setVisible((desk.stage === 'ink' && tool === 'select') || tool === 'depth');
+    points.setVisible(desk.stage === 'mend' && tool === 'points');
     if (before && isPath(before) && !isPath(desk)) path.finish();
     if (desk.solo !== before?.solo || desk.standIns !== before.standIns)
       picture.setLook({ solo: desk.solo, standIns: desk.standIns });

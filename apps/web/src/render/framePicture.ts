@@ -226,7 +226,9 @@ export function wayMarks(frame: FrameShape, page: PageSize, view: Matrix, board:
   return frameGrips(frame, { page, view, board }).flatMap(({ grip, at, off }) => {
     if (grip.part !== 'point') return [];
     const far = off === undefined ? '' : Number.isFinite(off) ? ` ${Math.round(off).toLocaleString('en')} px` : ' ∞';
-    return [{ way: grip.way, ...apply(view, at), words: `${WAY_LETTERS[grip.way]}${far}` }];
+    const { x, y } = apply(view, at);
+    // Below its grip, but for one at the foot of the board, where it would lie under the status line.
+    return [{ way: grip.way, x, y: y > board.height - 80 ? y - 44 : y, words: `${WAY_LETTERS[grip.way]}${far}` }];
   });
 }
 

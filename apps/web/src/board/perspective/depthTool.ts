@@ -195,7 +195,7 @@ export class DepthTool {
     const inHand = guideInHand(session.page);
     const lines: readonly Stroke[] =
       selection.strokes.length > 0
-        ? selection.strokes
+        ? selection.strokes.map(({ kind: _kind, id: _id, layerId: _layer, order: _order, ...line }) => line)
         : inHand?.shape.kind === 'plane'
           ? planeShapeStrokes({ id: inHand.id, shape: inHand.shape }, nibFor(session.page)).map(
               ({ guide: _own, ...line }) => line,
