@@ -1,7 +1,14 @@
 import { aimedAt, type Seen } from '@true-nib/core/guides';
 import { distance, identity, type Point } from '@true-nib/core/math';
 import { newPage, type GuideEntity, type GuideShape } from '@true-nib/core/page';
-import { draggedGuide as dragged, gripAt, guideGrips as gripsOf, isOnGuide, withNode } from '../src/board/guides/grips';
+import {
+  draggedGuide as dragged,
+  gripAt,
+  guideGrips as gripsOf,
+  isOnGuide,
+  withNode,
+  type GuideGrip,
+} from '../src/board/guides/grips';
 import { degreesOf, lengthInWords, stateInWords, wheelInWords } from '../src/board/guides/inWords';
 import { laidShape, newGuide } from '../src/board/guides/layGuide';
 import { tagsOf, TAG_HEIGHT } from '../src/render/guidePicture';
@@ -12,11 +19,8 @@ const seen: Seen = { page: page.size, view: identity, board: { width: 1000, heig
 const guideGrips = (shape: GuideShape, perCss: number, chosen: number | undefined) =>
   gripsOf(shape, perCss, chosen, seen);
 const draggedGuide = (
-  shape: GuideShape,
-  ...drag: readonly [...Parameters<typeof dragged>] extends readonly [GuideShape, ...infer Rest, infer _Depth]
-    ? Rest
-    : never
-) => dragged(shape, ...drag, { isLevel: true, seen });
+  ...drag: readonly [shape: GuideShape, grip: GuideGrip, from: Point, to: Point, isExact: boolean, isBroken: boolean]
+) => dragged(...drag, { isLevel: true, seen });
 const ruler: Extract<GuideShape, { kind: 'straightedge' }> = {
   ...{ kind: 'straightedge', x: 200, y: 100, angle: 0, length: 200, width: 40 },
 };
@@ -116,6 +120,7 @@ describe('tags', () => {
       layerId: undefined,
       inHand: undefined,
       bearer: undefined,
+      bearing: undefined,
       page: page.size,
       ways: [],
     },

@@ -1,5 +1,5 @@
 import { checkSvgPicture } from '@true-nib/core/formats';
-import { PageError, PICTURE_LIMITS } from '@true-nib/core/page';
+import { PageError, PICTURE_LIMITS, type Placement } from '@true-nib/core/page';
 import { bringInRough } from '@true-nib/core/tools';
 import { ApiProblem, Offline } from '../api/request';
 import { newId } from '../session/ids';
@@ -14,10 +14,11 @@ export class RefusedPicture extends Error {
 }
 
 /**
- * Brings a picture into the page as a rough of its own, fitted, centred, at 50 % and blue, under everything. Answers the
+ * Brings a picture into the page as a rough of its own, fitted and centred or where `placement` says, at 50 % and blue, under
+ * everything. Answers the
  * new picture's id. Throws a RefusedPicture, with the page as it was, when the file is no picture we can use.
  */
-export async function bringIn(session: PageSession, file: File): Promise<string> {
+export async function bringIn(session: PageSession, file: File, placement?: Placement): Promise<string> {
   if (file.size > PICTURE_LIMITS.bytes)
     throw new RefusedPicture(
       `${file.name} has ${Math.round(file.size / 1e6)} MB; at most 64 MB can be brought in. Make it smaller first.`,
@@ -30,7 +31,7 @@ export async function bringIn(session: PageSession, file: File): Promise<string>
   const sha256 = await sha256Of(await bytes.arrayBuffer());
   await send(session, sha256, bytes);
   const ids = { layer: newId(), picture: newId() };
-  if (!session.make(bringInRough(session.page, { blob: sha256, ...size }, ids)))
+  if (!session.make(bringInRough(session.page, { blob: sha256, ...size }, ids, placement)))
     throw new RefusedPicture('The page changed meanwhile. Try once more.');
   return ids.picture;
 }

@@ -45,7 +45,7 @@ export function beginStroke(board: Board, desk: Desk): Gesture {
   const stop = () => {
     pen.stop();
     picture.setSketch(undefined);
-    setGuides({ bearer: undefined });
+    setGuides({ bearer: undefined, bearing: undefined });
   };
   return {
     move: (samples) => draw(pen.moved(samples)),

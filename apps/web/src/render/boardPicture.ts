@@ -32,6 +32,7 @@ import { paintStrokes, paintTolerance, strokeBox } from './inkPaint';
 import { LiveInk, wholePx } from './liveInk';
 import { clearOverlay, drawArea, drawGrips, drawPixelGrid, drawRing, type OverlayColours } from './overlay';
 import { SelectionPicture, type ShownSelection } from './selectionPicture';
+import type { Quad } from '@true-nib/core/select';
 import { Pictures, type PictureBytes } from './pictures';
 import { drawPaper, drawRoughs, drawVeil, splitRoughs, type VeilColours } from './roughSurface';
 import { plainLook, type StackLook } from './stackLook';
@@ -243,6 +244,11 @@ export class BoardPicture {
   }
 
   // The stroke in hand.
+
+  /** A picture as it looks between four corners of the page: a PNG of the box around them. */
+  laidPicture(source: Blob, corners: Quad): Promise<Blob> {
+    return this.pictures.laid(source, corners);
+  }
 
   /** Begins to show a stroke and, where it has any, its symmetric copies: `copies` are their maps, itself first. */
   beginLive(live: LiveStroke, layerId: EntityId, copies?: readonly (Matrix | Matrix3x3)[]): void {

@@ -215,6 +215,27 @@ function cross(context: CanvasRenderingContext2D, { x, y }: Point, half: number)
   context.stroke();
 }
 
+/** Paints where many lines would go, as hairlines. */
+export function drawGhosts(
+  context: CanvasRenderingContext2D,
+  ways: readonly (readonly Point[])[],
+  map: Matrix,
+  ratio: number,
+): void {
+  if (ways.length === 0) return;
+  context.setTransform(1, 0, 0, 1, 0, 0);
+  context.lineWidth = ratio;
+  context.strokeStyle = 'rgba(20,22,26,0.7)';
+  context.beginPath();
+  for (const way of ways)
+    way.forEach((p, k) => {
+      const { x, y } = apply(map, p);
+      if (k === 0) context.moveTo(x, y);
+      else context.lineTo(x, y);
+    });
+  context.stroke();
+}
+
 /** A letter at the point of a direction, or where the board ends on the way to it; CSS px of the board. */
 export interface WayMark extends Point {
   readonly way: FrameWay;
@@ -228,7 +249,14 @@ export function wayMarks(frame: FrameShape, page: PageSize, view: Matrix, board:
     const far = off === undefined ? '' : Number.isFinite(off) ? ` ${Math.round(off).toLocaleString('en')} px` : ' ∞';
     const { x, y } = apply(view, at);
     // Below its grip, but for one at the foot of the board, where it would lie under the status line.
-    return [{ way: grip.way, x, y: y > board.height - 80 ? y - 44 : y, words: `${WAY_LETTERS[grip.way]}${far}` }];
+    return [
+      {
+        way: grip.way,
+        x,
+        y: y > board.height - 80 ? y - 44 : y,
+        words: `${frame.names?.[grip.way] ?? WAY_LETTERS[grip.way]}${far}`,
+      },
+    ];
   });
 }
 

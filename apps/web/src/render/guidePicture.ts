@@ -7,6 +7,7 @@ import type {
   GuideEntity,
   GuideGrid,
   GuideKind,
+  LinePath,
   PageSize,
   RipplesShape,
 } from '@true-nib/core/page';
@@ -22,6 +23,8 @@ export interface ShownGuides {
   readonly inHand: EntityId | undefined;
   /** What bears the line that is being drawn. */
   readonly bearer: string | undefined;
+  /** The line of a frame that it runs along. */
+  readonly bearing: LinePath | undefined;
   /** Whether guides are worked on: those that sleep have small tags otherwise, so that they cover no ink. */
   readonly isEditing: boolean;
   readonly page: PageSize;
@@ -135,11 +138,29 @@ export function drawGuides(
         { page: shown.page, map, ratio },
       );
   }
+  if (shown.bearing) drawBearing(context, shown.bearing, map, ratio);
   context.setTransform(1, 0, 0, 1, 0, 0);
   for (const tag of tags) {
     const guide = shown.guides.find(({ id }) => id === tag.id);
     if (guide) drawTag(context, tag, guide, shown, ratio);
   }
+}
+
+/** The direction that a line under way has chosen, over the whole board. */
+function drawBearing(context: CanvasRenderingContext2D, { x, y, dx, dy }: LinePath, map: Matrix, ratio: number): void {
+  const far = Math.hypot(context.canvas.width, context.canvas.height) / scaleOf(map);
+  const [a, b] = [-far, far].map((along) => apply(map, { x: x + along * dx, y: y + along * dy }));
+  context.setTransform(1, 0, 0, 1, 0, 0);
+  context.beginPath();
+  context.moveTo(a.x, a.y);
+  context.lineTo(b.x, b.y);
+  context.globalAlpha = 0.75;
+  context.lineWidth = 1.6 * ratio;
+  context.strokeStyle = GUIDE_HUES[1];
+  context.setLineDash([10 * ratio, 4 * ratio]);
+  context.stroke();
+  context.setLineDash([]);
+  context.globalAlpha = 1;
 }
 
 function drawGuide(

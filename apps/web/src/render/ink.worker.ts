@@ -1,11 +1,14 @@
-import { rake, type RakeSettings } from '@true-nib/core/guides';
+import { rake, tetheredEdits, type Following, type RakeSettings } from '@true-nib/core/guides';
 import type { Matrix, Point } from '@true-nib/core/math';
 import {
   entitiesIn,
   PageError,
   type Edit,
+  type Entity,
   type EntityId,
   type FieldShape,
+  type GuideEntity,
+  type GuideShape,
   type PackedParts,
   type PageSize,
   type Stroke,
@@ -19,6 +22,7 @@ import { WashWork, type AreaQuery, type ReworkedTile, type SelectedArea, type Ta
 
 let desk: InkDesk | undefined;
 let wash: WashWork | undefined;
+let tethered: readonly Entity[] = [];
 
 const service = {
   load(size: PageSize, parts: PackedParts, scale?: number): void {
@@ -56,6 +60,18 @@ const service = {
   /** Lines along a field in a loop. */
   rake(field: FieldShape, loop: readonly Point[], settings: RakeSettings, seed: number): Stroke[] {
     return rake(field, loop, settings, seed);
+  },
+
+  /** Works out where lines go that are tethered to a guide; answers how many entities that changes. */
+  tether(guides: readonly GuideEntity[], guide: GuideEntity, shape: GuideShape, following: Following): number {
+    const edits = desk ? tetheredEdits(desk.withGuides(guides), guide, shape, following) : [];
+    tethered = edits.flatMap(({ after }) => after ?? []);
+    return tethered.length;
+  },
+
+  /** Some of what was worked out last. */
+  tethered(from: number, to: number): Entity[] {
+    return tethered.slice(from, to);
   },
 
   // The pixels of wash layers.

@@ -7,6 +7,7 @@ import {
   type Edit,
   type Entity,
   type EntityId,
+  type GuideEntity,
   type LayerEntity,
   type Page,
   type PageSize,
@@ -38,6 +39,14 @@ export class InkDesk {
 
   layer(layerId: EntityId): LayerEntity | undefined {
     return find(this.page, 'layer', layerId);
+  }
+
+  /** The page as this desk has it, with its guides, which are no inks. */
+  withGuides(guides: readonly GuideEntity[]): Page {
+    return applyEdits(
+      this.page,
+      guides.map((after) => ({ before: null, after })),
+    );
   }
 
   get pageBox(): Box {

@@ -1,4 +1,4 @@
-import type { RakeSettings } from '@true-nib/core/guides';
+import type { Following, RakeSettings } from '@true-nib/core/guides';
 import {
   boxesMeet,
   growBox,
@@ -23,6 +23,8 @@ import {
   type Page,
   type Stroke,
   type StrokeEntity,
+  type GuideEntity,
+  type GuideShape,
 } from '@true-nib/core/page';
 import { transfer, type Remote } from 'comlink';
 import type { InkService } from './ink.worker';
@@ -158,6 +160,15 @@ export class InkSurface {
   /** Lines along a field in a loop, worked out beside the main thread. Throws what `rake` throws. */
   raked(field: FieldShape, loop: readonly Point[], settings: RakeSettings, seed: number): Promise<Stroke[]> {
     return this.remote.rake(field, loop, settings, seed);
+  }
+
+  /** Works out in the worker where tethered lines go; answers how many entities that changes, to be fetched by `tethered`. */
+  tether(guides: readonly GuideEntity[], guide: GuideEntity, shape: GuideShape, following: Following): Promise<number> {
+    return this.remote.tether(guides, guide, shape, following);
+  }
+
+  tethered(from: number, to: number): Promise<Entity[]> {
+    return this.remote.tethered(from, to);
   }
 
   /** Paints the view from tiles, and exactly where edits have outrun them: a line that was drawn never blinks. */

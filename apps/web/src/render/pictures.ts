@@ -1,4 +1,5 @@
 import type { PictureEntity, Tint } from '@true-nib/core/page';
+import type { Quad } from '@true-nib/core/select';
 import { wrap, type Remote } from 'comlink';
 import type { PictureService } from './picture.worker';
 import type { PyramidLevel } from './picturePieces';
@@ -42,6 +43,11 @@ export class Pictures {
       };
       this.arrivals.add(listener);
     });
+  }
+
+  /** A picture as it looks between four corners of the page, worked out by the worker. */
+  laid(source: Blob, corners: Quad): Promise<Blob> {
+    return this.remote.laid(source, corners);
   }
 
   dispose(): void {

@@ -19,14 +19,10 @@ import {
   wayOf,
 } from './perspective/carry';
 import { PLANE_WAYS } from './perspective/frame';
+import type { StrokeEdit } from './guided';
 import { aimedAt } from './placement';
 
 // What hangs on a perspective frame and goes where it goes.
-
-export interface StrokeEdit {
-  readonly before: StrokeEntity;
-  readonly after: StrokeEntity;
-}
 
 /** Lines of a frame carried by its camera. */
 export const carriedLines = (

@@ -1,23 +1,10 @@
 import { flattenSpine, pointAt, SEGMENT, segmentLengths, STRIDE, type Spine } from '../curve';
-import {
-  about,
-  angleOf,
-  chain,
-  distance,
-  identity,
-  rotation,
-  scaling,
-  translation,
-  type Matrix,
-  type Point,
-} from '../math';
+import { about, angleOf, chain, distance, rotation, scaling, translation, type Matrix, type Point } from '../math';
 import {
   draftChange,
   find,
   mapPath,
   mapSpine,
-  mapStroke,
-  ofKind,
   PageError,
   type Change,
   type Edit,
@@ -34,11 +21,11 @@ import {
 import { echoThrough } from './echo';
 import { obeys } from './obeys';
 import { project, spineAlong, trackOf } from './path';
-import { carriedLines, dependents, planeLines, type StrokeEdit } from './following';
+import { carriedLines, dependents, planeLines } from './following';
+import { guidedStrokes, isDrawn, withTwins, type StrokeEdit } from './guided';
 import { frameMap, planeShapeMove, wayOf } from './perspective/carry';
 import { wayTo } from './perspective/frame';
 import { placementMap } from './placement';
-import { isMapped } from './twins';
 
 /** Ends closer than this, page px, have met. */
 const MET = 0.5;
@@ -107,11 +94,6 @@ export function tetheredEdits(
   return withTwins(page, aimedEdits(page, guide, shape));
 }
 
-const withTwins = (page: Page, edits: readonly StrokeEdit[]): Edit[] =>
-  edits.flatMap(({ before, after }) =>
-    before === after ? [] : [{ before, after }, ...twins(guidedStrokes(page), before, after)],
-  );
-
 function aimedEdits(page: Page, guide: GuideEntity, shape: GuideShape): StrokeEdit[] {
   const strokes = guidedStrokes(page);
   const own = strokes.filter(
@@ -141,35 +123,6 @@ function shapesFor({ guide }: StrokeEntity, before: GuideShape, after: GuideShap
 
 const fieldTo = ([x, y, w]: VanishingPoint): GuideShape =>
   w === 1 ? { kind: 'rays', x, y } : { kind: 'rails', x: 0, y: 0, angle: Math.atan2(y, x) };
-
-/** The lines of a page that know a guide: looked for once, since a drag asks at every event. */
-const guided = new WeakMap<Page['entities'], readonly StrokeEntity[]>();
-
-function guidedStrokes(page: Page): readonly StrokeEntity[] {
-  const known = guided.get(page.entities);
-  if (known) return known;
-  const found = ofKind(page, 'stroke').filter(({ guide }) => guide !== undefined);
-  guided.set(page.entities, found);
-  return found;
-}
-
-/** Copies of a symmetric set do not obey the guide themselves: they follow the one that does. */
-const isDrawn = ({ copy }: StrokeEntity): boolean => !copy || copy.matrix.every((value, k) => value === identity[k]);
-
-function twins(strokes: readonly StrokeEntity[], before: StrokeEntity, after: StrokeEntity): Edit[] {
-  const { copy } = before;
-  if (!copy) return [];
-  return strokes.flatMap((twin) => {
-    if (twin === before || twin.copy?.set !== copy.set || !isImage(twin, before)) return [];
-    const { id, layerId, order, copy: own } = twin;
-    return [{ before: twin, after: { ...mapStroke(after, own.matrix), id, layerId, order, copy: own } }];
-  });
-}
-
-/** Whether a line of a set still is what its map makes of the one that was drawn. */
-export function isImage(twin: StrokeEntity, drawn: StrokeEntity): boolean {
-  return twin.copy !== undefined && isMapped(drawn, twin, twin.copy.matrix);
-}
 
 const tie = (stroke: StrokeEntity, shape: GuideShape, path: GuidePath, isMoved: boolean): Tied => {
   const ends = endsOf(stroke.spine);

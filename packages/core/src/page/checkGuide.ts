@@ -190,6 +190,7 @@ function checkFrame(fields: Fields): FrameShape {
     },
     asleep: ways(fields.asleep, 'asleep'),
     fixed: ways(fields.fixed, 'fixed'),
+    ...optional(fields, 'names', checkNames),
     focal: number(fields.focal, 'focal', focal.least, focal.most),
     ...optional(fields, 'centre', checkPoint),
     corner: checkPoint(fields.corner, 'corner'),
@@ -200,6 +201,11 @@ function checkFrame(fields: Fields): FrameShape {
     },
     edges: list(fields.edges, 'edges', GUIDE_LIMITS.edges).map(checkEdge),
   };
+}
+
+function checkNames(value: unknown): FrameShape['names'] {
+  const fields = record(value, 'The names of a frame');
+  return { ...optional(fields, 'right', text), ...optional(fields, 'left', text), ...optional(fields, 'height', text) };
 }
 
 const checkPoint = (value: unknown, name: string) => placeOf(record(value, name));

@@ -60,6 +60,8 @@ export interface FrameShape {
   readonly points: Readonly<Record<FrameWay, VanishingPoint>>;
   /** The directions that lines do not take. */
   readonly asleep: readonly FrameWay[];
+  /** What the artist calls the directions. */
+  readonly names?: Readonly<Partial<Record<FrameWay, string>>>;
   /** The points that stay where they are when others are dragged. */
   readonly fixed: readonly FrameWay[];
   /** Focal length in page px, where one point alone leaves it open. */

@@ -19,11 +19,12 @@ export interface BroughtPicture {
   readonly height: number;
 }
 
-/** Brings a picture in as a rough on a layer of its own under everything: fitted, centred, at half strength, tinted blue. */
+/** Brings a picture in as a rough on a layer of its own under everything: fitted and centred where nothing else is said, at half strength, tinted blue. */
 export function bringInRough(
   page: Page,
   picture: BroughtPicture,
   ids: { readonly layer: EntityId; readonly picture: EntityId },
+  placement = fittedPlacement(picture, page.size),
 ): Change {
   const layer = newLayer({ id: ids.layer, medium: 'rough', name: 'Rough', order: bottomOfStack(page) });
   const rough: PictureEntity = {
@@ -32,7 +33,7 @@ export function bringInRough(
     layerId: layer.id,
     order: orderBetween(undefined, undefined),
     ...picture,
-    placement: fittedPlacement(picture, page.size),
+    placement,
     opacity: 0.5,
     tint: 'blue',
   };

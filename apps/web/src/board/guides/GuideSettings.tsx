@@ -205,6 +205,9 @@ function OneGuide({ guide, width }: { readonly guide: GuideEntity; readonly widt
           }}
         />
       )}
+      {shape.kind === 'fold' && (
+        <Button label="Mirror the selected lines" onPress={() => board.depth.mirrorSelected(shape)} />
+      )}
       {(shape.kind === 'template' || shape.kind === 'plane') && (
         <View className="flex-row flex-wrap gap-2">
           <Button label="Stroke all round" tone="seal" onPress={() => strokeAllRound(board, guide)} />

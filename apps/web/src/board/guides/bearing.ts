@@ -153,7 +153,12 @@ export class BornStroke {
     this.choice = choice;
     this.live = this.begun();
     this.live.add(this.samples);
-    if (this.isChosen) setGuides({ bearer: choice?.guide.name });
+    const isInDepth = choice?.guide.shape.kind === 'frame' && choice.path.kind === 'line';
+    if (this.isChosen)
+      setGuides({
+        bearer: choice?.guide.name,
+        bearing: isInDepth && choice.path.kind === 'line' ? choice.path : undefined,
+      });
   }
 
   private begun(): LiveStroke {

@@ -1,4 +1,4 @@
-import { find, type EntityId, type GuideEntity, type GuideKind, type Page } from '@true-nib/core/page';
+import { find, type EntityId, type GuideEntity, type GuideKind, type LinePath, type Page } from '@true-nib/core/page';
 import { create } from 'zustand';
 import { createJSONStorage, persist } from 'zustand/middleware';
 
@@ -33,6 +33,8 @@ export interface GuideDesk {
   readonly choosing: number;
   /** What bears the line that is being drawn. */
   readonly bearer: string | undefined;
+  /** The straight line that it runs along, of a frame: its direction is shown while it is drawn. */
+  readonly bearing: LinePath | undefined;
   readonly rake: RakeChoice;
   /** The set of symmetric strokes whose edits are done to all of it. */
   readonly awakeSet: EntityId | undefined;
@@ -52,6 +54,7 @@ export const useGuides = create<GuideDesk>()(
       reach: 14,
       choosing: 6,
       bearer: undefined,
+      bearing: undefined,
       rake: { spacing: 24, jitter: 30, ragged: 30, calm: 45 },
       awakeSet: undefined,
       isListOpen: false,

@@ -12,12 +12,13 @@ import {
   type PenSample,
 } from '@true-nib/core/page';
 import { sayAt } from '../../look/notices';
-import { drawWayMarks, wayMarks, type WayMark } from '../../render/framePicture';
+import { drawGhosts, drawWayMarks, wayMarks, type WayMark } from '../../render/framePicture';
 import { drawGuides, GUIDE_HUES, tagsOf, TAG_HEIGHT, type GuideTag, type ShownGuides } from '../../render/guidePicture';
 import { drawKnot, strokeBoth } from '../../render/overlay';
 import { zoomOf } from '../../render/view';
 import { useDesk } from '../desk';
 import { layerInHand, refuse, type Board, type Gesture } from '../inkHand';
+import { areMany, carryMany, ghostsOf } from '../perspective/carrying';
 import { setDepth, useDepth } from '../perspective/depthStore';
 import { frameInHand, seenOn } from '../perspective/frames';
 import { drawSighting } from '../perspective/sighting';
@@ -43,6 +44,8 @@ export class GuideTool {
   private tags: readonly GuideTag[] = [];
   private marks: readonly WayMark[] = [];
   private previewed: readonly Edit[] = [];
+  /** Where many tethered lines would go. */
+  private ghosts: readonly (readonly Point[])[] = [];
   private readonly stops: (() => void)[];
 
   constructor(private readonly board: Board & { readonly selection: Selection }) {
@@ -210,6 +213,7 @@ export class GuideTool {
   private beginDrag(guide: GuideEntity, grip: GripPlace | undefined, from: Point, modifiers: () => Modifiers): Gesture {
     const { picture } = this.board;
     const seen = seenOn(this.board);
+    const isMany = areMany(this.board.session.page, guide);
     let shape: GuideShape | undefined;
     let shown: readonly Edit[] = [];
     /** A drag that leads to nothing possible leaves what was there before it. */
@@ -243,19 +247,22 @@ export class GuideTool {
           { isLevel: keepsHorizon, seen },
         );
         this.held = { id: guide.id, shape };
-        preview(tetheredEdits(this.board.session.page, guide, shape, following));
+        if (isMany) this.ghosts = ghostsOf(this.board.session.page, guide, shape);
+        else preview(tetheredEdits(this.board.session.page, guide, shape, following));
         const words = lengthInWords(shape, this.board.session.page.size.ppi);
         if (words) sayAt(words, picture.inWindow(to));
         this.show();
       },
       end: () => {
         preview([]);
+        this.ghosts = [];
         this.held = undefined;
         if (shape) this.keep(guide, shape, `Move ${guide.name}`);
         this.show();
       },
       cancel: () => {
         preview([]);
+        this.ghosts = [];
         this.held = undefined;
         this.show();
       },
@@ -265,6 +272,10 @@ export class GuideTool {
   /** Gives a guide another shape, with all that is tethered to it. */
   keep(guide: GuideEntity, shape: GuideShape, label: string): void {
     const { session, notice } = this.board;
+    if (shape.kind === 'frame' && areMany(session.page, guide))
+      return void carryMany(this.board, guide, shape, label).catch((error: unknown) =>
+        notice(error instanceof Error ? error.message : 'The frame could not be moved.'),
+      );
     try {
       const { edits } = moveGuide(session.page, guide.id, shape, label, useDepth.getState().following);
       session.commit(label, edits);
@@ -300,7 +311,9 @@ export class GuideTool {
   /** Shows a frame as it would be, with all that is tethered to it; as it is again for nothing. */
   previewTethered(guide: GuideEntity, shape: GuideShape | undefined): void {
     const { picture, session } = this.board;
-    const edits = shape ? tetheredEdits(session.page, guide, shape, useDepth.getState().following) : [];
+    const isMany = areMany(session.page, guide);
+    this.ghosts = shape && isMany ? ghostsOf(session.page, guide, shape) : [];
+    const edits = shape && !isMany ? tetheredEdits(session.page, guide, shape, useDepth.getState().following) : [];
     picture.preview([...inverse(this.previewed), ...edits]);
     this.previewed = edits;
     this.preview(guide, shape);
@@ -338,6 +351,7 @@ export class GuideTool {
     const shown: ShownGuides = {
       ...{ guides, guided: state.guided && !state.isFree, inHand: this.isEditing ? state.guideId : undefined },
       ...{ layerId: layerInHand(page, useDesk.getState().layerId)?.layer.id, bearer: state.bearer },
+      bearing: state.bearing,
       ...{ isEditing: useDesk.getState().stage === 'guides', page: page.size },
       ways: waysOf(useDepth.getState().limit),
     };
@@ -345,6 +359,7 @@ export class GuideTool {
     picture.setGuides((context, map, ratio, colours) => {
       this.tags = tagsOf(shown, picture.view, picture.free);
       drawGuides(context, shown, map, ratio, this.tags);
+      drawGhosts(context, this.ghosts, map, ratio);
       this.drawMarks(context, shown, ratio);
       drawSighting(context, page, map, ratio);
       if (!inHand) return;

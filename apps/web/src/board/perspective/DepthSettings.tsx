@@ -12,6 +12,7 @@ import { TemplateChoice } from '../guides/TemplateChoice';
 import { setDepth, useDepth, type DepthDeed } from './depthStore';
 import { keepSighted, layPreset } from './frameDeeds';
 import { frameInHand, type FrameGuide } from './frames';
+import { choosePlanePicture } from './planePicture';
 import { sightedFrom } from './sighting';
 
 const DEEDS: Readonly<Record<DepthDeed, string>> = {
@@ -142,7 +143,11 @@ function DeedSettings({ width }: { readonly width: number }) {
     case 'shape':
       return (
         <>
-          <TemplateChoice width={width} onTaken={() => undefined} />
+          <TemplateChoice width={width} onTaken={() => setDepth({ picture: undefined })} />
+          <Button
+            label={state.picture ? `${state.picture.file.name} is next` : 'Lay a picture…'}
+            onPress={() => void choosePlanePicture()}
+          />
           {state.proportions && <Faint>{`The last one is truly ${state.proportions} (wide : high).`}</Faint>}
         </>
       );

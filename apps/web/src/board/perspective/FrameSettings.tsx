@@ -6,6 +6,7 @@ import {
   readFrame,
   spreadPoints,
   turnedFrame,
+  wayName,
   WAY_NAMES,
 } from '@true-nib/core/guides';
 import {
@@ -20,6 +21,7 @@ import { useState } from 'react';
 import { Text, View } from 'react-native';
 import { Button } from '../../look/Button';
 import { Choice } from '../../look/Choice';
+import { Field } from '../../look/Field';
 import { ScrubNumber } from '../../look/ScrubNumber';
 import { Switch } from '../../look/Switch';
 import { pointInWords } from '../../render/framePicture';
@@ -63,7 +65,12 @@ export function FrameSettings({ guide, width }: { readonly guide: FrameGuide; re
           on ? [...list, way] : list.filter((one) => one !== way);
         return (
           <View key={way} className="gap-1 rounded-xl border border-rule p-2">
-            <Text className="font-bold text-14 text-ink">{WAY_NAMES[way]}</Text>
+            <PointName
+              key={wayName(shape, way)}
+              name={wayName(shape, way)}
+              label={`Name of ${WAY_NAMES[way]}`}
+              onName={(name) => change(`Name: ${name}`, () => ({ ...shape, names: { ...shape.names, [way]: name } }))}
+            />
             <Faint>{pointInWords(shape, way)}</Faint>
             <Switch
               label="Awake"
@@ -120,6 +127,24 @@ export function FrameSettings({ guide, width }: { readonly guide: FrameGuide; re
       <Grids guide={guide} change={change} />
     </View>
   );
+}
+
+/** The name of a point, kept when the field is left. */
+function PointName({
+  name,
+  label,
+  onName,
+}: {
+  readonly name: string;
+  readonly label: string;
+  readonly onName: (name: string) => void;
+}) {
+  const [words, setWords] = useState(name);
+  const keep = () => {
+    const kept = words.trim().slice(0, 40);
+    if (kept !== '' && kept !== name) onName(kept);
+  };
+  return <Field label={label} value={words} onChange={setWords} onSubmit={keep} onBlur={keep} />;
 }
 
 /** A point sent infinitely far in the direction in which it lies: right and left along the horizon. */

@@ -1,6 +1,7 @@
 import type { Following, FrameReach } from '@true-nib/core/guides';
 import type { FramePlane, FrameWay, SightedEdge } from '@true-nib/core/page';
 import { create } from 'zustand';
+import type { HeldPicture } from './planePicture';
 import { createJSONStorage, persist } from 'zustand/middleware';
 
 /** What a drag does while one works in depth. */
@@ -26,6 +27,8 @@ export interface DepthDesk {
   readonly stairs: { readonly count: number; readonly rise: number; readonly width: number };
   /** Whether boxes show the edges behind them. */
   readonly hidden: boolean;
+  /** The picture that the next drag lays on the plane instead of a template. */
+  readonly picture: HeldPicture | undefined;
   /** How wide, of how high a plane shape came out last, in words. */
   readonly proportions: string | undefined;
 }
@@ -45,6 +48,7 @@ export const useDepth = create<DepthDesk>()(
       bays: 4,
       stairs: { count: 8, rise: 60, width: 300 },
       hidden: false,
+      picture: undefined,
       proportions: undefined,
     }),
     {

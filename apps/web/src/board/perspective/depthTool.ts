@@ -1,6 +1,14 @@
-import { onPlane, PLANE_WAYS, planeBox, planeHomography } from '@true-nib/core/guides';
+import { foldMap, onPlane, PLANE_WAYS, planeBox, planeHomography, projectedStroke } from '@true-nib/core/guides';
 import { distance, type Point } from '@true-nib/core/math';
-import { PageError, type GuideShape, type PenSample, type PlaneShape, type Stroke } from '@true-nib/core/page';
+import {
+  PageError,
+  type Edit,
+  type FoldShape,
+  type GuideShape,
+  type PenSample,
+  type PlaneShape,
+  type Stroke,
+} from '@true-nib/core/page';
 import { TEMPLATES } from '@true-nib/core/templates';
 import { sayAt } from '../../look/notices';
 import { zoomOf } from '../../render/view';
@@ -12,6 +20,7 @@ import { newGuide } from '../guides/layGuide';
 import { templateById } from '../guides/templateStore';
 import { drawnLayer, refuse, type Board, type Gesture } from '../inkHand';
 import { nibFor } from '../nibs/rackStore';
+import { asEntities } from '../select/clipboard';
 import type { Modifiers } from '../select/selectHand';
 import type { Selection } from '../select/selection';
 import { layDown } from '../shapes/layDown';
@@ -28,6 +37,7 @@ import {
 } from './depthStrokes';
 import { setDepth, useDepth } from './depthStore';
 import { frameInHand, type FrameGuide } from './frames';
+import { layPicture, pictureCorners, type HeldPicture } from './planePicture';
 import { proportionsOf } from './proportions';
 
 /** CSS px that a hand may miss a grid line by, and that a drag must go to be none of a touch. */
@@ -129,7 +139,31 @@ export class DepthTool {
     };
   }
 
+  /** A picture that is laid on the plane, as wide as the drag goes. */
+  private beginPicture(frame: FrameGuide, held: HeldPicture, from: Point): Gesture {
+    const { picture, session } = this.board;
+    let to = from;
+    const corners = () =>
+      this.tried(() => pictureCorners(frame.shape, useDepth.getState().plane, session.page.size, held.ratio, from, to));
+    return {
+      move: (samples) => {
+        to = samples.at(-1) ?? to;
+        if (distance(from, to) > SLOP * this.perCss) picture.setArea(corners());
+      },
+      end: () => {
+        picture.setArea(undefined);
+        const found = corners();
+        if (!found) return;
+        setDepth({ picture: undefined });
+        void layPicture(this.board, held, found);
+      },
+      cancel: () => picture.setArea(undefined),
+    };
+  }
+
   private beginShape(frame: FrameGuide, from: Point): Gesture {
+    const held = useDepth.getState().picture;
+    if (held) return this.beginPicture(frame, held, from);
     const { session, notice, picture } = this.board;
     const { plane } = useDepth.getState();
     let to = from;
@@ -190,12 +224,37 @@ export class DepthTool {
     setGuides({ laying: undefined, guideId: guide.id });
   }
 
+  /** Inks the selected lines mirrored across an axis in depth. */
+  mirrorSelected(shape: FoldShape): void {
+    const { selection, session, notice } = this.board;
+    const target = drawnLayer(session.page, useDesk.getState().layerId);
+    if (typeof target === 'string') return notice(target);
+    const map = foldMap(shape);
+    const lines = this.selectedLines().flatMap((line) => projectedStroke(line, map) ?? []);
+    if (selection.strokes.length === 0) return notice('Select the lines that are to be mirrored.');
+    if (lines.length === 0) return notice('Their images would lie behind the viewer.');
+    const order = this.board.picture.inks.index.topOrder(target.layer.id);
+    const edits = asEntities(lines, target.layer.id, order).map((after): Edit => ({ before: null, after }));
+    session.commit(
+      `Mirror ${lines.length} lines`,
+      [...target.edits, ...edits],
+      target.edits.length > 0 ? [] : [target.layer.id],
+    );
+  }
+
+  /** The selected lines without what makes each of them one line of the page. */
+  private selectedLines(): Stroke[] {
+    return this.board.selection.strokes.map(
+      ({ kind: _kind, id: _id, layerId: _layer, order: _order, ...line }) => line,
+    );
+  }
+
   private beginMarch(frame: FrameGuide): Gesture {
     const { selection, session, notice } = this.board;
     const inHand = guideInHand(session.page);
     const lines: readonly Stroke[] =
       selection.strokes.length > 0
-        ? selection.strokes.map(({ kind: _kind, id: _id, layerId: _layer, order: _order, ...line }) => line)
+        ? this.selectedLines()
         : inHand?.shape.kind === 'plane'
           ? planeShapeStrokes({ id: inHand.id, shape: inHand.shape }, nibFor(session.page)).map(
               ({ guide: _own, ...line }) => line,

@@ -113,6 +113,9 @@ export function horizonOf(
   return { x: middle.x - away * nx, y: middle.y - away * ny, dx: sign * ny, dy: -sign * nx };
 }
 
+/** What a direction is called: by the artist, else by where it goes. */
+export const wayName = ({ names }: Pick<FrameShape, 'names'>, way: FrameWay): string => names?.[way] ?? WAY_NAMES[way];
+
 export const WAY_NAMES: Readonly<Record<FrameWay, string>> = { right: 'Right', left: 'Left', height: 'Upright' };
 const wayInWords = (way: FrameWay): string => WAY_NAMES[way];
 

@@ -14,6 +14,9 @@ export interface GridPiece {
 /** Depths, in those of the corner, at which a grid pales by a step. */
 const BANDS = [0, 1.6, 2.6, 4.2, 6.8, 11, 18, Infinity] as const;
 
+/** Nearer to the eye than this, in depths of the corner, nothing is drawn. */
+const NEAR = 0.02;
+
 /** How clearly a grid shows at some depth, in depths of the corner: the same up to it, then ever less. */
 export const clearAt = (fade: number, depth: number): number => 1 / (1 + 2.5 * fade * Math.max(0, depth - 1));
 
@@ -28,22 +31,19 @@ export function gridPieces(frame: FrameShape, page: Extent, plane: FramePlane, f
   const [a, b] = planeAxes(camera, plane);
   const start = behind(camera, frame.corner);
   const pieces: GridPiece[] = [];
-  const reach = Math.min(grid.reach, GUIDE_LIMITS.gridReach.most) * grid.step;
+  const reach = Math.min(grid.reach, GUIDE_LIMITS.gridReach.most);
   for (const [along, across] of [
     [a, b],
     [b, a],
   ] as const)
-    for (let line = -grid.reach; line <= grid.reach; line++) {
-      const middle = sum(start, scaled(across, line * grid.step));
+    for (let line = -reach; line <= reach; line++) {
+      const at = (axis: 0 | 1 | 2, end: number) =>
+        start[axis] + across[axis] * line * grid.step + along[axis] * end * reach * grid.step;
+      const from: Vector = [at(0, -1), at(1, -1), at(2, -1)];
+      const to: Vector = [at(0, 1), at(1, 1), at(2, 1)];
       // How deep this line may go before it lies too close to its neighbours.
       const deepest = finest > 0 ? (evenness(line) * grid.step) / finest : Infinity;
-      addLine(
-        camera,
-        sum(middle, scaled(along, -reach)),
-        sum(middle, scaled(along, reach)),
-        { ...grid, deepest },
-        pieces,
-      );
+      addLine(camera, from, to, { fade: grid.fade, deepest }, pieces);
     }
   return pieces;
 }
@@ -59,23 +59,37 @@ interface LineLook {
   readonly deepest: number;
 }
 
-/** Adds a line in pieces that pale with their depth. */
-function addLine(camera: Camera, from: Vector, to: Vector, { fade, deepest }: LineLook, pieces: GridPiece[]): void {
-  const depth = (share: number) => (from[2] + (to[2] - from[2]) * share) / camera.focal;
-  const at = (share: number): Vector => sum(scaled(from, 1 - share), scaled(to, share));
-  const slope = depth(1) - depth(0);
-  const cuts = [0, 1];
-  if (Math.abs(slope) > 1e-9)
-    for (const band of BANDS) {
-      const share = (band - depth(0)) / slope;
-      if (share > 0 && share < 1) cuts.push(share);
-    }
-  cuts.sort((p, q) => p - q);
-  for (let k = 0; k + 1 < cuts.length; k++) {
-    const middle = depth((cuts[k] + cuts[k + 1]) / 2);
-    if (middle > deepest) continue;
-    const ends = seenSegment(camera, at(cuts[k]), at(cuts[k + 1]));
-    if (ends) pieces.push({ from: ends[0], to: ends[1], clear: clearAt(fade, middle) });
+/** Adds a line in pieces that pale with their depth. In plain numbers: a board asks for thousands at every move of a point. */
+function addLine(
+  { centre, focal }: Camera,
+  from: Vector,
+  to: Vector,
+  { fade, deepest }: LineLook,
+  pieces: GridPiece[],
+): void {
+  const [near, far] = from[2] <= to[2] ? [from, to] : [to, from];
+  const [shallow, deep] = [Math.max(NEAR, near[2] / focal), Math.min(deepest, far[2] / focal)];
+  if (!(deep >= shallow)) return;
+  const slope = (far[2] - near[2]) / focal;
+  const [dx, dy] = [far[0] - near[0], far[1] - near[1]];
+  const seen = (depth: number, share: number): Point => ({
+    x: centre.x + (near[0] + share * dx) / depth,
+    y: centre.y + (near[1] + share * dy) / depth,
+  });
+  if (slope < 1e-9) {
+    pieces.push({ from: seen(shallow, 0), to: seen(shallow, 1), clear: clearAt(fade, shallow) });
+    return;
+  }
+  const shareAt = (depth: number) => (depth - near[2] / focal) / slope;
+  let depth = shallow;
+  let place = seen(depth, shareAt(depth));
+  for (const band of BANDS) {
+    if (band <= shallow) continue;
+    const next = Math.min(band, deep);
+    const end = seen(next, shareAt(next));
+    pieces.push({ from: place, to: end, clear: clearAt(fade, (depth + next) / 2) });
+    [depth, place] = [next, end];
+    if (next >= deep) return;
   }
 }
 

@@ -25,8 +25,6 @@ export interface Seen {
 
 /** CSS px from the edge of the board at which grips of far points wait. */
 const EDGE = 40;
-/** CSS px between the grip of the horizon and the one that tilts it. */
-const ARM = -70;
 const STEP = Math.PI / 12;
 
 /** The grips of a frame; those of points that are not in sight wait at the edge of the board. */
@@ -37,10 +35,9 @@ export function frameGrips(frame: FrameShape, seen: Seen): FrameGripPlace[] {
   }));
   const horizon = horizonOf(frame, seen.page);
   if (horizon) {
-    const at = onHorizon(horizon, seen);
-    const arm = ARM / Math.hypot(seen.view[0], seen.view[1]);
-    grips.push({ grip: { part: 'horizon' }, at });
-    grips.push({ grip: { part: 'tilt' }, at: { x: at.x + arm * horizon.dx, y: at.y + arm * horizon.dy } });
+    const aside = asideOn(seen);
+    grips.push({ grip: { part: 'horizon' }, at: onHorizon(horizon, seen, -aside) });
+    grips.push({ grip: { part: 'tilt' }, at: onHorizon(horizon, seen, aside) });
   }
   const camera = cameraOf(frame, seen.page);
   if (isCamera(camera) && pointCount(frame) === 2) grips.push({ grip: { part: 'eye' }, at: camera.centre });
@@ -48,13 +45,20 @@ export function frameGrips(frame: FrameShape, seen: Seen): FrameGripPlace[] {
   return grips;
 }
 
-/** CSS px from the middle of the board, along the horizon, to its grip: in the middle lies the centre of vision. */
-const ASIDE = 120;
+/**
+ * CSS px from the middle of the board, along the horizon, to its grip on the one side and the one that tilts it on the other:
+ * in the middle lies the centre of vision.
+ */
+const asideOn = ({ board }: Seen): number => Math.min(120, board.width / 5);
 
-/** The place of the horizon beside the middle of the board, or where the board ends towards it. */
-function onHorizon({ x, y, dx, dy }: Point & { readonly dx: number; readonly dy: number }, seen: Seen): Point {
+/** The place of the horizon some CSS px beside the middle of the board, or where the board ends towards it. */
+function onHorizon(
+  { x, y, dx, dy }: Point & { readonly dx: number; readonly dy: number },
+  seen: Seen,
+  aside: number,
+): Point {
   const middle = middleOf(seen);
-  const along = (middle.x - x) * dx + (middle.y - y) * dy - ASIDE / Math.hypot(seen.view[0], seen.view[1]);
+  const along = (middle.x - x) * dx + (middle.y - y) * dy + aside / Math.hypot(seen.view[0], seen.view[1]);
   const foot = { x: x + along * dx, y: y + along * dy };
   return heldIn([foot.x, foot.y, 1], seen).at;
 }
@@ -111,7 +115,8 @@ export function draggedFrame(
       return horizon ? moveHorizon(frame, (to.x - from.x) * horizon.dy - (to.y - from.y) * horizon.dx, 0, page) : frame;
     case 'tilt': {
       if (!horizon) return frame;
-      const pivot = onHorizon(horizon, seen);
+      // About the place that the tilting keeps: the one nearest to the page's middle.
+      const pivot = horizon;
       const angle = Math.atan2(to.y - pivot.y, to.x - pivot.x);
       const wanted = drag.isExact ? Math.round(angle / STEP) * STEP : angle;
       return moveHorizon(frame, 0, wanted - Math.atan2(horizon.dy, horizon.dx), page);

@@ -31,7 +31,7 @@ export function leastSquares(residuals: Residuals, start: readonly number[]): nu
       }
       damping *= 6;
     }
-    if (!(before - cost > 1e-14 * before)) break;
+    if (!(before - cost > 1e-9 * before)) break;
   }
   return best;
 }

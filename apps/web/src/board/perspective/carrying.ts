@@ -1,0 +1,68 @@
+import { frameMap, moveGuide, tetheredCount, wayOf, wayTo } from '@true-nib/core/guides';
+import { applyProjective, depthAt, type Point } from '@true-nib/core/math';
+import { find, ofKind, PageError, type Edit, type GuideEntity, type GuideShape, type Page } from '@true-nib/core/page';
+import { breath } from '../../breath';
+import { say } from '../../look/notices';
+import type { Board } from '../inkHand';
+import { useDepth } from './depthStore';
+
+/** Tethered lines beyond which they are carried beside the main thread, and shown by their middles alone until then. */
+const MANY = 300;
+/** Lines that come over from the worker in one go. */
+const EACH = 400;
+
+export const areMany = (page: Page, guide: GuideEntity): boolean =>
+  guide.tethers && tetheredCount(page, guide.id) > MANY;
+
+/**
+ * Gives a frame another shape, with all that is tethered to it: many lines are carried in the worker, with a figure that says
+ * how far it is. One change.
+ */
+export async function carryMany(
+  { session, picture }: Board,
+  guide: GuideEntity,
+  shape: GuideShape,
+  label: string,
+): Promise<void> {
+  const { page } = session;
+  const { following } = useDepth.getState();
+  // The rules are the same: what may not be moved is refused before the work begins.
+  moveGuide({ ...page, entities: page.entities.with({ ...guide, tethers: false }) }, guide.id, shape, label);
+  say('Carrying the lines…');
+  const count = await picture.inks.tether(ofKind(page, 'guide'), guide, shape, following);
+  const edits: Edit[] = [{ before: guide, after: { ...guide, shape } }];
+  for (let from = 0; from < count; from += EACH) {
+    for (const after of await picture.inks.tethered(from, from + EACH)) {
+      const before = find(page, after.kind, after.id);
+      if (before) edits.push({ before, after });
+    }
+    say(`Carrying the lines: ${Math.round((100 * Math.min(count, from + EACH)) / count)} %`);
+    await breath();
+  }
+  if (session.page !== page) throw new PageError('The page changed meanwhile: nothing was moved. Try once more.');
+  session.commit(label, edits);
+  say(`${edits.length - 1} lines went along.`);
+}
+
+/** Where tethered lines would go, as ways from node to node: quick enough to be drawn at every move of a hand. */
+export function ghostsOf(page: Page, guide: GuideEntity, shape: GuideShape): Point[][] {
+  const before = guide.shape;
+  if (before.kind !== 'frame' || shape.kind !== 'frame') return [];
+  const map = useDepth.getState().following === 'carried' ? frameMap(before, shape, page.size) : undefined;
+  return ofKind(page, 'stroke').flatMap(({ guide: own, spine: { points } }) => {
+    if (own?.id !== guide.id) return [];
+    const nodes: Point[] = [];
+    for (let i = 0; i < points.length; i += 9) nodes.push({ x: points[i], y: points[i + 1] });
+    if (map) {
+      if (nodes.some(({ x, y }) => depthAt(map, x, y) <= 0)) return [];
+      return [nodes.map(({ x, y }) => applyProjective(map, x, y))];
+    }
+    const way = wayOf(before, own.path);
+    const [a, b] = [nodes[0], nodes[nodes.length - 1]];
+    const middle = { x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 };
+    const line = way && wayTo(shape.points[way], middle);
+    if (!line) return [];
+    const half = Math.hypot(b.x - a.x, b.y - a.y) / 2;
+    return [[-half, half].map((along) => ({ x: middle.x + along * line.x, y: middle.y + along * line.y }))];
+  });
+}
