@@ -252,7 +252,7 @@ test('the camera turns with tethers on: a slider shows before and after, one und
   await inDepth(page, 'Frame');
   const before = await guidesOn(desk, 'demo-depth', 4);
   const lines = await linesOn(desk, 'demo-depth', await countStrokes(desk, 'demo-depth'));
-  const own = lines.filter(({ guide }) => guide?.id === before[0].id);
+  const own = lines.filter(({ guide }) => guide?.id === before[0].id && guide.path.kind === 'line');
   expect(own.length).toBeGreaterThan(40);
   await setNumber(page, 'To the right', 12);
   await setNumber(page, 'Up', 6);
@@ -275,6 +275,33 @@ test('the camera turns with tethers on: a slider shows before and after, one und
   await expect.poll(async () => (await guidesOn(desk, 'demo-depth', 4))[0]).toEqual(before[0]);
   const back = await linesOn(desk, 'demo-depth', lines.length);
   expect(back.map(({ spine }) => [...spine.points])).toEqual(lines.map(({ spine }) => [...spine.points]));
+});
+
+test('many tethered lines are carried beside the main thread, with a figure that says how far it is', async ({
+  page,
+  desk,
+}) => {
+  await openBoard(page, desk, 'demo-depth');
+  const count = await countStrokes(desk, 'demo-depth');
+  await inDepth(page, 'Bays');
+  await setNumber(page, 'Bays', 60);
+  for (const y of [340, 360, 380]) await mouseDraw(page, line([600, y], [740, y + 12], 6));
+  const lines = await linesOn(desk, 'demo-depth', count + 3 * 59);
+  await inDepth(page, 'Frame');
+  const [before] = await guidesOn(desk, 'demo-depth', 4);
+  const own = lines.filter(({ guide }) => guide?.id === before.id);
+  expect(own.length).toBeGreaterThan(300);
+  await setNumber(page, 'Lean', 3);
+  await page.getByRole('button', { name: 'Keep', exact: true }).click();
+  await expect(page.getByText(/^\d+ lines went along\.$/)).toBeVisible();
+  await expect.poll(async () => (await guidesOn(desk, 'demo-depth', 4))[0]).not.toEqual(before);
+  await saved(page);
+  const [after] = await guidesOn(desk, 'demo-depth', 4);
+  const now = await linesOn(desk, 'demo-depth', lines.length);
+  for (const stroke of now.filter(({ guide }) => guide?.id === before.id && guide.path.kind === 'line'))
+    expect(wayOfStroke(frameOf(after), stroke)).toBeDefined();
+  await page.keyboard.press('Control+z');
+  await expect.poll(async () => (await guidesOn(desk, 'demo-depth', 4))[0]).toEqual(before);
 });
 
 test('a façade is mirrored in depth while it is drawn, and a box selects on the wall', async ({ page, desk }) => {

@@ -51,10 +51,6 @@ const board = '/page/demo-quay';
 const folio = '/folio/demo-saltmarsh-ferry';
 await shoot('shelf-wide', '/', WIDE);
 await shoot('folio-wide', folio, WIDE);
-await shoot('new-page-phone', folio, {
-  ...PHONE,
-  prepare: (tab) => tab.getByRole('button', { name: 'New page' }).click(),
-});
 await shoot('board-wide-light', board, WIDE);
 await shoot('board-wide-dark', board, { ...WIDE, colorScheme: 'dark' });
 await shoot('ink-phone-light', board, PHONE);
@@ -69,7 +65,6 @@ const unlocked = async (tab) => {
   await tab.keyboard.press('-');
 };
 await shoot('rough-wide', '/page/demo-stair', { ...WIDE, prepare: unlocked });
-await shoot('rough-phone', '/page/demo-heron', { ...PHONE, prepare: unlocked });
 await shoot('select-wide', board, {
   ...WIDE,
   prepare: async (tab) => {
@@ -119,6 +114,14 @@ await shoot('guides-phone', '/page/demo-guides', {
   },
 });
 
+const inDepth = (deed) => async (tab) => {
+  await stage('Guides')(tab);
+  await tab.getByRole('button', { name: 'Depth', exact: true }).click();
+  if (deed) await tab.getByRole('radio', { name: deed, exact: true }).click();
+};
+await shoot('perspective-wide', '/page/demo-depth', { ...WIDE, prepare: inDepth() });
+await shoot('perspective-phone', '/page/demo-depth', { ...PHONE, prepare: inDepth() });
+
 // Parts of the guide sampler for docs/guides.md: only the page, on the wide board, at the place of each.
 mkdirSync(join(root, 'docs', 'guides'), { recursive: true });
 const sampler = await browser.newPage(WIDE);
@@ -134,6 +137,126 @@ for (const [name, x, y, width, height] of [
 ])
   await sampler.screenshot({ path: join(root, 'docs', 'guides', `${name}.png`), clip: { x, y, width, height } });
 await sampler.close();
+
+// Perspective, for docs/perspective.md.
+mkdirSync(join(root, 'docs', 'perspective'), { recursive: true });
+async function inPerspective(page, shots) {
+  const tab = await browser.newPage(WIDE);
+  await tab.goto(`${address}/page/${page}`);
+  await tab.locator('[data-testid="board"][aria-busy="false"]').waitFor();
+  for (const { name, clip, prepare } of shots) {
+    await prepare?.(tab);
+    await tab.waitForTimeout(1_000);
+    await tab.screenshot({ path: join(root, 'docs', 'perspective', `${name}.png`), clip });
+  }
+  await tab.close();
+}
+const drag = async (tab, from, to) => {
+  await tab.mouse.move(...from);
+  await tab.mouse.down();
+  await tab.mouse.move(...to, { steps: 8 });
+  await tab.mouse.up();
+};
+// Edges of the quay's corner house on the wide board, as a hand that is a little off lays them.
+const QUAY_EDGES = [
+  [
+    'Right',
+    [
+      [
+        [640.5, 542.5],
+        [793, 508],
+      ],
+      [
+        [640.5, 500.5],
+        [793, 477],
+      ],
+      [
+        [640.5, 397],
+        [793, 401],
+      ],
+      [
+        [640.5, 306],
+        [793, 334],
+      ],
+    ],
+  ],
+  [
+    'Left',
+    [
+      [
+        [637, 543],
+        [557.5, 511.5],
+      ],
+      [
+        [637, 494.5],
+        [557.5, 474.5],
+      ],
+      [
+        [637, 397],
+        [557.5, 400.5],
+      ],
+      [
+        [637, 305.5],
+        [557.5, 331],
+      ],
+    ],
+  ],
+  [
+    'Upright',
+    [
+      [
+        [637, 539],
+        [637, 314],
+      ],
+      [
+        [553, 506.5],
+        [553, 339],
+      ],
+      [
+        [700, 525],
+        [700, 324.5],
+      ],
+    ],
+  ],
+];
+const BOARD = { x: 277, y: 49, width: 750, height: 700 };
+await inPerspective('demo-depth', [
+  { name: 'street', clip: BOARD },
+  {
+    name: 'turned',
+    clip: BOARD,
+    prepare: async (tab) => {
+      await inDepth()(tab);
+      for (const [setting, value] of [
+        ['To the right', 14],
+        ['Up', 8],
+      ]) {
+        await tab.getByRole('spinbutton', { name: setting }).click();
+        await tab.locator('input:focus').fill(String(value));
+        await tab.keyboard.press('Enter');
+      }
+    },
+  },
+]);
+await inPerspective('demo-stair', [
+  { name: 'stair', clip: { x: 400, y: 49, width: 500, height: 740 }, prepare: inDepth() },
+]);
+await inPerspective('demo-quay', [
+  {
+    name: 'sighted',
+    clip: { x: 400, y: 120, width: 500, height: 560 },
+    prepare: async (tab) => {
+      await inDepth('Sight')(tab);
+      for (const [way, edges] of QUAY_EDGES) {
+        await tab
+          .getByRole('radiogroup', { name: 'The edge runs' })
+          .getByRole('radio', { name: way, exact: true })
+          .click();
+        for (const [from, to] of edges) await drag(tab, from, to);
+      }
+    },
+  },
+]);
 
 await browser.close();
 server.kill('SIGTERM');

@@ -1,6 +1,7 @@
 import {
   boxEdges,
   frameOfCamera,
+  inFrame,
   fromPlane,
   march,
   planeHomography,
@@ -148,11 +149,11 @@ export function depthSampler(): DepthSampler {
     [on(ground, 0, -170), on(ground, 13, -192)],
     [on(ground, 13, -192), on(ground, 26, -170)],
   ].map(([a, b]) => inked(lineSpine(a, b), fine));
-  strokes.push(...fence);
+  strokes.push(...fence.map((line) => inFrame(line, first.id, street)));
   for (const map of march(street, page, { plane: 'right', anchor: post, way: 'right', step: 110, count: 30 }))
     for (const line of fence) {
       const copy = projectedStroke(line, map);
-      if (copy) strokes.push(copy);
+      if (copy) strokes.push(inFrame(copy, first.id, street));
     }
   for (const height of [-60, -120]) edge(first, [on(ground, -60, height), on(ground, 3300, height)], fine);
   return { guides, strokes };

@@ -341,5 +341,6 @@ export function pointInWords(frame: FrameShape, way: FrameWay): string {
 
 const degreesOf = (x: number, y: number): number => {
   const degrees = (-Math.atan2(y, x) * 180) / Math.PI;
-  return degrees - 180 * Math.round(degrees / 180);
+  const held = degrees - 180 * Math.round(degrees / 180);
+  return held === -90 ? 90 : held;
 };

@@ -13,6 +13,7 @@ import {
   carriedPlane,
   carriedStroke,
   frameMap,
+  isOwnCourse,
   pathTowards,
   planeShapeMove,
   ringAfter,
@@ -35,7 +36,9 @@ export const carriedLines = (
   strokes.flatMap((stroke) => {
     if (stroke.guide?.id !== id) return [];
     const way = wayOf(before, stroke.guide.path);
-    return way ? [{ before: stroke, after: carriedStroke(stroke, map, (at) => pathTowards(after, way, at)) }] : [];
+    if (way) return [{ before: stroke, after: carriedStroke(stroke, map, (at) => pathTowards(after, way, at)) }];
+    if (!isOwnCourse(stroke.guide.path, stroke.spine)) return [];
+    return [{ before: stroke, after: carriedStroke(stroke, map, (_at, course) => ({ kind: 'curve', course })) }];
   });
 
 /** Lines round a plane shape carried along with it. */

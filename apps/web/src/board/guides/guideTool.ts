@@ -229,7 +229,7 @@ export class GuideTool {
     const preview = (edits: readonly Edit[]) => {
       // What was shown last is taken back in the same go, so that each look starts from the page.
       picture.preview([...inverse(shown), ...edits]);
-      shown = edits;
+      shown = this.previewed = edits;
     };
     return {
       move: (samples) => {
@@ -344,8 +344,10 @@ export class GuideTool {
     const { picture } = this.board;
     const state = useGuides.getState();
     const { page } = this.board.session;
+    // What hangs on a frame that is moved is shown where it would go.
+    const moved = new Map(this.previewed.flatMap(({ after }) => (after?.kind === 'guide' ? [[after.id, after]] : [])));
     const guides = guidesOf(page).map((guide) =>
-      this.held?.id === guide.id ? { ...guide, shape: this.held.shape } : guide,
+      this.held?.id === guide.id ? { ...guide, shape: this.held.shape } : (moved.get(guide.id) ?? guide),
     );
     if (this.held && this.held.id === undefined) guides.push(newGuide(page, this.held.shape));
     const shown: ShownGuides = {

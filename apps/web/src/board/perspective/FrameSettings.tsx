@@ -281,7 +281,7 @@ function TurnSettings({ guide }: { readonly guide: FrameGuide }) {
       </Line>
       <Line>
         {number('Lean', 'roll', -30, 30, '°')}
-        {number('Focal length', 'focal', 40, 250, ' %')}
+        {number('Focal', 'focal', 40, 250, ' %')}
       </Line>
       {guide.tethers && (
         <Line>

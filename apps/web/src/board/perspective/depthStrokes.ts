@@ -3,6 +3,7 @@ import {
   equalBays,
   gridLineAt,
   headedWay,
+  inFrame,
   march,
   outlines,
   PLANE_WAYS,
@@ -60,7 +61,7 @@ export function marchStrokes({ frame, size }: DepthGround, lines: readonly Strok
   return maps.flatMap((map) =>
     lines.flatMap((line) => {
       const copy = projectedStroke(line, map);
-      return copy ? [copy] : [];
+      return copy ? [inFrame(copy, frame.id, frame.shape)] : [];
     }),
   );
 }

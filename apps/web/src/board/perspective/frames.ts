@@ -1,4 +1,4 @@
-import { actsOn, isCamera, cameraOf, type Seen } from '@true-nib/core/guides';
+import { actsOn, type Seen } from '@true-nib/core/guides';
 import { find, type EntityId, type FrameShape, type GuideEntity, type Page } from '@true-nib/core/page';
 import { takeTool, useDesk } from '../desk';
 import { guidesOf } from '../guides/layGuide';
@@ -49,9 +49,3 @@ export const seenOn = ({ session, picture }: Board): Seen => ({
   view: picture.view,
   board: picture.free,
 });
-
-/** What keeps a frame from being the picture of square corners, in words; nothing where nothing does. */
-export function troubleOf({ shape }: FrameGuide, page: Page): string | undefined {
-  const camera = cameraOf(shape, page.size);
-  return isCamera(camera) ? undefined : camera.impossible;
-}

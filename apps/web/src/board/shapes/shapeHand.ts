@@ -1,4 +1,4 @@
-import { onPlane, planeHomography, seenCourse } from '@true-nib/core/guides';
+import { inFrame, onPlane, planeHomography, seenCourse } from '@true-nib/core/guides';
 import { distance, type Point } from '@true-nib/core/math';
 import { inked, PageError, type EntityId } from '@true-nib/core/page';
 import {
@@ -12,7 +12,7 @@ import { sayAt } from '../../look/notices';
 import type { Desk } from '../desk';
 import { railBox, straightWay, withCopies } from '../guides/bearing';
 import { useDepth } from '../perspective/depthStore';
-import { actingFrame } from '../perspective/frames';
+import { actingFrame, type FrameGuide } from '../perspective/frames';
 import { drawnLayer, refuse, type Board, type Gesture } from '../inkHand';
 import { nibFor } from '../nibs/rackStore';
 import type { Modifiers } from '../select/selectHand';
@@ -48,7 +48,11 @@ export function beginShape(board: Board, desk: Desk, kind: DraggedKind, keys: Sh
   const nib = nibFor(session.page);
   const seed = seedNow();
   let [start, last] = [from, from];
-  let shape: DraggedShape | undefined;
+  let shape: GuidedShape | undefined;
+  const stroked = ({ course, frame }: GuidedShape) => {
+    const stroke = inked(course, nib, seed);
+    return frame ? inFrame(stroke, frame.id, frame.shape) : stroke;
+  };
   return {
     move(samples) {
       for (const sample of samples) {
@@ -58,16 +62,21 @@ export function beginShape(board: Board, desk: Desk, kind: DraggedKind, keys: Sh
       }
       if (!start || !last) return;
       shape = guidedShape(board, layer.id, kind, start, last, settingsWith(desk.shapeSettings, keys.modifiers()));
-      const stroke = shape && inked(shape.course, nib, seed);
+      const stroke = shape && stroked(shape);
       picture.showStrokes(stroke ? withCopies(session.page, layer.id, [stroke]) : [], layer.id);
       if (shape) sayMeasures(board, shape, last);
     },
     end() {
-      if (shape) layDown(board, target, NAMES[kind], [inked(shape.course, nib, seed)]);
+      if (shape) layDown(board, target, NAMES[kind], [stroked(shape)]);
       else picture.endLive();
     },
     cancel: () => picture.endLive(),
   };
+}
+
+interface GuidedShape extends DraggedShape {
+  /** The frame on whose plane it lies. */
+  readonly frame?: FrameGuide;
 }
 
 /** The shape that a drag makes; where guides act lines go along them, and boxes along rails. */
@@ -78,7 +87,7 @@ function guidedShape(
   start: Point,
   end: Point,
   settings: ShapeSettings,
-): DraggedShape | undefined {
+): GuidedShape | undefined {
   if (kind === 'line' && !settings.regular) {
     const { from, to } = straightWay(board, layerId, start, end);
     return draggedShape(kind, from, to, settings);
@@ -102,7 +111,7 @@ function shapeOnPlane(
   start: Point,
   end: Point,
   settings: ShapeSettings,
-): DraggedShape | undefined {
+): GuidedShape | undefined {
   const frame = actingFrame(session.page, layerId);
   if (!frame) return undefined;
   try {
@@ -110,7 +119,7 @@ function shapeOnPlane(
     const to = onPlane(map, end);
     const shape = to && draggedShape(kind, { x: 0, y: 0 }, to, settings);
     const course = shape && seenCourse(shape.course, map);
-    return course && { course, measures: shape.measures };
+    return course && { course, measures: shape.measures, frame };
   } catch (error) {
     // A frame that is no camera's has no true squares: its lines are all it gives.
     if (error instanceof PageError) return undefined;

@@ -1,4 +1,4 @@
-import { isSameCourse, projectSpine, STRIDE } from '../../curve';
+import { isSameCourse, projectSpine, STRIDE, type Spine } from '../../curve';
 import {
   afterwards,
   applyProjective,
@@ -13,10 +13,12 @@ import {
   FRAME_WAYS,
   mapNib,
   PageError,
+  type EntityId,
   type FrameShape,
   type FrameWay,
   type GuidePath,
   type PlaneShape,
+  type Stroke,
   type StrokeEntity,
 } from '../../page';
 import { cameraMap, cameraOf, cameraOrThrow, frameOfCamera, isCamera, turnedCamera, type Turn } from './camera';
@@ -56,6 +58,33 @@ export function wayOf({ points }: FrameShape, path: GuidePath): FrameWay | undef
   });
 }
 
+/** How far from the chord between its ends a straight line may bend, page px. */
+const STRAIGHT = 1e-6;
+
+/**
+ * A stroke that belongs to a frame and is carried along with it: one that runs in a direction of it as any line drawn on it, any
+ * other by its own course.
+ */
+export function inFrame<S extends Stroke>(stroke: S, id: EntityId, frame: FrameShape): S {
+  const { points } = stroke.spine;
+  const [a, b] = [
+    { x: points[0], y: points[1] },
+    { x: points[points.length - STRIDE], y: points[points.length - STRIDE + 1] },
+  ];
+  const long = Math.hypot(b.x - a.x, b.y - a.y);
+  const [dx, dy] = [(b.x - a.x) / long, (b.y - a.y) / long];
+  let isStraight = long > 0;
+  for (let i = 0; i < points.length; i += STRIDE)
+    isStraight &&= Math.abs((points[i] - a.x) * dy - (points[i + 1] - a.y) * dx) < STRAIGHT * (1 + long);
+  const path: GuidePath = { kind: 'line', ...a, dx, dy };
+  const own: GuidePath = isStraight && wayOf(frame, path) ? path : { kind: 'curve', course: stroke.spine };
+  return { ...stroke, guide: { id, path: own } };
+}
+
+/** Whether a path is a stroke's own course, as it was when it was put into a frame. */
+export const isOwnCourse = (path: GuidePath, spine: Spine): boolean =>
+  path.kind === 'curve' && isSameCourse(path.course, spine);
+
 /** Whether a path is part of an outline of a plane shape. */
 export const isOnPlaneShape = (path: GuidePath, shape: PlaneShape): boolean =>
   path.kind === 'curve' && planeRings(shape).some((ring) => isSameCourse(ring, path.course));
@@ -82,16 +111,17 @@ export const planeShapeMove = (before: PlaneShape, after: PlaneShape): Matrix3x3
 export function carriedStroke(
   stroke: StrokeEntity,
   map: Matrix3x3,
-  pathAt: (start: Point) => GuidePath | undefined,
+  pathAt: (start: Point, course: Spine) => GuidePath | undefined,
 ): StrokeEntity {
   const { points } = stroke.spine;
   for (let i = 0; i < points.length; i += STRIDE) if (!(depthAt(map, points[i], points[i + 1]) > NEAR)) return stroke;
   const { guide, origin } = stroke;
-  const path = guide && pathAt(applyProjective(map, points[0], points[1]));
+  const spine = projectSpine(stroke.spine, map, { tolerance: TOLERANCE });
+  const path = guide && pathAt(applyProjective(map, points[0], points[1]), spine);
   if (!path) return stroke;
   return {
     ...stroke,
-    spine: projectSpine(stroke.spine, map, { tolerance: TOLERANCE }),
+    spine,
     nib: mapNib(stroke.nib, 1, slopeAt(map, points[0], points[1])),
     guide: { ...guide, path },
     ...(origin && { origin: { ...origin, left: 'edited' as const } }),

@@ -32,9 +32,9 @@ export interface Sighting {
 /** Edges shorter than this, page px, have no direction to speak of. */
 const LEAST_EDGE = 1;
 const DEGREE = Math.PI / 180;
-/** An edge that is off by more than this many times the usual is an outlier, where it is off by a degree at least. */
+/** An edge that is off by more than this many times the usual is an outlier, where it is off by 1.5° at least. */
 const OUTLIER = 3.5;
-const LEAST_OUTLIER = 1 * DEGREE;
+const LEAST_OUTLIER = 1.5 * DEGREE;
 /** From the median of absolute errors to the spread of a normal distribution (1 / Φ⁻¹(3/4)). */
 const TO_SPREAD = 1.4826;
 /** How far a careful hand is off, and how many edges this counts for beside what the edges themselves say. */

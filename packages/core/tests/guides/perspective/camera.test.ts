@@ -1,6 +1,6 @@
 import { PerspectiveCamera, Vector3 } from 'three';
 import { applyProjective, type Point } from '../../../src/math';
-import { PageError, type FrameShape, type FrameWay } from '../../../src/page';
+import { checkEntity, pack, PageError, unpack, type FrameShape, type FrameWay } from '../../../src/page';
 import {
   cameraBetween,
   cameraMap,
@@ -22,6 +22,7 @@ import {
   turnFrame,
   vanishingPoint,
 } from '../../../src/guides';
+import { at, guide } from '../guides';
 import { between, degrees, PAGE, scene } from './scenes';
 
 const WAYS: readonly FrameWay[] = ['right', 'left', 'height'];
@@ -103,6 +104,35 @@ describe('the camera of a frame', () => {
     expect(() => vanishingPoint(NaN, 0, 1)).toThrow(PageError);
     expect(() => vanishingPoint(0, 0, 0)).toThrow(PageError);
     expect(vanishingPoint(3e12, 4e12, 1)).toEqual([0.6, 0.8, 0]);
+  });
+});
+
+describe('a frame at the gate', () => {
+  const whole = guide({
+    ...two(-2000, 5000),
+    names: { left: 'Harbour' },
+    edges: [{ way: 'left', from: at(0, 0), to: at(9, 9) }],
+  });
+  const withShape = (change: object) => ({ ...whole, shape: { ...whole.shape, ...change } });
+
+  it('comes through as it is, bytes and all', () => {
+    expect(checkEntity(unpack(pack(whole)))).toEqual(whole);
+  });
+
+  it('is refused with a sentence where something of it cannot be', () => {
+    const grid = { step: 100, reach: 20, fade: 0.5, hue: 0, snaps: false };
+    for (const [change, words] of [
+      [{ points: { right: [0, 0, 2], left: [0, 0, 1], height: [0, 1, 0] } }, /x, y and 1/],
+      [{ points: { right: [3, 4, 0], left: [0, 0, 1], height: [0, 1, 0] } }, /unit vector/],
+      [{ points: { right: [NaN, 0, 1], left: [0, 0, 1], height: [0, 1, 0] } }, /number/],
+      [{ asleep: ['up'] }, /one of right, left, height/],
+      [{ focal: 0 }, /focal/],
+      [{ corner: { x: 'here', y: 0 } }, /number/],
+      [{ edges: [{ way: 'left', from: at(5, 5), to: at(5, 5) }] }, /from one place to another/],
+      [{ grids: { floor: { ...grid, reach: 1e6 } } }, /reach/],
+      [{ grids: { floor: { ...grid, step: 0 } } }, /step/],
+    ] as const)
+      expect(() => checkEntity(withShape(change))).toThrow(words);
   });
 });
 

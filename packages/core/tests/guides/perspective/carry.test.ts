@@ -20,6 +20,7 @@ import {
   frameMap,
   framePaths,
   framePreset,
+  inFrame,
   moveGuide,
   movePoint,
   obeys,
@@ -193,6 +194,25 @@ describe('what is tethered to a frame', () => {
     const tilted = turnedFrame(shape, { tilt: 0.2 }, PAGE);
     const after = applyChange(page, moveGuide(page, 'frame', tilted, 'Aim', 'aimed'));
     expect(miss(tilted, 'height', ends(after, 'post'))).toBeLessThan(1e-6);
+  });
+
+  it('carries what belongs to it by its own course, until that is edited', () => {
+    const round = inked(ellipseSpine({ centre: at(900, 2600), rx: 90, ry: 60 }), liner);
+    const plate: StrokeEntity = { kind: 'stroke', id: 'plate', layerId: 'inks', order: 'y', ...round };
+    const laid = inFrame(plate, 'frame', shape);
+    expect(laid.guide?.path.kind).toBe('curve');
+    expect(inFrame(lines[0], 'frame', shape).guide?.path.kind).toBe('line');
+    const bent = { ...laid, id: 'bent', spine: { ...laid.spine, points: laid.spine.points.map((value) => value + 1) } };
+    const full = pageOf(size, frame, laid, bent);
+    const after = applyChange(full, moveGuide(full, 'frame', turned));
+    const map = frameMap(shape, turned, PAGE);
+    const [x, y] = find(after, 'stroke', 'plate')?.spine.points ?? [];
+    const seen = map && applyProjective(map, laid.spine.points[0], laid.spine.points[1]);
+    expect(Math.hypot(x - (seen?.x ?? 0), y - (seen?.y ?? 0))).toBeLessThan(1e-9);
+    expect(find(after, 'stroke', 'bent')).toBe(bent);
+    // And once more: it still belongs there.
+    const again = applyChange(after, moveGuide(after, 'frame', shape));
+    expect(find(again, 'stroke', 'plate')?.spine.points[0]).toBeCloseTo(laid.spine.points[0], 2);
   });
 
   it('stays where it is while the frame does not tether, but for what hangs on the frame itself', () => {
