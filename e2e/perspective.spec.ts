@@ -1,8 +1,19 @@
-import { isFinitePoint, project, projectEllipse, readFrame } from '@true-nib/core/guides';
+import { join } from 'node:path';
+import { isFinitePoint, project, projectEllipse, readFrame, straightEdges } from '@true-nib/core/guides';
 import { seededRandom, type Point } from '@true-nib/core/math';
 import { camera, face, type Place as Spot } from '../apps/server/src/demo/camera';
 import { QUAY_TURN, QUAY_VIEW } from '../apps/server/src/demo/quay';
-import { countStrokes, onServer, openBoard, saved, takeNib } from './board';
+import {
+  countStrokes,
+  darkCount,
+  greatestDifference,
+  onServer,
+  openBoard,
+  pixels,
+  rested,
+  saved,
+  takeNib,
+} from './board';
 import { expect, test } from './desk';
 import { bendOf, guidesOn, linesOn, setNumber } from './guides';
 import { along, line, mouseDraw, Pen, type Place } from './hands';
@@ -317,7 +328,19 @@ test('a façade is mirrored in depth while it is drawn, and a box selects on the
   ]);
   const [frame] = await guidesOn(desk, HERON, 2);
   await page.getByRole('tab', { name: 'Ink' }).click();
-  await pen.draw(line([700, 300], [700, 500]));
+  // What is seen while the pen is down is what stays: nothing jumps when it lifts.
+  const box = { x: 660, y: 260, width: 200, height: 280 };
+  await pen.down([700, 300]);
+  await pen.move(line([700, 300], [700, 500]));
+  await expect.poll(async () => darkCount(await pixels(page, ['ink', 'live'], box))).toBeGreaterThan(500);
+  await page.waitForFunction(
+    () => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(() => done(true)))),
+  );
+  const during = await pixels(page, ['ink', 'live'], box);
+  await pen.up([700, 500]);
+  await linesOn(desk, HERON, 2);
+  await rested(page);
+  expect(greatestDifference(during, await pixels(page, ['ink', 'live'], box))).toBeLessThanOrEqual(8);
   const [drawn, twin] = await linesOn(desk, HERON, 2);
   expect(wayOfStroke(frameOf(frame), twin)).toBe('height');
   const [x, ,] = frameOf(frame).points.right;
@@ -326,6 +349,62 @@ test('a façade is mirrored in depth while it is drawn, and a box selects on the
   if (axis.kind !== 'fold') throw new Error('It is a mirror in depth.');
   const [a, b, m] = [drawn.spine.points[0], twin.spine.points[0], axis.x];
   expect(((a - m) * (b - x)) / ((b - m) * (a - x))).toBeCloseTo(-1, 6);
+});
+
+test('a grid line is inked by a touch, a straightedge stays aimed while it is moved, a picture lies on the wall', async ({
+  page,
+  desk,
+}) => {
+  await openBoard(page, desk, 'demo-depth');
+  const count = await countStrokes(desk, 'demo-depth');
+  const pen = await Pen.for(page);
+  await inDepth(page, 'Grid lines');
+  await takePlane(page, 'Left wall');
+  await mouseDraw(page, [
+    [460, 690],
+    [460, 690],
+  ]);
+  await expect(page.getByText(/No line of a grid lies here/)).toBeVisible();
+  await takePlane(page, 'Floor');
+  await mouseDraw(page, [
+    [460, 690],
+    [460, 690],
+  ]);
+  const lines = await linesOn(desk, 'demo-depth', count + 1);
+  const [street] = await guidesOn(desk, 'demo-depth', 4);
+  expect(['right', 'left']).toContain(wayOfStroke(frameOf(street), lines[count]));
+
+  await page.getByRole('button', { name: 'Edge', exact: true }).click();
+  await mouseDraw(page, line([420, 640], [560, 600], 6));
+  await guidesOn(desk, 'demo-depth', 5);
+  await page.getByRole('button', { name: 'Aim left' }).click();
+  const aimed = async () => {
+    const { shape } = (await guidesOn(desk, 'demo-depth', 5))[4];
+    if (shape.kind !== 'straightedge') throw new Error('It is a straightedge.');
+    return shape;
+  };
+  await expect.poll(async () => (await aimed()).aim?.way).toBe('left');
+  const before = await aimed();
+  for (let k = 0; k < 5; k++) await page.keyboard.press('Shift+ArrowDown');
+  await expect.poll(async () => (await aimed()).y).toBeCloseTo(before.y + 50, 6);
+  const now = await aimed();
+  const miss = straightEdges(now).map((edge) => {
+    const [x, y] = frameOf(street).points.left;
+    return Math.abs((x - edge.x) * edge.dy - (y - edge.y) * edge.dx) / Math.hypot(x - edge.x, y - edge.y);
+  });
+  expect(Math.min(...miss)).toBeLessThan(1e-9);
+  expect(now.angle).not.toBe(before.angle);
+
+  await inDepth(page, 'Plane shape');
+  await takePlane(page, 'Right wall');
+  const choosing = page.waitForEvent('filechooser');
+  await page.getByRole('button', { name: 'Lay a picture…' }).click();
+  await (await choosing).setFiles(join(__dirname, '..', 'docs', 'guides', 'crate.png'));
+  await expect(page.getByRole('button', { name: 'crate.png is next' })).toBeVisible();
+  await pen.draw(line([620, 350], [720, 420], 8));
+  await expect(page.getByText('crate.png lies on the plane, as a rough of its own.')).toBeVisible();
+  const picture = [...(await onServer(desk, 'demo-depth')).entities].find(({ kind }) => kind === 'picture');
+  expect(picture).toMatchObject({ placement: { scale: 1, angle: 0 } });
 });
 
 test('three points that no box can have are said so, with what to move; the page outside the cone is too', async ({

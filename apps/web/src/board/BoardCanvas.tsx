@@ -69,6 +69,7 @@ export function BoardCanvas({ session, inks, onOpen }: BoardCanvasProps) {
       board.selection.dispose();
       board.points.dispose();
       board.guides.dispose();
+      board.depth.dispose();
       board.picture.dispose();
     };
   }, [session, inks, onOpen]);

@@ -45,11 +45,10 @@ const HOLDS: Readonly<Record<Stage, readonly HoldId[]>> = {
 function nextInWords(desk: Desk, nibName: string): string {
   if (desk.stage === 'rough') return 'Drag the rough, its corners or its knob';
   if (desk.stage === 'finish') return 'The page, ready to deliver';
-  if (desk.stage === 'guides')
-    return (
-      { rake: 'Draw a loop to rake', depth: 'Work in depth' }[desk.tool as string] ??
-      'Lay guides down, or drag their grips'
-    );
+  if (desk.stage === 'guides') {
+    if (desk.tool === 'rake') return 'Draw a loop to rake';
+    return desk.tool === 'depth' ? 'Work in depth' : 'Lay guides down, or drag their grips';
+  }
   if (desk.tool === 'rub') return 'Rub takes away what it touches';
   if (desk.tool === 'select')
     return { loop: 'Draw a loop to select', rect: 'Draw a box to select', touch: 'Touch to select' }[desk.selectBy];

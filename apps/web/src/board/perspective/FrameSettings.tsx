@@ -17,7 +17,7 @@ import {
   type FramePlane,
   type FrameShape,
 } from '@true-nib/core/page';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { Text, View } from 'react-native';
 import { Button } from '../../look/Button';
 import { Choice } from '../../look/Choice';
@@ -245,6 +245,9 @@ function TurnSettings({ guide }: { readonly guide: FrameGuide }) {
   const [turned, setTurned] = useState(STRAIGHT);
   const [share, setShare] = useState(100);
   const isTurned = turned !== STRAIGHT;
+  // What was only looked at is taken back with the panel.
+  const { guides } = board;
+  useEffect(() => () => guides.previewTethered(guide, undefined), [guides, guide]);
   const shapeOf = ({ yaw, tilt, roll, focal }: Turned) => {
     const [y, t, r] = [yaw, tilt, roll].map((angle) => (angle * Math.PI) / 180);
     return turnedFrame(guide.shape, { yaw: y, tilt: t, roll: r, zoom: focal / 100 }, size);

@@ -49,7 +49,20 @@ export class DepthTool {
   /** The base of a box that waits for its height. */
   private base: readonly [Point, Point] | undefined;
 
-  constructor(private readonly board: Board & { readonly selection: Selection; readonly guides: GuideTool }) {}
+  private readonly stops: (() => void)[];
+
+  constructor(private readonly board: Board & { readonly selection: Selection; readonly guides: GuideTool }) {
+    // A base that waits is let go of with the tool.
+    const follow = () => {
+      const isOurs = useDesk.getState().tool === 'depth' && useDepth.getState().deed === 'box';
+      if (this.base && !isOurs) this.forgetBase();
+    };
+    this.stops = [useDesk.subscribe(follow), useDepth.subscribe(follow)];
+  }
+
+  dispose(): void {
+    this.stops.forEach((stop) => stop());
+  }
 
   private get perCss(): number {
     return 1 / zoomOf(this.board.picture.view);
