@@ -21,7 +21,8 @@ import {
   type Stroke,
   type StrokeEntity,
 } from '../../page';
-import { cameraMap, cameraOf, cameraOrThrow, frameOfCamera, isCamera, turnedCamera, type Turn } from './camera';
+import { cameraOf, cameraOrThrow, frameOfCamera, isCamera } from './camera';
+import { cameraMap, turnedCamera, type Turn } from './turn';
 import { wayTo, type Extent } from './frame';
 import { planeHomography, planeRings, planeShapeMap } from './plane';
 

@@ -1,5 +1,6 @@
 import type { FrameShape } from '../../page';
-import { frameOfCamera, turnedCamera, type Camera, type Turn } from './camera';
+import { frameOfCamera, type Camera } from './camera';
+import { turnedCamera, type Turn } from './turn';
 import { CONE, naturalFocal, type Extent, type FrameSettings } from './frame';
 
 export interface FramePreset {
