@@ -403,8 +403,8 @@ test('a grid line is inked by a touch, a straightedge stays aimed while it is mo
   await expect(page.getByRole('button', { name: 'crate.png is next' })).toBeVisible();
   await pen.draw(line([620, 350], [720, 420], 8));
   await expect(page.getByText('crate.png lies on the plane, as a rough of its own.')).toBeVisible();
-  const picture = [...(await onServer(desk, 'demo-depth')).entities].find(({ kind }) => kind === 'picture');
-  expect(picture).toMatchObject({ placement: { scale: 1, angle: 0 } });
+  const picture = async () => [...(await onServer(desk, 'demo-depth')).entities].find(({ kind }) => kind === 'picture');
+  await expect.poll(picture).toMatchObject({ placement: { scale: 1, angle: 0 } });
 });
 
 test('three points that no box can have are said so, with what to move; the page outside the cone is too', async ({
