@@ -292,3 +292,9 @@ export function withNode(shape: GuideShape, at: Point): GuideShape {
   const { segment, t } = nearestOnSpine(shape.course, at);
   return { ...shape, course: insertNode(shape.course, { segment, t }) };
 }
+
+/** Where a grip goes when the hand that holds it, a little beside it, goes from one place to another. */
+export const offset = (to: Point, from: Point, grip: Point): Point => ({
+  x: to.x - from.x + grip.x,
+  y: to.y - from.y + grip.y,
+});

@@ -18,16 +18,17 @@ import { drawKnot, strokeBoth } from '../../render/overlay';
 import { zoomOf } from '../../render/view';
 import { useDesk } from '../desk';
 import { layerInHand, refuse, type Board, type Gesture } from '../inkHand';
-import { areMany, carryMany, ghostsOf } from '../perspective/carrying';
+import { areMany, carryMany, ghostsOf, MANY_DRAGGED } from '../perspective/carrying';
 import { setDepth, useDepth } from '../perspective/depthStore';
 import { frameInHand, seenOn } from '../perspective/frames';
 import { drawSighting } from '../perspective/sighting';
 import type { Modifiers } from '../select/selectHand';
 import type { Selection } from '../select/selection';
-import { draggedGuide, gripAt, guideGrips, isOnGuide, withNode, type GripPlace } from './grips';
+import { draggedGuide, gripAt, guideGrips, isOnGuide, offset, withNode, type GripPlace } from './grips';
 import { guideInHand, setGuides, useGuides } from './guideStore';
 import { lengthInWords } from './inWords';
 import { guidesOf, laidShape, LAYING_IN_WORDS, newGuide } from './layGuide';
+import { inverse, isGuideEdit } from './guideEdits';
 import { templateById } from './templateStore';
 
 /** CSS px that a hand may miss a grip by: a finger's. */
@@ -213,7 +214,7 @@ export class GuideTool {
   private beginDrag(guide: GuideEntity, grip: GripPlace | undefined, from: Point, modifiers: () => Modifiers): Gesture {
     const { picture } = this.board;
     const seen = seenOn(this.board);
-    const isMany = areMany(this.board.session.page, guide);
+    const isMany = guide.shape.kind === 'frame' && areMany(this.board.session.page, guide, MANY_DRAGGED);
     let shape: GuideShape | undefined;
     let shown: readonly Edit[] = [];
     /** A drag that leads to nothing possible leaves what was there before it. */
@@ -425,11 +426,3 @@ function armOf(
   if (grip.part !== 'handle') return undefined;
   return grips.find((one) => one.grip.part === 'node' && one.grip.node === chosen)?.at;
 }
-
-const isGuideEdit = ({ before, after }: Edit): boolean => before?.kind === 'guide' || after?.kind === 'guide';
-const inverse = (edits: readonly Edit[]): Edit[] =>
-  edits.map(({ before, after }) => ({ before: after, after: before })).reverse();
-const offset = (to: Point, from: Point, grip: Point): Point => ({
-  x: to.x - from.x + grip.x,
-  y: to.y - from.y + grip.y,
-});

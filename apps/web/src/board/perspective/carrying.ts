@@ -6,13 +6,15 @@ import { say } from '../../look/notices';
 import type { Board } from '../inkHand';
 import { useDepth } from './depthStore';
 
-/** Tethered lines beyond which they are carried beside the main thread, and shown by their middles alone until then. */
+/** Tethered lines beyond which they are carried beside the main thread, and shown by their courses alone until then. */
 const MANY = 300;
+/** The same while a hand drags: at every move of it each of them would be painted anew. */
+export const MANY_DRAGGED = 40;
 /** Lines that come over from the worker in one go. */
 const EACH = 400;
 
-export const areMany = (page: Page, guide: GuideEntity): boolean =>
-  guide.tethers && tetheredCount(page, guide.id) > MANY;
+export const areMany = (page: Page, guide: GuideEntity, most = MANY): boolean =>
+  guide.tethers && tetheredCount(page, guide.id) > most;
 
 /**
  * Gives a frame another shape, with all that is tethered to it: many lines are carried in the worker, with a figure that says
