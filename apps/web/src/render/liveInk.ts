@@ -9,6 +9,7 @@ import {
   identity,
   isEmptyBox,
   mapBox,
+  slopeAt,
   uniteBoxes,
   type Box,
   type Matrix,
@@ -99,7 +100,7 @@ class LiveLine {
   private tailBox: Box = emptyBox;
   /** Lengths of the settled line up to the start of each chunk, page px. */
   private readonly lengths: number[] = [];
-  readonly nib: Nib;
+  private ownNib: Nib;
   /** The box of all of it so far. */
   whole: Box = emptyBox;
 
@@ -108,7 +109,11 @@ class LiveLine {
     private readonly copy: Matrix | Matrix3x3,
     nib: Nib,
   ) {
-    this.nib = copy === identity || copy.length === 9 ? nib : mapNib(nib, 1, copy);
+    this.ownNib = copy.length === 9 ? nib : mapNib(nib, 1, copy);
+  }
+
+  get nib(): Nib {
+    return this.ownNib;
   }
 
   /** Takes over the course as it is now. Answers the box of what has changed, page px. */
@@ -128,6 +133,8 @@ class LiveLine {
   private settle(points: Float64Array, settledLength: number): Box {
     if (this.line.length === 0) {
       this.line.push(points[0], points[1], points[2]);
+      // As the kept copy has it: turned as the map turns things where the line begins.
+      if (this.copy.length === 9) this.ownNib = mapNib(this.ownNib, 1, slopeAt(this.copy, points[0], points[1]));
       this.carry(this.line, 0);
     }
     const start = this.line.length;

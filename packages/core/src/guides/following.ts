@@ -1,4 +1,4 @@
-import { applyProjective, type Matrix3x3 } from '../math';
+import { applyProjective, depthAt, type Matrix3x3 } from '../math';
 import {
   ofKind,
   type Edit,
@@ -76,9 +76,9 @@ export function dependents(
       lines.push(...planeLines(guide.id, shape, own, planeShapeMove(shape, own), strokes));
     } else if (shape.kind === 'fold' && shape.frame === id) {
       const [a, b] = PLANE_WAYS[shape.plane];
-      const isFirst = String(before.points[a]) === String(shape.across);
-      const at = moved ? applyProjective(moved, shape.x, shape.y) : { x: shape.x, y: shape.y };
-      const ways = { across: after.points[isFirst ? a : b], along: after.points[isFirst ? b : a] };
+      const isSeen = moved && depthAt(moved, shape.x, shape.y) > 0;
+      const at = isSeen ? applyProjective(moved, shape.x, shape.y) : { x: shape.x, y: shape.y };
+      const ways = { across: after.points[a], along: after.points[b] };
       guides.push({ before: guide, after: { ...guide, shape: { ...shape, ...at, ...ways } } });
     } else if (shape.kind === 'straightedge' && shape.aim?.frame === id && shape.aim.way) {
       const aim = { ...shape.aim, point: after.points[shape.aim.way] };

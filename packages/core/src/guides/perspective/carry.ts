@@ -21,10 +21,10 @@ import {
   type Stroke,
   type StrokeEntity,
 } from '../../page';
-import { cameraOf, cameraOrThrow, frameOfCamera, isCamera } from './camera';
+import { behind, cameraOf, cameraOrThrow, frameOfCamera, isCamera } from './camera';
 import { cameraMap, turnedCamera, type Turn } from './turn';
 import { wayTo, type Extent } from './frame';
-import { planeHomography, planeRings, planeShapeMap } from './plane';
+import { planeAxes, planeMap, planeRings, planeShapeMap } from './plane';
 
 /** How far a carried line may stray from its true picture, page px. */
 const TOLERANCE = 0.01;
@@ -90,7 +90,7 @@ export const isOwnCourse = (path: GuidePath, spine: Spine): boolean =>
 export const isOnPlaneShape = (path: GuidePath, shape: PlaneShape): boolean =>
   path.kind === 'curve' && planeRings(shape).some((ring) => isSameCourse(ring, path.course));
 
-/** A plane shape after its frame became another: carried by the map of the page, or laid anew where it lies. */
+/** A plane shape after its frame became another: carried by the map of the page, laid anew where it lies, or left as it is. */
 export function carriedPlane(
   shape: PlaneShape,
   after: FrameShape,
@@ -98,8 +98,12 @@ export function carriedPlane(
   map: Matrix3x3 | undefined,
 ): PlaneShape {
   if (map) return { ...shape, map: withDepth(afterwards(shape.map, map), { x: 0, y: 0 }) };
+  const camera = cameraOf(after, page);
+  // Points that are no camera's yet, as on the way of a drag, leave it where it is.
+  if (!isCamera(camera)) return shape;
   const anchor = applyProjective(shape.map, 0, 0);
-  return { ...shape, map: planeHomography(after, shape.plane, anchor, page) };
+  const own = planeMap(camera, ...planeAxes(camera, shape.plane), behind(camera, anchor));
+  return own ? { ...shape, map: own } : shape;
 }
 
 /** The map of the page that moves what lies on a plane shape as the shape itself was moved. */

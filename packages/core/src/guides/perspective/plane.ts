@@ -83,13 +83,24 @@ export const fromPlane = (map: Matrix3x3, { x, y }: Point): Point | undefined =>
 export const planeShapeMap = ({ map, place }: Pick<PlaneShape, 'map' | 'place'>): Matrix3x3 =>
   afterwards(projectiveOf(templateMap(place)), map);
 
+/** Outlines of plane shapes, which never change: a board asks for them at every paint. */
+const rings = new WeakMap<PlaneShape, readonly Spine[]>();
+
 /** The outlines of a plane shape as they are seen: what lies behind the viewer is cut off. */
-export const planeRings = (shape: Pick<PlaneShape, 'map' | 'place' | 'rings'>): Spine[] => {
+export function planeRings(shape: PlaneShape): readonly Spine[] {
+  const known = rings.get(shape);
+  if (known) return known;
+  const found = projectedRings(shape);
+  rings.set(shape, found);
+  return found;
+}
+
+function projectedRings(shape: PlaneShape): Spine[] {
   const map = planeShapeMap(shape);
   return shape.rings.flatMap((ring) =>
     seenParts(ring, map).map((part) => projectSpine(part, map, { tolerance: PLANE_TOLERANCE })),
   );
-};
+}
 
 /** A course in a plane as it is seen; nothing where part of it lies behind the viewer. */
 export function seenCourse(course: Spine, map: Matrix3x3): Spine | undefined {

@@ -233,6 +233,13 @@ describe('what is tethered to a frame', () => {
     expect(Math.abs(Math.sin(far.angle - Math.atan2(0.8, 0.6)))).toBeLessThan(1e-9);
   });
 
+  it('goes on while its points are no camera for a moment: plane shapes wait where they are', () => {
+    const obtuse = { ...shape, points: { ...shape.points, height: [1400, shape.points.left[1] - 300, 1] as const } };
+    const after = applyChange(page, moveGuide(page, 'frame', obtuse, 'Pull', 'carried'));
+    expect(find(after, 'guide', 'clock')?.shape).toEqual(clock.shape);
+    expect(miss(obtuse, 'height', ends(after, 'post'))).toBeLessThan(1e-6);
+  });
+
   it('a locked frame is not moved', () => {
     const locked = pageOf(size, { ...frame, locked: true });
     expect(() => moveGuide(locked, 'frame', turned)).toThrow(/locked/);
