@@ -11,7 +11,6 @@ import {
   turnedCamera,
   turnFrame,
   equalBays,
-  wayOf,
 } from '@true-nib/core/guides';
 import type { Matrix3x3, Point } from '@true-nib/core/math';
 import {
@@ -20,7 +19,6 @@ import {
   type FramePlane,
   type FrameShape,
   type GuideEntity,
-  type GuidePath,
   type GuideShape,
   type Nib,
   type PageSize,
@@ -71,11 +69,7 @@ export function depthSampler(): DepthSampler {
     [a, b]: readonly [Point, Point],
     nib: Nib,
   ) => {
-    const long = Math.hypot(b.x - a.x, b.y - a.y);
-    if (long < 1) return;
-    const path: GuidePath = { kind: 'line', ...a, dx: (b.x - a.x) / long, dy: (b.y - a.y) / long };
-    const stroke = inked(lineSpine(a, b), nib);
-    strokes.push(wayOf(frame.shape, path) ? { ...stroke, guide: { id: frame.id, path } } : stroke);
+    strokes.push(inFrame(inked(lineSpine(a, b), nib), frame.id, frame.shape));
   };
   const wall = (plane: FramePlane, anchor: Point) => planeHomography(street, plane, anchor, page);
   const on = (map: Matrix3x3, u: number, v: number): Point => {

@@ -184,7 +184,7 @@ function open(ground: HTMLElement, session: PageSession, inks: StartedInks | und
   const board = { picture, session, washing, notice: say };
   forgetEnd();
   setGuides({ guideId: undefined, laying: undefined, awakeSet: undefined });
-  setDepth({ edges: [], limit: 'all', proportions: undefined });
+  setDepth({ edges: [], limit: 'all', picture: undefined, proportions: undefined });
   const selection = new Selection(board);
   const tools = {
     ...{ ...board, selection, path: new PathTool(board), points: new PointTool(board) },

@@ -37,6 +37,9 @@ export interface Gesture {
   corner?(): void;
 }
 
+/** A gesture that does nothing. */
+export const still: Gesture = { move: () => undefined, end: () => undefined, cancel: () => undefined };
+
 /** A gesture whose hand is calmed first. */
 export function calmedGesture(gesture: Gesture, calm: Calm, zoom: number): Gesture {
   if (calm.way === 'raw' && calm.weight === undefined) return gesture;

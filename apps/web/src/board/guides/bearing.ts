@@ -5,6 +5,7 @@ import {
   boxAxes,
   combinedMaps,
   foldMap,
+  inFrame,
   guidedWay,
   isSymmetry,
   joinTwins,
@@ -20,8 +21,10 @@ import {
 import { afterwards, distance, projectiveOf, type Matrix, type Matrix3x3, type Point } from '@true-nib/core/math';
 import {
   byOrder,
+  find,
   ofKind,
   type EntityId,
+  type FoldShape,
   type GuideEntity,
   type Nib,
   type Page,
@@ -50,15 +53,26 @@ const symmetriesFor = (page: Page, layerId: EntityId | undefined) =>
     .sort(byOrder)
     .flatMap(({ shape }) => (isSymmetry(shape) ? [shape] : []));
 
-/** The maps that mirror in depth what is drawn on a layer. */
-const foldsFor = (page: Page, layerId: EntityId | undefined): Matrix3x3[] =>
-  guidesFor(page, layerId).flatMap(({ shape }) => (shape.kind === 'fold' ? [foldMap(shape)] : []));
+/** The axes across which what is drawn on a layer is mirrored in depth. */
+const foldsFor = (page: Page, layerId: EntityId | undefined): FoldShape[] =>
+  guidesFor(page, layerId).flatMap(({ shape }) => (shape.kind === 'fold' ? [shape] : []));
+
+/** Images of strokes across an axis in depth, those in sight: they belong to the frame of the axis. */
+export function mirroredInDepth<S extends Stroke>(page: Page, strokes: readonly S[], fold: FoldShape): S[] {
+  const map = foldMap(fold);
+  const frame = find(page, 'guide', fold.frame)?.shape;
+  return strokes.flatMap((stroke) => {
+    const image = projectedStroke(stroke, map);
+    if (!image) return [];
+    return frame?.kind === 'frame' ? [inFrame(image, fold.frame, frame)] : [image];
+  });
+}
 
 /** The maps under which everything drawn on a layer is drawn at once, itself first: of the page, then mirrored in depth. */
 export function copiesFor(page: Page, layerId: EntityId | undefined): (Matrix | Matrix3x3)[] {
   const maps: (Matrix | Matrix3x3)[] = combinedMaps(symmetriesFor(page, layerId));
   return foldsFor(page, layerId).reduce(
-    (all, fold) => [...all, ...all.map((map) => afterwards(map.length === 6 ? projectiveOf(map) : map, fold))],
+    (all, fold) => [...all, ...all.map((map) => afterwards(map.length === 6 ? projectiveOf(map) : map, foldMap(fold)))],
     maps,
   );
 }
@@ -71,10 +85,7 @@ export function withCopies<S extends Stroke>(page: Page, layerId: EntityId | und
   const shapes = symmetriesFor(page, layerId);
   const folds = foldsFor(page, layerId);
   const inDepth = (all: readonly S[]): S[] =>
-    folds.reduce<S[]>(
-      (some, fold) => [...some, ...some.flatMap((stroke) => projectedStroke(stroke, fold) ?? [])],
-      [...all],
-    );
+    folds.reduce<S[]>((some, fold) => [...some, ...mirroredInDepth(page, some, fold)], [...all]);
   if (shapes.length === 0) return inDepth(strokes);
   const maps = combinedMaps(shapes);
   const isJoined = shapes.some(({ joins }) => joins);
@@ -153,12 +164,9 @@ export class BornStroke {
     this.choice = choice;
     this.live = this.begun();
     this.live.add(this.samples);
-    const isInDepth = choice?.guide.shape.kind === 'frame' && choice.path.kind === 'line';
-    if (this.isChosen)
-      setGuides({
-        bearer: choice?.guide.name,
-        bearing: isInDepth && choice.path.kind === 'line' ? choice.path : undefined,
-      });
+    const { guide, path } = choice ?? {};
+    const bearing = guide?.shape.kind === 'frame' && path?.kind === 'line' ? path : undefined;
+    if (this.isChosen) setGuides({ bearer: guide?.name, bearing });
   }
 
   private begun(): LiveStroke {

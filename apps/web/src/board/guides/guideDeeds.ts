@@ -1,5 +1,15 @@
 import { outlines, releasedEdits } from '@true-nib/core/guides';
-import { inked, ofKind, type GuideEntity, type GuideShape } from '@true-nib/core/page';
+import {
+  inked,
+  ofKind,
+  type EntityId,
+  type GuideEntity,
+  type GuideShape,
+  type Nib,
+  type PlaneShape,
+  type Stroke,
+  type TemplateShape,
+} from '@true-nib/core/page';
 import { useDesk } from '../desk';
 import { drawnLayer, type Board } from '../inkHand';
 import { withCopies } from './bearing';
@@ -7,17 +17,20 @@ import { nibFor } from '../nibs/rackStore';
 import { layDown } from '../shapes/layDown';
 import { seedNow } from '../strokeHand';
 
+/** The outlines of a template or of a plane shape, inked. */
+export const outlineStrokes = (id: EntityId, shape: TemplateShape | PlaneShape, nib: Nib): Stroke[] =>
+  outlines(shape).map((course) => ({
+    ...inked(course, nib, seedNow()),
+    guide: { id, path: { kind: 'curve', course } },
+  }));
+
 /** Inks all outlines of a template with the nib in hand. */
 export function strokeAllRound(board: Board, { shape, id }: GuideEntity): void {
   const { session, picture, notice } = board;
   if (shape.kind !== 'template' && shape.kind !== 'plane') return;
   const target = drawnLayer(session.page, useDesk.getState().layerId);
   if (typeof target === 'string') return notice(target);
-  const nib = nibFor(session.page);
-  const strokes = outlines(shape).map((course) => ({
-    ...inked(course, nib, seedNow()),
-    guide: { id, path: { kind: 'curve' as const, course } },
-  }));
+  const strokes = outlineStrokes(id, shape, nibFor(session.page));
   picture.showStrokes(withCopies(session.page, target.layer.id, strokes), target.layer.id);
   layDown(board, target, 'Stroke all round', strokes);
 }

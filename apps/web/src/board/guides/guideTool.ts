@@ -17,7 +17,7 @@ import { drawGuides, GUIDE_HUES, tagsOf, TAG_HEIGHT, type GuideTag, type ShownGu
 import { drawKnot, strokeBoth } from '../../render/overlay';
 import { zoomOf } from '../../render/view';
 import { useDesk } from '../desk';
-import { layerInHand, refuse, type Board, type Gesture } from '../inkHand';
+import { layerInHand, refuse, still, type Board, type Gesture } from '../inkHand';
 import { areMany, carryMany, ghostsOf, MANY_DRAGGED } from '../perspective/carrying';
 import { setDepth, useDepth } from '../perspective/depthStore';
 import { frameInHand, seenOn } from '../perspective/frames';
@@ -35,7 +35,6 @@ import { templateById } from './templateStore';
 const REACH = 20;
 const SLOP = 4;
 const noKeys = (): Modifiers => ({ shiftKey: false, altKey: false });
-const still: Gesture = { move: () => undefined, end: () => undefined, cancel: () => undefined };
 
 /** Lays guides down, moves them by their grips, puts them to sleep by their tags, and rakes along them. */
 export class GuideTool {
@@ -216,7 +215,6 @@ export class GuideTool {
     const seen = seenOn(this.board);
     const isMany = guide.shape.kind === 'frame' && areMany(this.board.session.page, guide, MANY_DRAGGED);
     let shape: GuideShape | undefined;
-    let shown: readonly Edit[] = [];
     /** A drag that leads to nothing possible leaves what was there before it. */
     const dragged = (...to: Parameters<typeof draggedGuide>): GuideShape => {
       try {
@@ -226,11 +224,6 @@ export class GuideTool {
         this.board.notice(error.message);
         return shape ?? guide.shape;
       }
-    };
-    const preview = (edits: readonly Edit[]) => {
-      // What was shown last is taken back in the same go, so that each look starts from the page.
-      picture.preview([...inverse(shown), ...edits]);
-      shown = this.previewed = edits;
     };
     return {
       move: (samples) => {
@@ -249,20 +242,20 @@ export class GuideTool {
         );
         this.held = { id: guide.id, shape };
         if (isMany) this.ghosts = ghostsOf(this.board.session.page, guide, shape);
-        else preview(tetheredEdits(this.board.session.page, guide, shape, following));
+        else this.previewEdits(tetheredEdits(this.board.session.page, guide, shape, following));
         const words = lengthInWords(shape, this.board.session.page.size.ppi);
         if (words) sayAt(words, picture.inWindow(to));
         this.show();
       },
       end: () => {
-        preview([]);
+        this.previewEdits([]);
         this.ghosts = [];
         this.held = undefined;
         if (shape) this.keep(guide, shape, `Move ${guide.name}`);
         this.show();
       },
       cancel: () => {
-        preview([]);
+        this.previewEdits([]);
         this.ghosts = [];
         this.held = undefined;
         this.show();
@@ -311,13 +304,19 @@ export class GuideTool {
 
   /** Shows a frame as it would be, with all that is tethered to it; as it is again for nothing. */
   previewTethered(guide: GuideEntity, shape: GuideShape | undefined): void {
-    const { picture, session } = this.board;
-    const isMany = areMany(session.page, guide);
+    const { session } = this.board;
+    const isMany = shape !== undefined && areMany(session.page, guide);
     this.ghosts = shape && isMany ? ghostsOf(session.page, guide, shape) : [];
     const edits = shape && !isMany ? tetheredEdits(session.page, guide, shape, useDepth.getState().following) : [];
-    picture.preview([...inverse(this.previewed), ...edits]);
-    this.previewed = edits;
+    this.previewEdits(edits);
     this.preview(guide, shape);
+  }
+
+  /** Shows edits that are not kept; what was shown last is taken back in the same go, so that each look starts from the page. */
+  private previewEdits(edits: readonly Edit[]): void {
+    if (edits.length > 0 || this.previewed.length > 0)
+      this.board.picture.preview([...inverse(this.previewed), ...edits]);
+    this.previewed = edits;
   }
 
   tell(guide: GuideEntity, label: string, change: Partial<GuideEntity>): void {

@@ -5,15 +5,13 @@ import {
   headedWay,
   inFrame,
   march,
-  outlines,
   PLANE_WAYS,
   projectedStroke,
   stairEdges,
   trueDistance,
-  wayOf,
 } from '@true-nib/core/guides';
 import { box, clippedSegment, distance, type Point } from '@true-nib/core/math';
-import { inked, type GuidePath, type Nib, type PageSize, type Stroke } from '@true-nib/core/page';
+import { inked, type Nib, type PageSize, type Stroke } from '@true-nib/core/page';
 import { lineSpine } from '@true-nib/core/shapes';
 import { useDepth } from './depthStore';
 import type { FrameGuide } from './frames';
@@ -26,12 +24,8 @@ export interface DepthGround {
 }
 
 /** An edge inked as a line of its frame, so that it can be tethered. */
-export function edgeStroke({ frame, nib }: DepthGround, [a, b]: readonly [Point, Point]): Stroke {
-  const stroke = inked(lineSpine(a, b), nib);
-  const long = distance(a, b) || 1;
-  const path: GuidePath = { kind: 'line', ...a, dx: (b.x - a.x) / long, dy: (b.y - a.y) / long };
-  return wayOf(frame.shape, path) ? { ...stroke, guide: { id: frame.id, path } } : stroke;
-}
+export const edgeStroke = ({ frame, nib }: DepthGround, [a, b]: readonly [Point, Point]): Stroke =>
+  inFrame(inked(lineSpine(a, b), nib), frame.id, frame.shape);
 
 const edgeStrokes = (ground: DepthGround, edges: readonly (readonly [Point, Point])[]): Stroke[] =>
   edges.filter(([a, b]) => distance(a, b) > 0.5).map((edge) => edgeStroke(ground, edge));
@@ -105,13 +99,3 @@ function awayFrom([a, b]: readonly [Point, Point], p: Point): number {
   const long = distance(a, b) || 1;
   return Math.abs((p.x - a.x) * (b.y - a.y) - (p.y - a.y) * (b.x - a.x)) / long;
 }
-
-/** The outlines of a plane shape, inked. */
-export const planeShapeStrokes = (
-  guide: { readonly id: string; readonly shape: Parameters<typeof outlines>[0] },
-  nib: Nib,
-): Stroke[] =>
-  outlines(guide.shape).map((course) => ({
-    ...inked(course, nib),
-    guide: { id: guide.id, path: { kind: 'curve', course } },
-  }));

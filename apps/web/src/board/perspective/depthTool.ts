@@ -1,4 +1,4 @@
-import { foldMap, onPlane, PLANE_WAYS, planeBox, planeHomography, projectedStroke } from '@true-nib/core/guides';
+import { onPlane, PLANE_WAYS, planeBox, planeHomography } from '@true-nib/core/guides';
 import { distance, type Point } from '@true-nib/core/math';
 import {
   PageError,
@@ -18,20 +18,20 @@ import type { GuideTool } from '../guides/guideTool';
 import { guideInHand, setGuides, useGuides } from '../guides/guideStore';
 import { newGuide } from '../guides/layGuide';
 import { templateById } from '../guides/templateStore';
-import { drawnLayer, refuse, type Board, type Gesture } from '../inkHand';
+import { drawnLayer, refuse, still, type Board, type Gesture } from '../inkHand';
 import { nibFor } from '../nibs/rackStore';
 import { asEntities } from '../select/clipboard';
 import type { Modifiers } from '../select/selectHand';
 import type { Selection } from '../select/selection';
 import { layDown } from '../shapes/layDown';
-import { withCopies } from '../guides/bearing';
+import { mirroredInDepth, withCopies } from '../guides/bearing';
+import { outlineStrokes } from '../guides/guideDeeds';
 import {
   bayStrokes,
   boxStrokes,
   edgeStroke,
   gridStroke,
   marchStrokes,
-  planeShapeStrokes,
   stairStrokes,
   type DepthGround,
 } from './depthStrokes';
@@ -82,7 +82,7 @@ export class DepthTool {
       case 'fold':
         return this.beginFold(frame, at);
       case 'lines':
-        return this.inkOnce(frame, (ground, p) => {
+        return this.inkOnce(frame, 'Ink a grid line', (ground, p) => {
           const line = gridStroke(ground, p, REACH * this.perCss);
           if (!line)
             throw new PageError('No line of a grid lies here. Show a grid on this plane first, and touch one.');
@@ -103,22 +103,16 @@ export class DepthTool {
 
   /** A pointer that hovers shows how high a box would be. */
   hovers(at: Point): void {
-    const { tool } = useDesk.getState();
-    const { deed } = useDepth.getState();
-    const frame = this.base && frameInHand(this.board.session.page);
-    if (tool !== 'depth' || deed !== 'box' || !frame || !this.base) return;
-    this.show(this.made((ground) => boxStrokes(ground, this.base ?? [at, at], at), frame).strokes);
+    const { base } = this;
+    const frame = base && frameInHand(this.board.session.page);
+    if (frame) this.show(this.made((ground) => boxStrokes(ground, base, at), frame).strokes);
   }
 
   /** Lets go of what was begun. Answers whether there was any. */
   letGo(): boolean {
-    const { deed, edges } = useDepth.getState();
-    if (this.base) {
-      this.forgetBase();
-      return true;
-    }
-    if (useDesk.getState().tool !== 'depth' || deed !== 'sight' || edges.length === 0) return false;
-    return this.takeBackEdge();
+    if (!this.base) return this.takeBackEdge();
+    this.forgetBase();
+    return true;
   }
 
   /** Takes the last sighted edge back. Answers whether there was one. */
@@ -198,7 +192,7 @@ export class DepthTool {
         to = samples.at(-1) ?? to;
         const laid = tried();
         if (!laid) return;
-        this.show(planeShapeStrokes({ id: 'laying', shape: laid }, nibFor(session.page)));
+        this.show(outlineStrokes('laying', laid, nibFor(session.page)));
         const words = proportionsOf(laid);
         setDepth({ proportions: words });
         sayAt(words, picture.inWindow(to));
@@ -242,8 +236,7 @@ export class DepthTool {
     const { selection, session, notice } = this.board;
     const target = drawnLayer(session.page, useDesk.getState().layerId);
     if (typeof target === 'string') return notice(target);
-    const map = foldMap(shape);
-    const lines = this.selectedLines().flatMap((line) => projectedStroke(line, map) ?? []);
+    const lines = mirroredInDepth(session.page, this.selectedLines(), shape);
     if (selection.strokes.length === 0) return notice('Select the lines that are to be mirrored.');
     if (lines.length === 0) return notice('Their images would lie behind the viewer.');
     const order = this.board.picture.inks.index.topOrder(target.layer.id);
@@ -269,9 +262,7 @@ export class DepthTool {
       selection.strokes.length > 0
         ? this.selectedLines()
         : inHand?.shape.kind === 'plane'
-          ? planeShapeStrokes({ id: inHand.id, shape: inHand.shape }, nibFor(session.page)).map(
-              ({ guide: _own, ...line }) => line,
-            )
+          ? outlineStrokes(inHand.id, inHand.shape, nibFor(session.page))
           : [];
     if (lines.length === 0) return refuse(notice, 'Select the lines that are to march, or take a plane shape in hand.');
     return this.inkDrag(frame, 'March', (ground, a, b) => marchStrokes(ground, lines, a, b));
@@ -280,7 +271,7 @@ export class DepthTool {
   private beginBox(frame: FrameGuide): Gesture {
     if (this.base) {
       const base = this.base;
-      const gesture = this.inkOnce(frame, (ground, top) => boxStrokes(ground, base, top));
+      const gesture = this.inkOnce(frame, 'Box', (ground, top) => boxStrokes(ground, base, top));
       return {
         ...gesture,
         end: () => {
@@ -306,13 +297,8 @@ export class DepthTool {
   }
 
   /** Inks what the last place of a drag, or a touch, makes. */
-  private inkOnce(frame: FrameGuide, make: (ground: DepthGround, at: Point) => Stroke[]): Gesture {
-    return this.inkDrag(
-      frame,
-      useDepth.getState().deed === 'box' ? 'Box' : 'Ink a grid line',
-      (ground, _from, to) => make(ground, to),
-      true,
-    );
+  private inkOnce(frame: FrameGuide, label: string, make: (ground: DepthGround, at: Point) => Stroke[]): Gesture {
+    return this.inkDrag(frame, label, (ground, _from, to) => make(ground, to), true);
   }
 
   /** Inks what a drag makes, shown while it goes on. */
@@ -376,7 +362,6 @@ export class DepthTool {
   }
 }
 
-const still: Gesture = { move: () => undefined, end: () => undefined, cancel: () => undefined };
 const plain = ({ x, y }: Point): Point => ({ x, y });
 
 /** The base of a box while it is dragged. */
