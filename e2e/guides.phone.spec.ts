@@ -83,6 +83,7 @@ test('all is free at one touch of the switch, and the guides are as they were wh
   await fingers.draw(line([195, 200], [195, 500], 12));
   const before = await guidesOn(desk, HERON, 1);
   await page.getByRole('switch', { name: 'Guided' }).tap();
+  await expect(page.getByRole('switch', { name: 'Guided' })).not.toBeChecked();
   await ink(page);
   await fingers.draw(line([80, 300], [150, 330], 12));
   await linesOn(desk, HERON, 1);

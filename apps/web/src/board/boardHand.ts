@@ -102,6 +102,7 @@ export class BoardHand {
         this.board.path.hovers(undefined);
       }),
       listen('wheel', (event) => this.wheel(event), { passive: false }),
+      listen('touchstart', (event) => this.touched(event), { passive: false }),
       listen('contextmenu', (event) => event.preventDefault()),
     ];
     this.stop = () => stops.forEach((stop) => stop());
@@ -376,6 +377,16 @@ export class BoardHand {
     this.fingers.set(pointer, after);
     if (other && distance(before, other) > LEAST_PINCH)
       this.show(pinched(this.board.picture.view, [before, other], [after, other]), true);
+  }
+
+  /**
+   * What a finger draws must not be taken for a fling, which swallows the touch of the button that follows it.
+   * A browser told so leaves the focus where it was: a number being typed is taken as it stands.
+   */
+  private touched(event: TouchEvent): void {
+    event.preventDefault();
+    const { activeElement } = document;
+    if (activeElement instanceof HTMLInputElement) activeElement.blur();
   }
 
   private wheel(event: WheelEvent): void {
