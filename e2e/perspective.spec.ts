@@ -315,7 +315,7 @@ test('many tethered lines are carried beside the main thread, with a figure that
   await expect.poll(async () => (await guidesOn(desk, 'demo-depth', 4))[0]).toEqual(before);
 });
 
-test('a façade is mirrored in depth while it is drawn, and a box selects on the wall', async ({ page, desk }) => {
+test('a façade is mirrored in depth while it is drawn', async ({ page, desk }) => {
   await openBoard(page, desk, HERON);
   const pen = await Pen.for(page);
   await inDepth(page, 'Frame');
@@ -349,6 +349,29 @@ test('a façade is mirrored in depth while it is drawn, and a box selects on the
   if (axis.kind !== 'fold') throw new Error('It is a mirror in depth.');
   const [a, b, m] = [drawn.spine.points[0], twin.spine.points[0], axis.x];
   expect(((a - m) * (b - x)) / ((b - m) * (a - x))).toBeCloseTo(-1, 6);
+});
+
+test('a box selects on the wall in hand: what lies above its upright corner but below its slanting edge is in it', async ({
+  page,
+  desk,
+}) => {
+  await openBoard(page, desk, HERON);
+  const pen = await Pen.for(page);
+  await inDepth(page, 'Frame');
+  await page.getByRole('button', { name: 'Two points', exact: true }).click();
+  await guidesOn(desk, HERON, 1);
+  await takePlane(page, 'Right wall');
+  await page.getByRole('tab', { name: 'Ink' }).click();
+  await pen.draw(line([450, 278], [480, 280]));
+  await linesOn(desk, HERON, 1);
+  await page.keyboard.press('4');
+  await page.getByRole('radio', { name: 'Box' }).click();
+  await mouseDraw(page, line([425, 640], [900, 300], 10));
+  await expect(page.getByText(/^1 line/).first()).toBeVisible();
+  // The same box on the page itself leaves it out.
+  await page.keyboard.press('Shift+T');
+  await mouseDraw(page, line([425, 640], [900, 300], 10));
+  await expect(page.getByText(/^1 line/)).toHaveCount(0);
 });
 
 test('a grid line is inked by a touch, a straightedge stays aimed while it is moved, a picture lies on the wall', async ({

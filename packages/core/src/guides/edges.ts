@@ -13,7 +13,7 @@ import {
 import { planeRings } from './perspective/plane';
 import { templateMap } from './placed';
 
-export { templateMap } from './placed';
+export { halfSize, templateMap } from './placed';
 
 /** The two edges of a straightedge, each with its ends: one on either side of the middle. */
 export function straightEdges({ x, y, angle, length, width }: StraightedgeShape): readonly [LinePath, LinePath] {

@@ -1,10 +1,12 @@
-import { applyProjective, depthAt, type Matrix3x3 } from '../math';
+import { SEGMENT } from '../curve';
+import { applyProjective, depthAt, distance, type Matrix3x3, type Point } from '../math';
 import {
   ofKind,
   type Edit,
   type EntityId,
   type FrameShape,
   type GuideEntity,
+  type GuideShape,
   type Page,
   type PlaneShape,
   type StrokeEntity,
@@ -19,8 +21,8 @@ import {
   ringAfter,
   wayOf,
 } from './perspective/carry';
-import { PLANE_WAYS } from './perspective/frame';
-import type { StrokeEdit } from './guided';
+import { PLANE_WAYS, wayTo } from './perspective/frame';
+import { guidedStrokes, type StrokeEdit } from './guided';
 import { aimedAt } from './placement';
 
 // What hangs on a perspective frame and goes where it goes.
@@ -55,6 +57,33 @@ export const planeLines = (
     const path = ringAfter(guide.path, before, after);
     return path ? [{ before: stroke, after: carriedStroke(stroke, map, () => path) }] : [];
   });
+
+/** Where the lines of a frame would go when it becomes another, from node to node: quick, and true for straight lines alone. */
+export function roughlyTethered(
+  page: Page,
+  guide: GuideEntity,
+  shape: GuideShape,
+  following: 'carried' | 'aimed',
+): Point[][] {
+  const before = guide.shape;
+  if (before.kind !== 'frame' || shape.kind !== 'frame') return [];
+  const map = following === 'carried' ? frameMap(before, shape, page.size) : undefined;
+  return guidedStrokes(page).flatMap(({ guide: own, spine: { points } }) => {
+    if (own?.id !== guide.id) return [];
+    const nodes: Point[] = [];
+    for (let i = 0; i < points.length; i += SEGMENT) nodes.push({ x: points[i], y: points[i + 1] });
+    if (map)
+      return nodes.every(({ x, y }) => depthAt(map, x, y) > 0)
+        ? [nodes.map(({ x, y }) => applyProjective(map, x, y))]
+        : [];
+    const way = wayOf(before, own.path);
+    const [a, b] = [nodes[0], nodes[nodes.length - 1]];
+    const middle = { x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 };
+    const line = way && wayTo(shape.points[way], middle);
+    const half = distance(a, b) / 2;
+    return line ? [[-half, half].map((along) => ({ x: middle.x + along * line.x, y: middle.y + along * line.y }))] : [];
+  });
+}
 
 /** The guides that hang on a frame after it became another, and the lines that lie on them. */
 export function dependents(

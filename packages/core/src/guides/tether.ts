@@ -60,14 +60,20 @@ export function moveGuide(
   label = 'Move the guide',
   following: Following = 'carried',
 ): Change {
-  const guide = find(page, 'guide', guideId);
-  if (!guide) throw new PageError('This guide is no longer on the page.');
-  if (guide.locked) throw new PageError(`${guide.name} is locked.`);
-  if (guide.shape.kind !== shape.kind) throw new PageError('A guide stays of its kind.');
+  const guide = checkMove(page, guideId, shape);
   return draftChange(label, [
     { before: guide, after: { ...guide, shape } },
     ...tetheredEdits(page, guide, shape, following),
   ]);
+}
+
+/** The guide that is to get another shape. Throws a PageError when it is gone, locked, or of another kind. */
+export function checkMove(page: Page, guideId: EntityId, shape: GuideShape): GuideEntity {
+  const guide = find(page, 'guide', guideId);
+  if (!guide) throw new PageError('This guide is no longer on the page.');
+  if (guide.locked) throw new PageError(`${guide.name} is locked.`);
+  if (guide.shape.kind !== shape.kind) throw new PageError('A guide stays of its kind.');
+  return guide;
 }
 
 /** How what is tethered to a frame follows it: as the camera sees it, or straight lines aimed at the points about their middles. */

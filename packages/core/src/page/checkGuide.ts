@@ -220,9 +220,11 @@ function checkEdge(value: unknown): SightedEdge {
 function checkFrameGrid(value: unknown): FrameGrid {
   const fields = record(value, 'A grid');
   const { gridStep, gridReach, hues } = GUIDE_LIMITS;
+  const reach = number(fields.reach, 'reach', gridReach.least, gridReach.most);
+  if (!Number.isInteger(reach)) throw new PageError(`A grid reaches a whole number of steps; ${reach} came.`);
   return {
     step: number(fields.step, 'step', gridStep.least, gridStep.most),
-    reach: number(fields.reach, 'reach', gridReach.least, gridReach.most),
+    reach,
     fade: number(fields.fade, 'fade', 0, 1),
     hue: number(fields.hue, 'hue', 0, hues - 1),
     snaps: flag(fields.snaps, 'snaps'),

@@ -16,6 +16,7 @@ import {
   edgePaths,
   frameGrips,
   fromPlane,
+  halfSize,
   horizonOf,
   isOnRuler,
   onPlane,
@@ -136,17 +137,6 @@ function templateFrame({ rings, place }: Extract<GuideShape, { kind: 'template' 
     { x: -w, y: h },
   ].map((p) => apply(map, p));
   return { corners, top: apply(map, { x: 0, y: place.scaleY > 0 ? -h : h }) };
-}
-
-/** Half the width and height of rings about their middle, in their own px. */
-export function halfSize(rings: readonly Spine[]): readonly [number, number] {
-  let [w, h] = [1, 1];
-  for (const { points } of rings)
-    for (let i = 0; i < points.length; i += 3) {
-      w = Math.max(w, Math.abs(points[i]));
-      h = Math.max(h, Math.abs(points[i + 1]));
-    }
-  return [w, h];
 }
 
 /** The grip nearest to `at`, within `reach` page px. */

@@ -1,4 +1,5 @@
 import { fitSpine } from '@true-nib/core/curve';
+import { halfSize } from '@true-nib/core/guides';
 import { TEMPLATES, type Template } from '@true-nib/core/templates';
 import { distance, type Point } from '@true-nib/core/math';
 import {
@@ -12,7 +13,6 @@ import {
   type Page,
 } from '@true-nib/core/page';
 import { newId } from '../../session/ids';
-import { halfSize } from './grips';
 
 export const GUIDE_NAMES: Readonly<Record<GuideKind, string>> = {
   straightedge: 'Straightedge',

@@ -1,4 +1,4 @@
-import { FRAME_PRESETS, planeName, WAY_NAMES, outlierInWords, type FrameReach } from '@true-nib/core/guides';
+import { FRAME_PRESETS, planeName, WAY_NAMES, wayName, outlierInWords, type FrameReach } from '@true-nib/core/guides';
 import { FRAME_PLANES, FRAME_WAYS } from '@true-nib/core/page';
 import { Text, View } from 'react-native';
 import { Button } from '../../look/Button';
@@ -107,7 +107,7 @@ function PlaneSettings({ frame, width, perRow }: PlaneSettingsProps) {
   const reaches: readonly { readonly value: FrameReach; readonly label: string }[] = [
     { value: 'all', label: 'All ways' },
     ...FRAME_PLANES.map((one) => ({ value: `plane:${one}` as const, label: planeName(frame.shape, one) })),
-    ...FRAME_WAYS.map((way) => ({ value: `way:${way}` as const, label: WAY_NAMES[way] })),
+    ...FRAME_WAYS.map((way) => ({ value: `way:${way}` as const, label: wayName(frame.shape, way) })),
   ];
   return (
     <View className="gap-2">

@@ -1,7 +1,8 @@
 import {
+  frameBetween,
   isFinitePoint,
-  movePoint,
   readFrame,
+  sentToInfinity,
   spreadPoints,
   turnedFrame,
   wayName,
@@ -20,7 +21,7 @@ import { GUIDE_HUES } from '../../render/guidePicture';
 import { useBoard, usePage } from '../boardContext';
 import { Faint, Line, Settled } from '../guides/parts';
 import { setDepth, useDepth } from './depthStore';
-import { frameBetween, sameCamera } from './frameDeeds';
+import { sameCamera } from './frameDeeds';
 import { FrameGrids } from './FrameGrids';
 import { FrameMap } from './FrameMap';
 import type { FrameGuide } from './frames';
@@ -89,7 +90,7 @@ export function FrameSettings({ guide, width }: { readonly guide: FrameGuide; re
             {isFinitePoint(shape.points[way]) && (
               <Button
                 label="Send to infinity"
-                onPress={() => change(`${WAY_NAMES[way]} to infinity`, () => sentOff(shape, way, size))}
+                onPress={() => change(`${WAY_NAMES[way]} to infinity`, () => sentToInfinity(shape, way, size))}
               />
             )}
           </View>
@@ -137,22 +138,6 @@ function PointName({
     if (kept !== '' && kept !== name) onName(kept);
   };
   return <Field label={label} value={words} onChange={setWords} onSubmit={keep} onBlur={keep} />;
-}
-
-/** A point sent infinitely far in the direction in which it lies: right and left along the horizon. */
-function sentOff(
-  shape: FrameShape,
-  way: (typeof FRAME_WAYS)[number],
-  size: { width: number; height: number },
-): FrameShape {
-  const [x, y] = shape.points[way];
-  const other = way === 'right' ? 'left' : 'right';
-  const [ox, oy, ow] = shape.points[other];
-  // Along the line through the other point of the horizon; else away from the middle of the page.
-  const from = way !== 'height' && ow === 1 ? { x: ox, y: oy } : { x: size.width / 2, y: size.height / 2 };
-  const [dx, dy] = way === 'height' ? [0, Math.sign(y - from.y) || -1] : [x - from.x, y - from.y];
-  const long = Math.hypot(dx, dy) || 1;
-  return movePoint(shape, way, [dx / long, dy / long, 0], size);
 }
 
 function tried<T>(make: () => T): T | undefined {

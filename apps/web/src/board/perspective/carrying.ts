@@ -1,5 +1,5 @@
-import { frameMap, moveGuide, tetheredCount, wayOf, wayTo } from '@true-nib/core/guides';
-import { applyProjective, depthAt, type Point } from '@true-nib/core/math';
+import { checkMove, roughlyTethered, tetheredCount } from '@true-nib/core/guides';
+import type { Point } from '@true-nib/core/math';
 import { find, ofKind, PageError, type Edit, type GuideEntity, type GuideShape, type Page } from '@true-nib/core/page';
 import { breath } from '../../breath';
 import { say } from '../../look/notices';
@@ -28,8 +28,7 @@ export async function carryMany(
 ): Promise<void> {
   const { page } = session;
   const { following } = useDepth.getState();
-  // The rules are the same: what may not be moved is refused before the work begins.
-  moveGuide({ ...page, entities: page.entities.with({ ...guide, tethers: false }) }, guide.id, shape, label);
+  checkMove(page, guide.id, shape);
   say('Carrying the lines…');
   const count = await picture.inks.tether(ofKind(page, 'guide'), guide, shape, following);
   const edits: Edit[] = [{ before: guide, after: { ...guide, shape } }];
@@ -47,24 +46,5 @@ export async function carryMany(
 }
 
 /** Where tethered lines would go, as ways from node to node: quick enough to be drawn at every move of a hand. */
-export function ghostsOf(page: Page, guide: GuideEntity, shape: GuideShape): Point[][] {
-  const before = guide.shape;
-  if (before.kind !== 'frame' || shape.kind !== 'frame') return [];
-  const map = useDepth.getState().following === 'carried' ? frameMap(before, shape, page.size) : undefined;
-  return ofKind(page, 'stroke').flatMap(({ guide: own, spine: { points } }) => {
-    if (own?.id !== guide.id) return [];
-    const nodes: Point[] = [];
-    for (let i = 0; i < points.length; i += 9) nodes.push({ x: points[i], y: points[i + 1] });
-    if (map) {
-      if (nodes.some(({ x, y }) => depthAt(map, x, y) <= 0)) return [];
-      return [nodes.map(({ x, y }) => applyProjective(map, x, y))];
-    }
-    const way = wayOf(before, own.path);
-    const [a, b] = [nodes[0], nodes[nodes.length - 1]];
-    const middle = { x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 };
-    const line = way && wayTo(shape.points[way], middle);
-    if (!line) return [];
-    const half = Math.hypot(b.x - a.x, b.y - a.y) / 2;
-    return [[-half, half].map((along) => ({ x: middle.x + along * line.x, y: middle.y + along * line.y }))];
-  });
-}
+export const ghostsOf = (page: Page, guide: GuideEntity, shape: GuideShape): Point[][] =>
+  roughlyTethered(page, guide, shape, useDepth.getState().following);

@@ -1,4 +1,4 @@
-import { onPlane, PLANE_WAYS, planeBox, planeHomography } from '@true-nib/core/guides';
+import { PLANE_WAYS, planeBox, planeRectangle, planeShapeBetween } from '@true-nib/core/guides';
 import { distance, type Point } from '@true-nib/core/math';
 import {
   PageError,
@@ -13,7 +13,6 @@ import { TEMPLATES } from '@true-nib/core/templates';
 import { sayAt } from '../../look/notices';
 import { zoomOf } from '../../render/view';
 import { takeTool, useDesk } from '../desk';
-import { halfSize } from '../guides/grips';
 import type { GuideTool } from '../guides/guideTool';
 import { guideInHand, setGuides, useGuides } from '../guides/guideStore';
 import { newGuide } from '../guides/layGuide';
@@ -37,7 +36,7 @@ import {
 } from './depthStrokes';
 import { setDepth, useDepth } from './depthStore';
 import { frameInHand, type FrameGuide } from './frames';
-import { layPicture, pictureCorners, type HeldPicture } from './planePicture';
+import { layPicture, type HeldPicture } from './planePicture';
 import { proportionsOf } from './proportions';
 
 /** CSS px that a hand may miss a grid line by, and that a drag must go to be none of a touch. */
@@ -151,7 +150,7 @@ export class DepthTool {
     const { picture, session } = this.board;
     let to = from;
     const corners = () =>
-      this.tried(() => pictureCorners(frame.shape, useDepth.getState().plane, session.page.size, held.ratio, from, to));
+      this.tried(() => planeRectangle(frame.shape, useDepth.getState().plane, held.ratio, from, to, session.page.size));
     return {
       move: (samples) => {
         to = samples.at(-1) ?? to;
@@ -174,19 +173,13 @@ export class DepthTool {
     const { session, notice, picture } = this.board;
     const { plane } = useDepth.getState();
     let to = from;
-    const shape = (): PlaneShape | undefined => {
-      const map = planeHomography(frame.shape, plane, from, session.page.size);
-      const rings = templateById(useGuides.getState().templateId)?.rings ?? TEMPLATES[0].rings;
-      const [w, h] = halfSize(rings);
-      const isTap = distance(from, to) < 8 * this.perCss;
-      const far = isTap ? { x: session.page.size.width / 8, y: session.page.size.width / 8 } : onPlane(map, to);
-      if (!far) throw new PageError('This reaches over the horizon of the plane.');
-      if (Math.abs(far.x) < 1 || Math.abs(far.y) < 1) return undefined;
-      const middle = isTap ? { x: 0, y: 0 } : { x: far.x / 2, y: far.y / 2 };
-      const scale = { scaleX: Math.abs(far.x) / (2 * w), scaleY: Math.abs(far.y) / (2 * h) };
-      return { kind: 'plane', frame: frame.id, plane, map, rings, place: { ...middle, ...scale, angle: 0 } };
+    const rings = templateById(useGuides.getState().templateId)?.rings ?? TEMPLATES[0].rings;
+    const tried = (): PlaneShape | undefined => {
+      const corner = distance(from, to) < 8 * this.perCss ? undefined : to;
+      return this.tried(() =>
+        planeShapeBetween(frame.shape, { frame: frame.id, plane, rings }, from, corner, session.page.size),
+      );
     };
-    const tried = (): PlaneShape | undefined => this.tried(shape);
     return {
       move: (samples) => {
         to = samples.at(-1) ?? to;

@@ -1,15 +1,5 @@
-import {
-  cameraBetween,
-  cameraOf,
-  frameOfCamera,
-  framePreset,
-  frameMap,
-  isCamera,
-  turnFrame,
-  type FramePreset,
-} from '@true-nib/core/guides';
-import { applyProjective } from '@true-nib/core/math';
-import { PageError, type FrameShape, type PageSize } from '@true-nib/core/page';
+import { framePreset, turnFrame, type FramePreset } from '@true-nib/core/guides';
+import { PageError, type FrameShape } from '@true-nib/core/page';
 import { takeTool } from '../desk';
 import { setGuides } from '../guides/guideStore';
 import { newGuide } from '../guides/layGuide';
@@ -51,16 +41,4 @@ export function sameCamera(board: Board, { shape, name }: FrameGuide, degrees: n
     if (!(error instanceof PageError)) throw error;
     board.notice(error.message);
   }
-}
-
-/** The frame between two, as its camera turns from the one to the other. */
-export function frameBetween(from: FrameShape, to: FrameShape, share: number, size: PageSize): FrameShape {
-  if (share >= 1) return to;
-  if (share <= 0) return from;
-  const [a, b] = [cameraOf(from, size), cameraOf(to, size)];
-  if (!isCamera(a) || !isCamera(b)) return share < 0.5 ? from : to;
-  const { kind: _kind, points: _points, ...settings } = to;
-  const between = frameOfCamera(cameraBetween(a, b, share), size, settings);
-  const map = frameMap(from, between, size);
-  return map ? { ...between, corner: applyProjective(map, from.corner.x, from.corner.y) } : between;
 }

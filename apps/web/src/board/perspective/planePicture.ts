@@ -1,6 +1,4 @@
-import { onPlane, planeHomography } from '@true-nib/core/guides';
-import { applyProjective, boxOfPoints, type Point } from '@true-nib/core/math';
-import { PageError, type FramePlane, type FrameShape, type PageSize } from '@true-nib/core/page';
+import { boxOfPoints } from '@true-nib/core/math';
 import type { Quad } from '@true-nib/core/select';
 import { chooseFile } from '../../look/files';
 import { say, sayError } from '../../look/notices';
@@ -26,26 +24,6 @@ export async function choosePlanePicture(): Promise<void> {
   } catch {
     say(`${file.name} cannot be read as a picture. It is damaged, or not what its name says.`);
   }
-}
-
-/** The corners of a picture on a plane, from a corner as wide as a drag goes, true to its own proportions. */
-export function pictureCorners(
-  frame: FrameShape,
-  plane: FramePlane,
-  size: PageSize,
-  ratio: number,
-  from: Point,
-  to: Point,
-): Quad {
-  const map = planeHomography(frame, plane, from, size);
-  const far = onPlane(map, to);
-  if (!far) throw new PageError('This reaches over the horizon of the plane.');
-  if (Math.abs(far.x) < 8) throw new PageError('Drag from corner to corner on the plane.');
-  const high = Math.abs(far.x) * ratio * (far.y < 0 ? -1 : 1);
-  const [x, y] = [Math.min(0, far.x), Math.min(0, high)];
-  const at = (u: number, v: number): Point => applyProjective(map, u, v);
-  const [w, h] = [Math.abs(far.x), Math.abs(high)];
-  return [at(x, y), at(x + w, y), at(x + w, y + h), at(x, y + h)];
 }
 
 /** Lays a picture on the page as it looks on a plane: a rough of its own. */

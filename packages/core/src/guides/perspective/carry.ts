@@ -22,7 +22,7 @@ import {
   type StrokeEntity,
 } from '../../page';
 import { behind, cameraOf, cameraOrThrow, frameOfCamera, isCamera } from './camera';
-import { cameraMap, turnedCamera, type Turn } from './turn';
+import { cameraBetween, cameraMap, turnedCamera, type Turn } from './turn';
 import { wayTo, type Extent } from './frame';
 import { planeAxes, planeMap, planeRings, planeShapeMap } from './plane';
 
@@ -46,6 +46,18 @@ export function turnedFrame(frame: FrameShape, turn: Turn, page: Extent): FrameS
   if (!map || depthAt(map, frame.corner.x, frame.corner.y) <= NEAR)
     throw new PageError('The corner of the frame would come behind the viewer.');
   return { ...after, corner: applyProjective(map, frame.corner.x, frame.corner.y) };
+}
+
+/** The frame between two, as its camera turns from the one to the other. */
+export function frameBetween(from: FrameShape, to: FrameShape, share: number, page: Extent): FrameShape {
+  if (share >= 1) return to;
+  if (share <= 0) return from;
+  const [a, b] = [cameraOf(from, page), cameraOf(to, page)];
+  if (!isCamera(a) || !isCamera(b)) return share < 0.5 ? from : to;
+  const { kind: _kind, points: _points, ...settings } = to;
+  const between = frameOfCamera(cameraBetween(a, b, share), page, settings);
+  const map = frameMap(from, between, page);
+  return map ? { ...between, corner: applyProjective(map, from.corner.x, from.corner.y) } : between;
 }
 
 /** The directions of a frame that a straight path runs in. */

@@ -117,3 +117,16 @@ export function spreadPoints(frame: FrameShape, by: number, page: Extent): Frame
     vanishingPoint(foot.x + (x - foot.x) * factor, foot.y + (y - foot.y) * factor, 1);
   return withPoints(frame, { ...frame.points, right: moved(right), left: moved(left) }, page);
 }
+
+/**
+ * A frame with a point sent infinitely far in the direction in which it lies: right and left along the line to the other one,
+ * the upright up or down, or away from the page's middle. Throws a PageError for a point that is fixed.
+ */
+export function sentToInfinity(frame: FrameShape, way: FrameWay, page: Extent): FrameShape {
+  const [x, y] = frame.points[way];
+  const [ox, oy, ow] = frame.points[way === 'right' ? 'left' : 'right'];
+  const middle = { x: page.width / 2, y: page.height / 2 };
+  if (way === 'height') return movePoint(frame, way, [0, y > middle.y ? 1 : -1, 0], page);
+  const from = ow === 1 ? { x: ox, y: oy } : middle;
+  return movePoint(frame, way, vanishingPoint(x - from.x, y - from.y, 0), page);
+}

@@ -12,8 +12,8 @@ import {
   type Point,
   type Vector,
 } from '../../math';
-import { PageError, type FramePlane, type FrameShape, type PlaneShape } from '../../page';
-import { templateMap } from '../placed';
+import { PageError, type EntityId, type FramePlane, type FrameShape, type PlaneShape } from '../../page';
+import { halfSize, templateMap } from '../placed';
 import { behind, cameraOrThrow, type Camera } from './camera';
 import { lineThrough, PLANE_WAYS, planeName, type Extent } from './frame';
 
@@ -100,6 +100,72 @@ function projectedRings(shape: PlaneShape): Spine[] {
   return shape.rings.flatMap((ring) =>
     seenParts(ring, map).map((part) => projectSpine(part, map, { tolerance: PLANE_TOLERANCE })),
   );
+}
+
+/** The place on a plane that a drag from its origin goes to. Throws a PageError beyond the plane's horizon. */
+function draggedTo(map: Matrix3x3, to: Point): Point {
+  const far = onPlane(map, to);
+  if (!far) throw new PageError('This reaches over the horizon of the plane.');
+  return far;
+}
+
+/** How the outlines of a template come to lie on a plane: `frame` is the one that the plane belongs to, by its name. */
+export interface PlaneLaying {
+  readonly frame: EntityId;
+  readonly plane: FramePlane;
+  readonly rings: readonly Spine[];
+}
+
+/**
+ * Outlines laid on a plane between two corners, page px; without the second one about the first, a quarter of the page wide.
+ * Nothing where the corners are too close. Throws a PageError where the plane cannot be seen there.
+ */
+export function planeShapeBetween(
+  frame: FrameShape,
+  laying: PlaneLaying,
+  from: Point,
+  to: Point | undefined,
+  page: Extent,
+): PlaneShape | undefined {
+  const map = planeHomography(frame, laying.plane, from, page);
+  const [w, h] = halfSize(laying.rings);
+  const far = to ? draggedTo(map, to) : { x: page.width / 8, y: page.width / 8 };
+  if (Math.abs(far.x) < 1 || Math.abs(far.y) < 1) return undefined;
+  const middle = to ? { x: far.x / 2, y: far.y / 2 } : { x: 0, y: 0 };
+  const scale = { scaleX: Math.abs(far.x) / (2 * w), scaleY: Math.abs(far.y) / (2 * h) };
+  return { kind: 'plane', ...laying, map, place: { ...middle, ...scale, angle: 0 } };
+}
+
+/** How wide and how high a plane shape truly is, in its plane's own px. */
+export function trueSize({ rings, place }: PlaneShape): { readonly width: number; readonly height: number } {
+  const [w, h] = halfSize(rings);
+  return { width: 2 * w * Math.abs(place.scaleX), height: 2 * h * Math.abs(place.scaleY) };
+}
+
+/**
+ * The corners of a rectangle on a plane, clockwise from its upper left one, from a corner as wide as a drag goes and
+ * `ratio` times as high in truth. Throws a PageError where the drag is too short or leaves the plane.
+ */
+export function planeRectangle(
+  frame: FrameShape,
+  plane: FramePlane,
+  ratio: number,
+  from: Point,
+  to: Point,
+  page: Extent,
+): readonly [Point, Point, Point, Point] {
+  const map = planeHomography(frame, plane, from, page);
+  const far = draggedTo(map, to);
+  const wide = Math.abs(far.x);
+  if (wide < 8) throw new PageError('Drag from corner to corner on the plane.');
+  const high = wide * ratio;
+  const [x, y] = [Math.min(0, far.x), far.y < 0 ? -high : 0];
+  const at = (u: number, v: number): Point => {
+    const seen = fromPlane(map, { x: u, y: v });
+    if (!seen) throw new PageError('Part of this would lie behind the viewer. Make it smaller.');
+    return seen;
+  };
+  return [at(x, y), at(x + wide, y), at(x + wide, y + high), at(x, y + high)];
 }
 
 /** A course in a plane as it is seen; nothing where part of it lies behind the viewer. */

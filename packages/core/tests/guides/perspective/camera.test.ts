@@ -8,6 +8,7 @@ import {
   cameraOrThrow,
   coneOfVision,
   FRAME_PRESETS,
+  frameBetween,
   frameFromPoints,
   frameOfCamera,
   framePreset,
@@ -17,6 +18,7 @@ import {
   moveHorizon,
   pointCount,
   readFrame,
+  sentToInfinity,
   spreadPoints,
   turnedFrame,
   turnFrame,
@@ -130,6 +132,7 @@ describe('a frame at the gate', () => {
       [{ corner: { x: 'here', y: 0 } }, /number/],
       [{ edges: [{ way: 'left', from: at(5, 5), to: at(5, 5) }] }, /from one place to another/],
       [{ grids: { floor: { ...grid, reach: 1e6 } } }, /reach/],
+      [{ grids: { floor: { ...grid, reach: 2.5 } } }, /whole number/],
       [{ grids: { floor: { ...grid, step: 0 } } }, /step/],
     ] as const)
       expect(() => checkEntity(withShape(change))).toThrow(words);
@@ -176,6 +179,13 @@ describe('what a frame is moved to', () => {
     const [a, b] = [cameraOrThrow(frame, PAGE), cameraOrThrow(wide, PAGE)];
     expect(b.centre).toEqual(a.centre);
     expect(b.focal / a.focal).toBeCloseTo(1.5, 9);
+  });
+
+  it('a point sent to infinity leaves lines along the way to it', () => {
+    const away = sentToInfinity(two(-2000, 5000), 'right', PAGE);
+    expect(away.points.right).toEqual([1, 0, 0]);
+    expect(pointCount(away)).toBe(1);
+    expect(sentToInfinity(framePreset(FRAME_PRESETS[4], PAGE), 'height', PAGE).points.height[2]).toBe(0);
   });
 
   it('a fixed point stays', () => {
@@ -247,5 +257,8 @@ describe('the map from one camera to another', () => {
     for (const way of WAYS)
       expect(between(a.axes[way], middle.axes[way])).toBeCloseTo(between(middle.axes[way], b.axes[way]), 6);
     expect(frameOfCamera(cameraBetween(a, b, 1), PAGE).points.right[0]).toBeCloseTo(to.points.right[0], 3);
+    const half = frameBetween(from, to, 0.5, PAGE);
+    expect(cameraOrThrow(half, PAGE).focal).toBeCloseTo(middle.focal, 3);
+    expect([frameBetween(from, to, 0, PAGE), frameBetween(from, to, 1, PAGE)]).toEqual([from, to]);
   });
 });

@@ -13,11 +13,14 @@ import {
   onPlane,
   planeBox,
   planeHomography,
+  planeRectangle,
   planeRings,
+  planeShapeBetween,
   project,
   projectCircle,
   projectEllipse,
   shiftedPlane,
+  trueSize,
   wayTo,
 } from '../../../src/guides';
 import { PAGE } from './scenes';
@@ -209,6 +212,29 @@ describe('a box on the floor', () => {
     expect(() => boxEdges(street, PAGE, [at(1100, 3400), at(1100, 3400)], at(1100, 3000))).toThrow(PageError);
     expect(() => boxEdges(street, PAGE, [at(1100, 3400), at(1500, 900)], at(1500, 700))).toThrow(/horizon/);
   });
+});
+
+it('outlines and pictures are laid between corners, true to their proportions', () => {
+  const laying = { frame: 'frame', plane: 'right', rings: [circle] } as const;
+  const laid = planeShapeBetween(street, laying, at(1500, 2600), at(1900, 2000), PAGE);
+  if (!laid) throw new Error('Nothing was laid.');
+  const far = onPlane(laid.map, at(1900, 2000));
+  expect(trueSize(laid)).toEqual({
+    width: expect.closeTo(Math.abs(far?.x ?? 0), 6),
+    height: expect.closeTo(Math.abs(far?.y ?? 0), 6),
+  });
+  expect(planeShapeBetween(street, laying, at(1500, 2600), at(1500, 2600), PAGE)).toBeUndefined();
+  expect(() => planeShapeBetween(street, { ...laying, plane: 'floor' }, at(1500, 3000), at(1500, 900), PAGE)).toThrow(
+    /horizon/,
+  );
+  // The corners of a picture twice as wide as high, back on the plane.
+  const map = planeHomography(street, 'right', at(1500, 2600), PAGE);
+  const [a, b, c] = planeRectangle(street, 'right', 0.5, at(1500, 2600), at(1900, 2000), PAGE).map((p) =>
+    onPlane(map, p),
+  );
+  if (!a || !b || !c) throw new Error('It lies on the plane.');
+  expect((c.y - b.y) / (b.x - a.x)).toBeCloseTo(0.5, 9);
+  expect(() => planeRectangle(street, 'right', 0.5, at(1500, 2600), at(1501, 2600), PAGE)).toThrow(/corner to corner/);
 });
 
 it('a plane shape is dragged in its plane, and not over the horizon', () => {
