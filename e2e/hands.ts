@@ -56,10 +56,12 @@ export class Pen {
   /** Goes on from where a paced hand was, without a rest. */
   async goesOn(places: readonly Place[], pressure: (t: number) => number = () => 0.5, beat = 8): Promise<void> {
     let clock = this.pacedTo ?? this.clock ?? Date.now() / 1000;
-    for (const [k, place] of places.entries()) {
+    // Not awaited one by one: a driver that stalls in between would make the hand rest.
+    const moves = places.map((place, k) => {
       this.clock = clock += beat / 1000;
-      await this.send('mouseMoved', place, pressure((k + 1) / places.length), 1);
-    }
+      return this.send('mouseMoved', place, pressure((k + 1) / places.length), 1);
+    });
+    await Promise.all(moves);
     this.pacedTo = clock;
     this.clock = undefined;
   }
