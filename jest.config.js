@@ -22,7 +22,7 @@ module.exports = {
       setupFiles: ['<rootDir>/packages/core/tests/setup.ts'],
       transform: { ...swc, '^.+\\.js$': swc['^.+\\.ts$'] },
       transformIgnorePatterns: [
-        '/node_modules/(?!(@true-nib|fit-curve|fast-png|iobuffer|fractional-indexing|perfect-freehand|@cityssm|three)/)',
+        '/node_modules/(?!(@true-nib|fit-curve|fast-png|iobuffer|fractional-indexing|perfect-freehand|@cityssm|three|flatbush|flatqueue)/)',
       ],
       // Its cameras alone, without what draws.
       moduleNameMapper: { '^three$': '<rootDir>/node_modules/three/build/three.core.js' },
@@ -32,7 +32,7 @@ module.exports = {
       testEnvironment: '<rootDir>/tools/jestEnvironment.js',
       testMatch: ['<rootDir>/apps/server/tests/**/*.test.ts'],
       transform: { ...swc, '^.+\\.js$': swc['^.+\\.ts$'] },
-      transformIgnorePatterns: ['/node_modules/(?!(@true-nib|fractional-indexing)/)'],
+      transformIgnorePatterns: ['/node_modules/(?!(@true-nib|fractional-indexing|flatbush|flatqueue)/)'],
     },
     {
       displayName: 'web',
@@ -48,7 +48,7 @@ module.exports = {
         '^lucide-react-native/icons/(.*)$': '<rootDir>/../../node_modules/lucide-react-native/dist/cjs/icons/$1.js',
       },
       transformIgnorePatterns: [
-        '/node_modules/(?!(.pnpm|react-native|@react-native|@react-native-community|expo|@expo|@expo-google-fonts|react-navigation|@react-navigation|native-base|nativewind|react-native-css-interop|lucide-react-native|reanimated-color-picker|fractional-indexing|fast-xml-parser|idb|rbush|quickselect|tinykeys|msgpackr|fflate|wcag-contrast|relative-luminance|@true-nib))',
+        '/node_modules/(?!(.pnpm|react-native|@react-native|@react-native-community|expo|@expo|@expo-google-fonts|react-navigation|@react-navigation|native-base|nativewind|react-native-css-interop|lucide-react-native|reanimated-color-picker|fractional-indexing|fast-xml-parser|idb|rbush|flatbush|flatqueue|quickselect|tinykeys|msgpackr|fflate|wcag-contrast|relative-luminance|@true-nib))',
       ],
     },
   ],

@@ -1,38 +1,4 @@
 // Libraries that ours is held against and that ship no types.
-declare module 'clipper-lib' {
-  interface IntPoint {
-    X: number;
-    Y: number;
-  }
-  export default class ClipperLib {
-    static Clipper: {
-      new (): {
-        AddPath(path: IntPoint[], kind: number, closed: boolean): void;
-        AddPaths(paths: IntPoint[][], kind: number, closed: boolean): void;
-        Execute(operation: number, result: IntPoint[][] | object, subjectFill: number, clipFill: number): void;
-      };
-      OpenPathsFromPolyTree(tree: object): IntPoint[][];
-      Area(path: IntPoint[]): number;
-      MinkowskiSum(pattern: IntPoint[], path: IntPoint[], isClosed: boolean): IntPoint[][];
-      Orientation(path: IntPoint[]): boolean;
-    };
-    static ClipperOffset: {
-      new (
-        miter: number,
-        arcTolerance: number,
-      ): {
-        AddPath(path: IntPoint[], join: number, end: number): void;
-        Execute(result: IntPoint[][], delta: number): void;
-      };
-    };
-    static JoinType: { jtRound: number };
-    static EndType: { etOpenRound: number; etClosedLine: number };
-    static PolyTree: { new (): object };
-    static ClipType: { ctIntersection: number; ctUnion: number; ctDifference: number; ctXor: number };
-    static PolyType: { ptSubject: number; ptClip: number };
-    static PolyFillType: { pftNonZero: number };
-  }
-}
 declare module 'paper/dist/paper-core' {
   export { default } from 'paper';
 }
@@ -41,4 +7,14 @@ declare module 'fzero' {
     f: (x: string) => string,
     bracket: [number, number],
   ): { solution: string; code: number };
+}
+declare module 'hersheytext' {
+  export function renderTextArray(text: string, options?: object): readonly { readonly d: string }[];
+}
+declare module 'simplify-js' {
+  export default function simplify(
+    points: { x: number; y: number }[],
+    tolerance: number,
+    highQuality: boolean,
+  ): { x: number; y: number }[];
 }

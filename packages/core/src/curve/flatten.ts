@@ -6,13 +6,8 @@ import { SEGMENT, STRIDE, type Spine } from './spine';
  */
 export function flattenSpine(spine: Spine, tolerance: number): Float64Array {
   const p = spine.points;
-  const counts: number[] = [];
-  let total = 1;
-  for (let i = 0; i + SEGMENT < p.length; i += SEGMENT) {
-    const count = pieces(p, i, tolerance);
-    counts.push(count);
-    total += count;
-  }
+  const counts = flattenedCounts(spine, tolerance);
+  const total = counts.reduce((sum, count) => sum + count, 1);
   const line = new Float64Array(total * STRIDE);
   line.set(p.subarray(0, STRIDE));
   let end = STRIDE;
@@ -58,4 +53,11 @@ function writeCubic(
     end += STRIDE;
   }
   return end;
+}
+
+/** Into how many pieces `flattenSpine` cuts each cubic. */
+export function flattenedCounts({ points }: Spine, tolerance: number): number[] {
+  const counts: number[] = [];
+  for (let i = 0; i + SEGMENT < points.length; i += SEGMENT) counts.push(pieces(points, i, tolerance));
+  return counts;
 }

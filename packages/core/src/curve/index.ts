@@ -1,3 +1,4 @@
+export * from './course';
 export * from './edit';
 export * from './fit';
 export * from './flatten';

@@ -1,10 +1,23 @@
 import { flattenSpine, pointAt, SEGMENT, segmentLengths, STRIDE, type Spine } from '../curve';
-import { about, angleOf, chain, distance, rotation, scaling, translation, type Matrix, type Point } from '../math';
+import {
+  about,
+  angleOf,
+  apply,
+  chain,
+  distance,
+  rotation,
+  scaling,
+  translation,
+  type Matrix,
+  type Point,
+} from '../math';
 import {
   draftChange,
   find,
   mapPath,
+  mapEnds,
   mapSpine,
+  plainEnds,
   PageError,
   type Change,
   type Edit,
@@ -366,10 +379,12 @@ function laidAnew({ stroke, ends, path, shape }: Tied, [a, b]: Ends): StrokeEnti
     const spine = mapSpine(stroke.spine, map);
     const along = { dx: (b.x - a.x) / distance(a, b), dy: (b.y - a.y) / distance(a, b) };
     const straight: GuidePath = shape.kind === 'straightedge' ? path : { kind: 'line', ...a, ...along };
-    return { ...stroke, spine, guide: { ...guide, path: straight }, ...left };
+    const cuts = mapEnds(stroke.ends, (at) => apply(map, at));
+    return { ...stroke, spine, ends: cuts, guide: { ...guide, path: straight }, ...left };
   }
   const [from, to] = measuresOn(path, stroke, a, b);
-  return { ...stroke, spine: weighedAs(stroke.spine, spineAlong(path, from, to)), guide: { ...guide, path }, ...left };
+  const spine = weighedAs(stroke.spine, spineAlong(path, from, to));
+  return { ...stroke, spine, ends: plainEnds(stroke.ends), guide: { ...guide, path }, ...left };
 }
 
 /** The measures of new ends on a closed or open path, going the way and the turns that the line went. */

@@ -1,6 +1,7 @@
 import { flattenSpine } from '../curve';
 import { emptyBox, uniteBoxes, type Box } from '../math';
-import type { Stroke, StrokeEnd, StrokeGrain } from '../page';
+import type { Stroke, StrokeGrain } from '../page';
+import { cutRings, type PlainEnds } from './cutEnds';
 import { broken } from './grain';
 
 /**
@@ -43,14 +44,17 @@ export function inkedRings(
 ): Float64Array[] {
   const { edge, tip } = nib;
   const lines = edge ? broken(line, edge, grain, along) : [line];
-  if (tip?.shape !== 'flat') return lines.map((one) => outlinePolyline(one, ends, tolerance));
-  return lines.map((one) => flatOutline(one, ends, tip.angle, tip.thickness, tolerance));
+  const ring = (part: Float64Array, plain: PlainEnds) =>
+    tip?.shape === 'flat'
+      ? flatOutline(part, plain, tip.angle, tip.thickness, tolerance)
+      : outlinePolyline(part, plain, tolerance);
+  return lines.flatMap((one) => cutRings(one, ends, ring));
 }
 
 /** A flat tip is a disc pressed flat: where the page is stretched against it, it draws as a round one does. */
 function flatOutline(
   line: Float64Array,
-  ends: readonly [StrokeEnd, StrokeEnd],
+  ends: PlainEnds,
   angle: number,
   thickness: number,
   tolerance: number,
@@ -77,11 +81,7 @@ function flatOutline(
  * winds the same way and the non-zero fill has neither holes nor notches, however hard the turn.
  * `tolerance` is how far an arc's chord may stray, page px. Returns x, y pairs.
  */
-export function outlinePolyline(
-  line: Float64Array,
-  ends: readonly [StrokeEnd, StrokeEnd],
-  tolerance: number,
-): Float64Array {
+export function outlinePolyline(line: Float64Array, ends: PlainEnds, tolerance: number): Float64Array {
   const discs = outerDiscs(line);
   const path = new PathWriter(discs.length * 2);
   if (discs.length <= 3) {
@@ -194,7 +194,7 @@ function turnBack(
   disc: number,
   leg: number,
   side: number,
-  end: StrokeEnd,
+  end: PlainEnds[0],
   tolerance: number,
 ): void {
   const radius = discs[3 * disc + 2];

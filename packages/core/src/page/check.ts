@@ -23,6 +23,7 @@ import { checkCopy, checkGuide, checkStrokeGuide } from './checkGuide';
 import { PageError } from './errors';
 import {
   checkMatrix,
+  checkRing,
   checkSpine,
   colour,
   ENTITY_LIMITS,
@@ -146,7 +147,11 @@ export function checkStroke(value: object): StrokeEntity {
   return fields.origin === undefined ? stroke : { ...stroke, origin: checkOrigin(fields.origin) };
 }
 
-const checkEnd = (value: unknown): StrokeEnd => oneOf(value, 'ends', ['round', 'flat']);
+function checkEnd(value: unknown): StrokeEnd {
+  if (typeof value !== 'object' || value === null) return oneOf(value, 'ends', ['round', 'flat']);
+  const { gone } = record(value, 'An end');
+  return { gone: checkRing(gone, 'gone') };
+}
 
 /** The nib in `value`. Throws a PageError that names the field, what it needs and what came. */
 export function checkNib(value: unknown): Nib {

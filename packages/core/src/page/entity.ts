@@ -126,8 +126,16 @@ export type Calm = CalmBase &
     | { readonly way: 'sprung'; readonly strength: number; readonly drag: number }
   );
 
-/** How an end of a stroke is finished: by the nib's round tip, or cut across. */
-export type StrokeEnd = 'round' | 'flat';
+/**
+ * An end that was cut along a line: the ink near it that lies in `gone`, a closed ring of x, y pairs in page px, is not
+ * there. The spine goes on a little beyond the cut, so that the cut is filled up to its line whatever its slant.
+ */
+export interface CutEnd {
+  readonly gone: Float64Array;
+}
+
+/** How an end of a stroke is finished: by the nib's round tip, straight across, or along a line. */
+export type StrokeEnd = 'round' | 'flat' | CutEnd;
 
 /** Where a stroke comes from: the raw samples, and what was done with them. */
 export interface StrokeOrigin {

@@ -101,6 +101,14 @@ export function checkSpine(value: unknown): Spine {
   return { points, closed: flag(fields.closed, 'closed') };
 }
 
+/** A closed ring of x, y pairs: three points at least. */
+export function checkRing(value: unknown, name: string): Float64Array {
+  const ring = numbers(value, name, 2 * ENTITY_LIMITS.spineSegments);
+  if (ring.length < 6 || ring.length % 2 !== 0)
+    throw new PageError(`"${name}" needs three points or more, x and y in turn; ${ring.length} numbers came.`);
+  return ring;
+}
+
 export function checkMatrix(value: unknown): Matrix {
   const fields = list(value, 'matrix', 6);
   const at = (k: number) => number(fields[k], 'matrix', -1e9, 1e9);

@@ -1,6 +1,16 @@
 import { STRIDE, type Spine } from '../curve';
-import { apply, clamp, scaleOf, then, type Matrix } from '../math';
-import type { Nib, Stroke } from './entity';
+import {
+  apply,
+  applyProjective,
+  clamp,
+  depthAt,
+  scaleOf,
+  then,
+  type Matrix,
+  type Matrix3x3,
+  type Point,
+} from '../math';
+import type { Nib, Stroke, StrokeEnd } from './entity';
 import type { GuidePath } from './guide';
 
 /** Widths a nib may have, page px. */
@@ -51,6 +61,32 @@ export function mapPath(path: GuidePath, map: Matrix): GuidePath {
   return { kind: 'ellipse', ...at, rx: sum + difference, ry: Math.abs(sum - difference), angle: (twist + turn) / 2 };
 }
 
+/** Ends whose cuts went where `map` takes points of the page; straight across where it takes one of them nowhere. */
+export function mapEnds([first, last]: Stroke['ends'], map: (at: Point) => Point | undefined): Stroke['ends'] {
+  const mapped = (end: StrokeEnd): StrokeEnd => {
+    if (typeof end === 'string') return end;
+    const gone = new Float64Array(end.gone.length);
+    for (let i = 0; i < gone.length; i += 2) {
+      const at = map({ x: end.gone[i], y: end.gone[i + 1] });
+      if (!at) return 'flat';
+      gone[i] = at.x;
+      gone[i + 1] = at.y;
+    }
+    return { gone };
+  };
+  return [mapped(first), mapped(last)];
+}
+
+/** Ends whose cuts went under a projective map; straight across where a cut comes too near the horizon or behind the viewer. */
+export const projectEnds = (ends: Stroke['ends'], map: Matrix3x3, side = 1): Stroke['ends'] =>
+  mapEnds(ends, ({ x, y }) => (depthAt(map, x, y) * side > 1e-6 ? applyProjective(map, x, y) : undefined));
+
+/** Ends for a line that goes another way now: what was cut along a line there is straight across. */
+export const plainEnds = ([first, last]: Stroke['ends']): Stroke['ends'] => [
+  typeof first === 'string' ? first : 'flat',
+  typeof last === 'string' ? last : 'flat',
+];
+
 /**
  * A stroke under an affine map of the page: it stays a stroke, and its raw samples and the path it rode go along.
  * `scaleWidth`: its weight grows and shrinks with the map.
@@ -62,6 +98,7 @@ export function mapStroke<S extends Stroke>(stroke: S, map: Matrix, scaleWidth =
     ...stroke,
     spine: mapSpine(stroke.spine, map, factor),
     nib: mapNib(stroke.nib, factor, map),
+    ends: mapEnds(stroke.ends, (at) => apply(map, at)),
     ...(guide && { guide: { ...guide, path: mapPath(guide.path, map) } }),
     ...(origin && { origin: { ...origin, matrix: origin.matrix ? then(origin.matrix, map) : map } }),
   };

@@ -1,6 +1,6 @@
 import { projectSpine, STRIDE, type Spine } from '../curve';
 import { affineOf, depthAt, isAffine, localScaleOf, slopeAt, type Matrix3x3 } from '../math';
-import { mapNib, mapStroke, PageError, type Stroke } from '../page';
+import { mapNib, mapStroke, PageError, projectEnds, type Stroke } from '../page';
 
 /** How far a mapped spine may stray from the mapped course, page px: below the quarter px that could be seen. */
 const TOLERANCE = 0.2;
@@ -44,6 +44,7 @@ function projective<S extends Stroke>(stroke: S, matrix: Matrix3x3, scaleWidth: 
   return {
     ...(rest as S),
     spine: projectSpine(stroke.spine, matrix, { tolerance: TOLERANCE, scaleWidth }),
+    ends: projectEnds(stroke.ends, matrix, side),
     nib: mapNib(stroke.nib, factor, slopeAt(matrix, old[middle], old[middle + 1])),
   };
 }

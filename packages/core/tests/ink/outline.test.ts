@@ -1,25 +1,8 @@
 import ClipperLib from 'clipper-lib';
 import { flattenSpine } from '../../src/curve';
 import { drawStroke, OUTLINE_TOLERANCE, outlineOf, outlinePolyline } from '../../src/ink';
+import { area, toRing, type Ring } from '../areas';
 import { areaOf, brush, drawn, even, liner, raw, ring, straight, tapered, wave, zigzag } from '../hands';
-
-// clipper-lib 6.4.2, an independent polygon library, on a grid of 1/1000 px.
-const GRID = 1000;
-type Ring = { X: number; Y: number }[];
-const toRing = (points: ArrayLike<number>): Ring =>
-  Array.from({ length: points.length / 2 }, (_, k) => ({
-    X: Math.round(points[2 * k] * GRID),
-    Y: Math.round(points[2 * k + 1] * GRID),
-  }));
-
-function area(op: number, subject: Ring[], clip: Ring[]): number {
-  const clipper = new ClipperLib.Clipper();
-  clipper.AddPaths(subject, ClipperLib.PolyType.ptSubject, true);
-  if (clip.length > 0) clipper.AddPaths(clip, ClipperLib.PolyType.ptClip, true);
-  const result: Ring[] = [];
-  clipper.Execute(op, result, ClipperLib.PolyFillType.pftNonZero, ClipperLib.PolyFillType.pftNonZero);
-  return result.reduce((sum, path) => sum + ClipperLib.Clipper.Area(path), 0) / GRID ** 2;
-}
 
 /** The same ink as a union of discs and quads, slow and exact: the shape that an outline must have. */
 function discsAndQuads(line: Float64Array): Ring[] {
@@ -75,7 +58,7 @@ const strokes = [
 describe('the outline', () => {
   it.each(strokes)('of %s covers what discs and quads cover, by area', (_name, stroke) => {
     const line = flattenSpine(stroke.spine, 0.1);
-    const outline = [toRing(outlinePolyline(line, stroke.ends, 0.025))];
+    const outline = [toRing(outlinePolyline(line, ['round', 'round'], 0.025))];
     const exact = discsAndQuads(line);
     const whole = area(ClipperLib.ClipType.ctUnion, exact, []);
     const perimeterish = whole / (stroke.nib.size / 2);

@@ -1,6 +1,6 @@
 import { projectSpine, STRIDE } from '../../curve';
 import { depthAt, slopeAt, type Matrix3x3, type Point } from '../../math';
-import { mapNib, PageError, type FoldShape, type Stroke, type VanishingPoint } from '../../page';
+import { mapNib, PageError, projectEnds, type FoldShape, type Stroke, type VanishingPoint } from '../../page';
 import { lineThrough } from './frame';
 
 /**
@@ -36,6 +36,7 @@ export function projectedStroke<S extends Stroke>(stroke: S, map: Matrix3x3): S 
   return {
     ...(rest as S),
     spine: projectSpine(stroke.spine, map, { tolerance: TOLERANCE }),
+    ends: projectEnds(stroke.ends, map),
     nib: mapNib(stroke.nib, 1, slopeAt(map, points[0], points[1])),
   };
 }

@@ -1,0 +1,77 @@
+import ClipperLib from 'clipper-lib';
+import type { Point } from './point';
+
+/** Parts of a page px that corners are counted in while polygons are cut. */
+const GRID = 1024;
+
+const toGrid = (ring: ArrayLike<number>) =>
+  Array.from({ length: ring.length / 2 }, (_, k) => ({
+    X: Math.round(ring[2 * k] * GRID),
+    Y: Math.round(ring[2 * k + 1] * GRID),
+  }));
+
+/**
+ * What is left of filled rings (x, y pairs, non-zero rule) where other rings are taken away, to within 1/1024 page px
+ * (Vatti 1992, by `clipper-lib`). Outer rings all wind one way and holes the other, so they can be filled together by the
+ * non-zero rule; `isReversed` picks which way.
+ */
+export function withoutRings(
+  rings: readonly ArrayLike<number>[],
+  gone: readonly ArrayLike<number>[],
+  isReversed = false,
+): Float64Array[] {
+  return combined(rings, gone, ClipperLib.ClipType.ctDifference, isReversed);
+}
+
+/** What filled rings have in common with others; as `withoutRings`. */
+export function withinRings(
+  rings: readonly ArrayLike<number>[],
+  kept: readonly ArrayLike<number>[],
+  isReversed = false,
+): Float64Array[] {
+  return combined(rings, kept, ClipperLib.ClipType.ctIntersection, isReversed);
+}
+
+function combined(
+  rings: readonly ArrayLike<number>[],
+  others: readonly ArrayLike<number>[],
+  operation: number,
+  isReversed: boolean,
+): Float64Array[] {
+  const clipper = new ClipperLib.Clipper();
+  clipper.AddPaths(rings.map(toGrid), ClipperLib.PolyType.ptSubject, true);
+  clipper.AddPaths(others.map(toGrid), ClipperLib.PolyType.ptClip, true);
+  const found: { X: number; Y: number }[][] = [];
+  const { pftNonZero } = ClipperLib.PolyFillType;
+  clipper.Execute(operation, found, pftNonZero, pftNonZero);
+  return found.map((path) => {
+    const ring = Float64Array.from(path.flatMap(({ X, Y }) => [X / GRID, Y / GRID]));
+    return isReversed ? reversedRing(ring) : ring;
+  });
+}
+
+function reversedRing(ring: Float64Array): Float64Array {
+  const back = new Float64Array(ring.length);
+  for (let i = 0; i < ring.length; i += 2) back.set(ring.subarray(i, i + 2), ring.length - 2 - i);
+  return back;
+}
+
+/** Twice the signed area of a ring of x, y pairs is above 0 where it turns from x towards y. */
+export function ringArea(ring: ArrayLike<number>): number {
+  let sum = 0;
+  for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2)
+    sum += ring[j] * ring[i + 1] - ring[i] * ring[j + 1];
+  return sum / 2;
+}
+
+/** Whether a point lies in a ring of x, y pairs, by the non-zero rule (Sunday 2001). */
+export function isInRing(ring: ArrayLike<number>, { x, y }: Point): boolean {
+  let winding = 0;
+  for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
+    const [ax, ay, bx, by] = [ring[j], ring[j + 1], ring[i], ring[i + 1]];
+    const side = (bx - ax) * (y - ay) - (x - ax) * (by - ay);
+    if (ay <= y && by > y && side > 0) winding++;
+    if (ay > y && by <= y && side < 0) winding--;
+  }
+  return winding !== 0;
+}

@@ -1,0 +1,110 @@
+import {
+  alongAt,
+  courseOf,
+  directionAt,
+  placeAlong,
+  placeOf,
+  pointAt,
+  spineLength,
+  partOf,
+  STRIDE,
+  type Course,
+} from '../curve';
+import type { Stroke, StrokeEnd } from '../page';
+import type { Stop } from './meetings';
+
+/** Sine of the slant below which a line is cut straight across rather than along what it meets. */
+const TOO_SLANTING = 0.2;
+/** Page px by which a cut stays inside the edge of the line it lies in. */
+const INSIDE = 0.02;
+
+/** A place where a piece of a line ends, and how it is finished there. */
+export interface Cut {
+  readonly at: number;
+  readonly end: StrokeEnd;
+}
+
+/**
+ * Cuts a line at a stop so that it ends flush with the far edge of the line it meets, just inside its ink: no notch is left
+ * before it and no bump behind it. `keepsBefore`: what goes is the ink after the stop. Lines that meet at a glance, and
+ * those that merely touch, are cut straight across.
+ */
+export function cutAtStop<S extends Stroke>(stroke: S, stop: Stop<S>, keepsBefore: boolean): Cut {
+  const way = keepsBefore ? 1 : -1;
+  const ahead = directionAt(stroke.spine, placeOf(stroke.spine, stop.at));
+  const [dx, dy] = [way * ahead.x, way * ahead.y];
+  const theirs = courseOf(stop.other.spine);
+  const place = placeOf(stop.other.spine, stop.otherAt);
+  const edge = directionAt(stop.other.spine, place);
+  const sine = dx * edge.y - dy * edge.x;
+  const atTheirEnd = stop.otherAt < 1e-6 || stop.otherAt > theirs.places[theirs.places.length - 1] - 1e-6;
+  if (Math.abs(sine) < TOO_SLANTING || (!stop.crosses && !atTheirEnd)) return { at: stop.at, end: 'flat' };
+  const own = pointAt(stroke.spine, placeOf(stroke.spine, stop.at)).width / 2;
+  const half = pointAt(stop.other.spine, place).width / 2;
+  const slant = Math.abs(sine);
+  const gone = ringBeyond(
+    theirs,
+    stop.otherAt,
+    sine > 0 ? -1 : 1,
+    (1.2 * own) / slant + own + half + 2,
+    12 * (own + half) + 20,
+  );
+  const course = courseOf(stroke.spine);
+  const further = Math.min(6 * (own + half), (own * Math.sqrt(1 - slant * slant) + half) / slant) + 1;
+  return { at: placeAlong(course, alongAt(course, stop.at) + way * further), end: { gone } };
+}
+
+/**
+ * The ring of what lies beyond a line's edge on one `side` (1: to the right of its way, as y points down) around a place:
+ * its edge over `reach` page px each way, drawn out straight, and `far` beyond it.
+ */
+function ringBeyond(course: Course, place: number, side: 1 | -1, reach: number, far: number): Float64Array {
+  const { line, along, places } = course;
+  const middle = alongAt(course, place);
+  const marks: number[] = [Math.max(0, middle - reach)];
+  for (const length of along) if (length > marks[0] && length < middle + reach) marks.push(length);
+  marks.push(Math.min(along[along.length - 1], middle + reach));
+  const edge: number[] = [];
+  const back: (readonly [number, number])[] = [];
+  let leg = 0;
+  const legAt = (length: number) => {
+    while (leg < places.length - 2 && along[leg + 1] < length) leg++;
+    const i = STRIDE * leg;
+    const [x, y] = [line[i + 3] - line[i], line[i + 4] - line[i + 1]];
+    const long = Math.hypot(x, y) || 1;
+    const share = (length - along[leg]) / (along[leg + 1] - along[leg] || 1);
+    return {
+      ...{ x: line[i] + share * x, y: line[i + 1] + share * y, ux: x / long, uy: y / long },
+      half: (line[i + 2] + share * (line[i + 5] - line[i + 2])) / 2,
+    };
+  };
+  const at = legAt(middle);
+  const [fx, fy] = [-side * at.uy * far, side * at.ux * far];
+  leg = 0;
+  const put = (x: number, y: number) => {
+    edge.push(x, y);
+    back.unshift([x + fx, y + fy]);
+  };
+  marks.forEach((length, k) => {
+    const { x, y, ux, uy, half } = legAt(length);
+    const out = Math.max(half - INSIDE, 0.75 * half) * side;
+    const [ex, ey] = [x - uy * out, y + ux * out];
+    if (k === 0) put(ex - ux * far, ey - uy * far);
+    put(ex, ey);
+    if (k === marks.length - 1) put(ex + ux * far, ey + uy * far);
+  });
+  return Float64Array.from([...edge, ...back.flat()]);
+}
+
+/** A piece of a line between two cuts: its grain goes on where it was, and its samples no longer tell its course. */
+export function pieceOf<S extends Stroke>(stroke: S, from: Cut, to: Cut): S {
+  const { grain, origin, spine } = stroke;
+  const gone = (): number => (from.at <= 0 ? 0 : spineLength(partOf(spine, 0, from.at)));
+  return {
+    ...stroke,
+    spine: partOf(spine, from.at, to.at),
+    ends: [from.end, to.end],
+    ...(origin && { origin: { ...origin, left: 'cut' } }),
+    ...(grain && { grain: { ...grain, offset: grain.offset + gone() } }),
+  };
+}

@@ -1,0 +1,113 @@
+import {
+  alongAt,
+  courseOf,
+  endOf,
+  movedPlace,
+  nearestOnSpine,
+  placeNumber,
+  placeOf,
+  pointAt,
+  startedAt,
+  type Spine,
+} from '../curve';
+import type { Point } from '../math';
+import type { Stroke } from '../page';
+import { cutAtStop, pieceOf, type Cut } from './cut';
+import { stopsOf, type Stop } from './meetings';
+
+/**
+ * A line in pieces between its stops. An open line with n stops has n + 1 pieces, from its start to its end; a ring has n,
+ * the last of which goes on through its first node.
+ */
+export interface Pieces<S extends Stroke = Stroke> {
+  readonly stroke: S;
+  readonly stops: readonly Stop<S>[];
+}
+
+/** A line in pieces among others; `gap` is how far ink may miss ink and still stop it, page px. */
+export const piecesOf = <S extends Stroke>(stroke: S, others: Iterable<S>, gap = 0): Pieces<S> => ({
+  stroke,
+  stops: stopsOf(stroke, others, gap),
+});
+
+/** The number of the piece on which a place lies. */
+export function pieceAt({ stroke, stops }: Pieces, place: number): number {
+  const k = stops.filter(({ at }) => at <= place).length;
+  return stroke.spine.closed && k === 0 ? stops.length : k;
+}
+
+/** The piece nearest to a point; nothing on a line without stops, of which no piece can be taken. */
+export function pieceNear(pieces: Pieces, at: Point): number | undefined {
+  if (pieces.stops.length === 0) return undefined;
+  return pieceAt(pieces, placeNumber(nearestOnSpine(pieces.stroke.spine, at)));
+}
+
+/** The course of a piece, from stop to stop, as it is shown before it goes. */
+export function courseOfPiece({ stroke, stops }: Pieces, piece: number): Spine {
+  const { spine } = stroke;
+  if (!spine.closed) {
+    const [from, to] = [stops[piece - 1]?.at ?? 0, stops[piece]?.at ?? endOf(spine)];
+    return pieceOf(stroke, { at: from, end: 'flat' }, { at: to, end: 'flat' }).spine;
+  }
+  const from = stops[(piece - 1 + stops.length) % stops.length].at;
+  const to = stops[piece % stops.length].at;
+  const open = { ...stroke, spine: { ...startedAt(spine, from), closed: false } };
+  const end = to === from ? endOf(open.spine) : movedPlace(to, from, endOf(spine));
+  return pieceOf(open, { at: 0, end: 'flat' }, { at: end, end: 'flat' }).spine;
+}
+
+/**
+ * What is left of a line when pieces of it are taken: the runs between them, cut flush inside the lines they end at. What
+ * would be left of it wholly under another line is not left. With no piece taken the line itself.
+ */
+export function withoutPieces<S extends Stroke>(pieces: Pieces<S>, gone: ReadonlySet<number>): S[] {
+  if (gone.size === 0) return [pieces.stroke];
+  const { stroke, stops, taken } = pieces.stroke.spine.closed ? opened(pieces, gone) : { ...pieces, taken: gone };
+  const left: S[] = [];
+  for (let from = 0; from <= stops.length; from++) {
+    if (taken.has(from)) continue;
+    let to = from;
+    while (to < stops.length && !taken.has(to + 1)) to++;
+    const run = runOf(stroke, stops[from - 1], stops[to]);
+    if (run) left.push(run);
+    from = to;
+  }
+  return left;
+}
+
+/** A ring cut open in the middle of one of the pieces that go: both halves go. */
+function opened<S extends Stroke>({ stroke, stops }: Pieces<S>, gone: ReadonlySet<number>) {
+  const { spine } = stroke;
+  const count = endOf(spine);
+  const taken = [...gone][0] % stops.length;
+  const from = stops[(taken - 1 + stops.length) % stops.length].at;
+  const to = stops[taken].at;
+  const way = to > from ? to - from : to - from + count;
+  const start = (from + way / 2) % count;
+  const moved = (place: number) => movedPlace(place, start, count);
+  const cut = { ...stroke, spine: { ...startedAt(spine, start), closed: false } };
+  const order = stops.map((stop, k) => ({
+    stop: { ...stop, at: moved(stop.at), ...(stop.other === stroke && { other: cut, otherAt: moved(stop.otherAt) }) },
+    k,
+  }));
+  order.sort((a, b) => a.stop.at - b.stop.at);
+  const numbers = new Set([...gone].map((k) => k % stops.length));
+  return {
+    stroke: cut,
+    stops: order.map(({ stop }) => stop),
+    taken: new Set([0, stops.length, ...order.flatMap(({ k }, n) => (numbers.has(k) ? [n] : []))]),
+  };
+}
+
+function runOf<S extends Stroke>(stroke: S, first: Stop<S> | undefined, last: Stop<S> | undefined): S | undefined {
+  const { spine, ends } = stroke;
+  const course = courseOf(spine);
+  const [a, b] = [alongAt(course, first?.at ?? 0), alongAt(course, last?.at ?? endOf(spine))];
+  // From one end to a line that covers it: nothing of it is seen.
+  const cover = first && last ? undefined : (first ?? last);
+  if (cover && b - a <= pointAt(cover.other.spine, placeOf(cover.other.spine, cover.otherAt)).width / 2)
+    return undefined;
+  const from: Cut = first ? cutAtStop(stroke, first, false) : { at: 0, end: ends[0] };
+  const to: Cut = last ? cutAtStop(stroke, last, true) : { at: endOf(spine), end: ends[1] };
+  return from.at < to.at ? pieceOf(stroke, from, to) : undefined;
+}
