@@ -23,8 +23,8 @@ interface KeptPath {
 }
 
 /** What an outline owes to the nib beside course and ends, in short. */
-const shapeOf = ({ nib: { tip, edge }, grain }: Stroke): string =>
-  tip || edge ? JSON.stringify([tip, edge, grain]) : '';
+const shapeOf = ({ nib: { tip, edge }, grain, fills }: Stroke): string =>
+  tip || edge || fills ? JSON.stringify([tip, edge, grain, fills]) : '';
 
 const paths = new WeakMap<Spine, KeptPath>();
 

@@ -9,3 +9,4 @@ export * from './reweigh';
 export * from './riding';
 export * from './spine';
 export * from './split';
+export * from './weigh';

@@ -16,7 +16,7 @@ export function reweighed(
   const lengths = segmentLengths(spine);
   const length = lengths.reduce((sum, own) => sum + own, 0);
   if (length === 0) return spine;
-  const { points, ways } = cutAt(spine, lengths, marks);
+  const { points, ways } = cutAtLengths(spine, lengths, marks);
   let along = 0;
   let before = factor(0, length);
   points[2] *= before;
@@ -36,7 +36,7 @@ export function reweighed(
 }
 
 /** A copy of the course with further nodes at lengths along it, and the length of each of its cubics. */
-function cutAt(
+export function cutAtLengths(
   { points: old }: Spine,
   lengths: readonly number[],
   marks: readonly number[],

@@ -1,5 +1,5 @@
 import { flattenSpine } from '../curve';
-import { emptyBox, uniteBoxes, type Box } from '../math';
+import { emptyBox, reversedRing, ringArea, uniteBoxes, type Box } from '../math';
 import type { Stroke, StrokeGrain } from '../page';
 import { cutRings, type PlainEnds } from './cutEnds';
 import { broken } from './grain';
@@ -38,7 +38,7 @@ const NO_GRAIN: StrokeGrain = { seed: 0, offset: 0 };
  */
 export function inkedRings(
   line: Float64Array,
-  { nib, ends, grain = NO_GRAIN }: Pick<Stroke, 'nib' | 'ends' | 'grain'>,
+  { nib, ends, grain = NO_GRAIN, fills }: Pick<Stroke, 'nib' | 'ends' | 'grain' | 'fills'>,
   tolerance: number,
   along = 0,
 ): Float64Array[] {
@@ -48,7 +48,22 @@ export function inkedRings(
     tip?.shape === 'flat'
       ? flatOutline(part, plain, tip.angle, tip.thickness, tolerance)
       : outlinePolyline(part, plain, tolerance);
-  return lines.flatMap((one) => cutRings(one, ends, ring));
+  const rings = lines.flatMap((one) => cutRings(one, ends, ring));
+  return fills ? filled(line, rings) : rings;
+}
+
+/** All that a line goes round, besides what it inks itself, where it has a width. Both wind the same way, so neither is a hole. */
+function filled(line: Float64Array, rings: Float64Array[]): Float64Array[] {
+  const inside = new Float64Array((line.length / 3) * 2);
+  let widest = 0;
+  for (let k = 0; 3 * k < line.length; k++) {
+    inside[2 * k] = line[3 * k];
+    inside[2 * k + 1] = line[3 * k + 1];
+    widest = Math.max(widest, line[3 * k + 2]);
+  }
+  if (widest < 1e-3) return [inside];
+  const turnsOther = ringArea(inside) * ringArea(rings[0]) < 0;
+  return [turnsOther ? reversedRing(inside) : inside, ...rings];
 }
 
 /** A flat tip is a disc pressed flat: where the page is stretched against it, it draws as a round one does. */

@@ -1,6 +1,6 @@
 import { ridingOn } from '../guides';
 import { invert } from '../math';
-import { mapPath, mapSpine, PageError, type Calm, type PenSample, type Stroke } from '../page';
+import { mapPath, mapSpine, PageError, type Calm, type Nib, type PenSample, type Stroke } from '../page';
 import { drawStroke } from './liveStroke';
 
 /** Why a stroke cannot be calmed again, in a sentence; nothing where it can. */
@@ -17,12 +17,18 @@ export function whyNotRecalm({ origin, nib }: Stroke): string | undefined {
  * PageError for a stroke that has left its samples or never had any.
  */
 export function recalm<S extends Stroke>(stroke: S, samples: readonly PenSample[], calm: Calm): S {
-  const { origin, nib, grain, guide } = stroke;
+  return redrawn(stroke, samples, stroke.nib, calm);
+}
+
+/** The stroke as its hand would have drawn it with a nib and a calm; throws as `recalm` does. */
+export function redrawn<S extends Stroke>(stroke: S, samples: readonly PenSample[], nib: Nib, calm: Calm): S {
+  const { origin, grain, guide } = stroke;
   const reason = whyNotRecalm(stroke);
   if (!origin || reason) throw new PageError(reason ?? 'This line has no samples.');
   const { matrix, zoom } = origin;
   // A guided line rides its path anew, where the hand drew it.
   const path = guide && (matrix ? mapPath(guide.path, invert(matrix)) : guide.path);
-  const { spine } = drawStroke(samples, nib, calm, zoom, grain?.seed, path && ridingOn(path, 1 / zoom));
-  return { ...stroke, spine: matrix ? mapSpine(spine, matrix) : spine, origin: { ...origin, calm } };
+  const drawn = drawStroke(samples, nib, calm, zoom, grain?.seed, path && ridingOn(path, 1 / zoom));
+  const spine = matrix ? mapSpine(drawn.spine, matrix) : drawn.spine;
+  return { ...stroke, nib: drawn.nib, spine, origin: { ...origin, calm } };
 }

@@ -50,7 +50,8 @@ function combined(
   });
 }
 
-function reversedRing(ring: Float64Array): Float64Array {
+/** The same ring, gone round the other way. */
+export function reversedRing(ring: Float64Array): Float64Array {
   const back = new Float64Array(ring.length);
   for (let i = 0; i < ring.length; i += 2) back.set(ring.subarray(i, i + 2), ring.length - 2 - i);
   return back;

@@ -78,7 +78,7 @@ export function crossingsOfTwo(strokes: readonly Stroke[], a: number, b: number)
       others[j] + cross[1] * (others[j + 1] - others[j]),
     );
     // A crossing at the joint of two legs is found on both.
-    if (!found.some(({ atA, atB }) => Math.abs(atA - exact.a) < 1e-6 && Math.abs(atB - exact.b) < 1e-6))
+    if (exact && !found.some(({ atA, atB }) => Math.abs(atA - exact.a) < 1e-6 && Math.abs(atB - exact.b) < 1e-6))
       found.push(crossingAt(strokes, a, exact.a, b, exact.b));
   });
   return found;

@@ -128,11 +128,11 @@ function metBy<S extends Stroke>(stroke: S, other: S, own: Hulls, theirs: Hulls,
         other.spine,
         mixed(theirs.course.places, j, cross[1]),
       );
-      met.crossings.push({
-        at: exact.a,
-        otherAt: exact.b,
-        angle: angleBetween(stroke.spine, exact.a, other.spine, exact.b),
-      });
+      if (exact)
+        met.crossings.push({
+          ...{ at: exact.a, otherAt: exact.b },
+          angle: angleBetween(stroke.spine, exact.a, other.spine, exact.b),
+        });
     }
     found.push(met);
   });
@@ -291,7 +291,8 @@ export function ownCrossings(spine: Spine): { readonly a: number; readonly b: nu
     const way = mixed(along, j, cross[1]) - mixed(along, i, cross[0]);
     if (way < NEIGHBOUR || (spine.closed && length - way < NEIGHBOUR)) return;
     const exact = refinedCrossing(spine, mixed(places, i, cross[0]), spine, mixed(places, j, cross[1]));
-    if (!found.some(({ a, b }) => Math.abs(a - exact.a) < 1e-6 && Math.abs(b - exact.b) < 1e-6)) found.push(exact);
+    if (exact && !found.some(({ a, b }) => Math.abs(a - exact.a) < 1e-6 && Math.abs(b - exact.b) < 1e-6))
+      found.push(exact);
   });
   return found.sort((x, y) => x.a - y.a);
 }

@@ -1,4 +1,5 @@
-import { boxesMeet, boxOfPoints, growBox, segmentDistanceSquared, type Point } from '../math';
+import { outlineOf } from '../ink';
+import { boxesMeet, boxOfPoints, growBox, isInRing, segmentDistanceSquared, type Point } from '../math';
 import { flattenSpine, spineBox } from '../curve';
 import type { Stroke } from '../page';
 
@@ -9,6 +10,7 @@ import type { Stroke } from '../page';
 export function gapToStroke(stroke: Stroke, from: Point, to: Point, reach: number): number {
   if (!boxesMeet(spineBox(stroke.spine), growBox(boxOfPoints([from, to]), reach))) return Infinity;
   const line = flattenSpine(stroke.spine, 0.25);
+  if (stroke.fills && outlineOf(stroke).rings.some((ring) => isInRing(ring, from))) return 0;
   let least = Infinity;
   for (let i = 0; i + 3 < line.length; i += 3) {
     const a = { x: line[i], y: line[i + 1] };

@@ -143,6 +143,7 @@ export function checkStroke(value: object): StrokeEntity {
     ...optional(fields, 'grain', checkGrain),
     ...optional(fields, 'guide', checkStrokeGuide),
     ...optional(fields, 'copy', checkCopy),
+    ...(fields.fills === true ? { fills: true as const } : {}),
   };
   return fields.origin === undefined ? stroke : { ...stroke, origin: checkOrigin(fields.origin) };
 }

@@ -176,6 +176,8 @@ export interface Stroke {
   readonly origin?: StrokeOrigin;
   readonly guide?: StrokeGuide;
   readonly copy?: StrokeCopy;
+  /** A blot: all that the course goes round is filled, by the non-zero rule; it may have a width besides. */
+  readonly fills?: true;
 }
 
 export interface StrokeEntity extends Stroke, Laid {

@@ -4,18 +4,9 @@ import { makeSpine, spineLength } from '../../src/curve';
 import type { Point } from '../../src/math';
 import { pieceNear, piecesOf, withoutPieces } from '../../src/mend';
 import { inked, type Stroke } from '../../src/page';
-import { ellipseSpine } from '../../src/shapes';
 import { area, inkArea, inkBetween, inkOf, toRing } from '../areas';
 import { liner } from '../hands';
-
-/** A straight line of a width, round at its ends. */
-function bar(a: readonly [number, number], b: readonly [number, number], size = 10): Stroke {
-  const at = (t: number) => [a[0] + (b[0] - a[0]) * t, a[1] + (b[1] - a[1]) * t, size];
-  return inked(makeSpine(Float64Array.from([0, 1 / 3, 2 / 3, 1].flatMap(at))), { ...liner, size });
-}
-
-const circle = (x: number, y: number, r: number, size = 6): Stroke =>
-  inked(ellipseSpine({ centre: { x, y }, rx: r, ry: r }), { ...liner, size });
+import { bar, circle } from './lines';
 
 function snipped(stroke: Stroke, others: readonly Stroke[], at: Point, gap = 0): Stroke[] {
   const pieces = piecesOf(stroke, others, gap);

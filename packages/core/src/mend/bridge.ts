@@ -1,0 +1,221 @@
+import Flatbush from 'flatbush';
+import {
+  courseOf,
+  directionAt,
+  endOf,
+  joinedSpines,
+  lengthOf,
+  makeSpine,
+  partOf,
+  placeAlong,
+  placeOf,
+  pointAt,
+  reversedSpine,
+  type Spine,
+} from '../curve';
+import { distance, type Point } from '../math';
+import type { Edit, EntityId, Stroke, StrokeEntity } from '../page';
+import { InkIndex } from './crossings';
+import { stopsOf } from './meetings';
+
+/** An end of a line: 0 its start, 1 its end. */
+export interface LineEnd<S extends Stroke = Stroke> {
+  readonly stroke: S;
+  readonly end: 0 | 1;
+}
+
+export interface BridgeOptions {
+  /** Page px between ends that belong together. */
+  readonly gap: number;
+  /** Radians that a line may turn by at the bridge. */
+  readonly angle: number;
+  /** Bridges that run across other ink are made too. */
+  readonly mayCross?: boolean;
+}
+
+/** Two ends that can be bridged, nearest first. */
+export interface Bridge<S extends Stroke = Stroke> {
+  readonly a: LineEnd<S>;
+  readonly b: LineEnd<S>;
+  readonly gap: number;
+  readonly angle: number;
+}
+
+/** The share of a line that a bridge may take back on its side. */
+const TAKEN_BACK = 0.3;
+
+/** Where an end lies, and the way the line would go on from it. */
+export function endPoint({
+  stroke: { spine },
+  end,
+}: LineEnd): Point & { readonly dx: number; readonly dy: number; readonly width: number } {
+  const place = placeOf(spine, end === 0 ? 0 : endOf(spine));
+  const { x, y, width } = pointAt(spine, place);
+  const ahead = directionAt(spine, place);
+  const way = end === 0 ? -1 : 1;
+  return { x, y, width, dx: way * ahead.x, dy: way * ahead.y };
+}
+
+/** By how much a line turns that leaves one end and comes in at the other, radians. */
+export function turnBetween(a: LineEnd, b: LineEnd): number {
+  const [p, q] = [endPoint(a), endPoint(b)];
+  return Math.acos(Math.max(-1, Math.min(1, -(p.dx * q.dx + p.dy * q.dy))));
+}
+
+/**
+ * Two ends made one: both lines keep their course up to near the bridge, and go through it smoothly, in course and weight.
+ * Ends that ran past each other are taken back. Two ends of one line make a ring. The line has `a`'s nib and is a line of
+ * its own: it has no samples, no guide and no set.
+ */
+export function bridge<S extends Stroke>(a: LineEnd<S>, b: LineEnd<S>): S {
+  const { origin: _gone, guide: _left, copy: _alone, ...rest } = a.stroke;
+  if (a.stroke === b.stroke) {
+    const { spine } = a.stroke;
+    const [p, q] = [endPoint({ stroke: a.stroke, end: 1 }), endPoint({ stroke: a.stroke, end: 0 })];
+    const [back, front] = takenBack(p, q, spine, spine);
+    const length = lengthOf(courseOf(spine));
+    const body = partOf(spine, placeAlong(courseOf(spine), front), placeAlong(courseOf(spine), length - back));
+    const ring = joinedSpines([body, joint(body, body)]);
+    ring.points.set(ring.points.subarray(0, 3), ring.points.length - 3);
+    // Everything but these, which may be missing on any stroke, is still there.
+    return { ...(rest as S), spine: { ...ring, closed: true }, ends: ['round', 'round'] };
+  }
+  const first = a.end === 1 ? a.stroke.spine : reversedSpine(a.stroke.spine);
+  const second = b.end === 0 ? b.stroke.spine : reversedSpine(b.stroke.spine);
+  const [back, front] = takenBack(endPoint(a), endPoint(b), first, second);
+  const [one, other] = [courseOf(first), courseOf(second)];
+  const head = partOf(first, 0, placeAlong(one, lengthOf(one) - back));
+  const tail = partOf(second, placeAlong(other, front), endOf(second));
+  const ends = [a.stroke.ends[a.end === 1 ? 0 : 1], b.stroke.ends[b.end === 0 ? 1 : 0]] as const;
+  const spine = joinedSpines([head, joint(head, tail), tail]);
+  return {
+    ...(rest as S),
+    spine: a.end === 1 ? spine : reversedSpine(spine),
+    ends: a.end === 1 ? ends : [ends[1], ends[0]],
+  };
+}
+
+/** How much of each line is taken back for the bridge, page px: so much that it can be smooth. */
+function takenBack(
+  p: Point & { readonly dx: number; readonly dy: number; readonly width: number },
+  q: Point & { readonly dx: number; readonly dy: number; readonly width: number },
+  first: Spine,
+  second: Spine,
+): readonly [number, number] {
+  const gap = distance(p, q);
+  const past = Math.max(0, -((q.x - p.x) * p.dx + (q.y - p.y) * p.dy));
+  const aside = Math.abs((q.x - p.x) * p.dy - (q.y - p.y) * p.dx);
+  const turn = Math.acos(Math.max(-1, Math.min(1, -(p.dx * q.dx + p.dy * q.dy))));
+  const wanted = past + 1.5 * aside + (gap + Math.max(p.width, q.width)) * Math.min(1, turn);
+  return [first, second].map((spine) => Math.min(wanted, TAKEN_BACK * lengthOf(courseOf(spine)))) as [number, number];
+}
+
+/** One cubic from the end of a line to the start of another one, leaving and arriving as they do. */
+function joint(head: Spine, tail: Spine): Spine {
+  const [from, to] = [placeOf(head, endOf(head)), placeOf(tail, 0)];
+  const [p, q] = [pointAt(head, from), pointAt(tail, to)];
+  const [d, e] = [directionAt(head, from), directionAt(tail, to)];
+  const reach = distance(p, q) / 3;
+  return makeSpine(
+    Float64Array.of(
+      ...[p.x, p.y, p.width],
+      ...[p.x + d.x * reach, p.y + d.y * reach, p.width + (q.width - p.width) / 3],
+      ...[q.x - e.x * reach, q.y - e.y * reach, q.width - (q.width - p.width) / 3],
+      ...[q.x, q.y, q.width],
+    ),
+  );
+}
+
+/**
+ * Ends of lines that belong together: within the gap and the turn, each end in one bridge at most, the best first. A line's
+ * own ends make a ring where the line is much longer than the gap. None runs across other ink unless that is asked for.
+ */
+export function bridgesAmong<S extends Stroke>(
+  strokes: readonly S[],
+  { gap, angle, mayCross = false }: BridgeOptions,
+  all: readonly S[] = strokes,
+): Bridge<S>[] {
+  const ends = strokes
+    .filter(({ spine }) => !spine.closed)
+    .flatMap((stroke) => [
+      { stroke, end: 0 as const },
+      { stroke, end: 1 as const },
+    ]);
+  if (ends.length === 0) return [];
+  const points = ends.map(endPoint);
+  const tree = new Flatbush(ends.length);
+  for (const { x, y } of points) tree.add(x, y, x, y);
+  tree.finish();
+  const index = new InkIndex(all);
+  const found: Bridge<S>[] = [];
+  ends.forEach((a, k) => {
+    const { x, y } = points[k];
+    for (const n of tree.search(x - gap, y - gap, x + gap, y + gap)) {
+      const b = ends[n];
+      const away = distance(points[k], points[n]);
+      if (n <= k || away > gap) continue;
+      if (a.stroke === b.stroke && lengthOf(courseOf(a.stroke.spine)) < 3 * Math.max(gap, away)) continue;
+      const turn = turnBetween(a, b);
+      if (turn > angle || !isAhead(points[k], points[n], away)) continue;
+      if (!mayCross && runsAcross(a, b, index)) continue;
+      found.push({ a, b, gap: away, angle: turn });
+    }
+  });
+  found.sort((p, q) => p.gap + 8 * p.angle - (q.gap + 8 * q.angle));
+  const taken = new Set<LineEnd<S>>();
+  return found.filter(({ a, b }) => {
+    if (taken.has(a) || taken.has(b)) return false;
+    taken.add(a);
+    taken.add(b);
+    return true;
+  });
+}
+
+/** Whether one end lies ahead of the other, or so near that it does not matter. */
+function isAhead(p: Point & { dx: number; dy: number; width: number }, q: Point, away: number): boolean {
+  return away <= p.width || (q.x - p.x) * p.dx + (q.y - p.y) * p.dy > -0.3 * away;
+}
+
+function runsAcross<S extends Stroke>(a: LineEnd<S>, b: LineEnd<S>, index: InkIndex<S>): boolean {
+  const [p, q] = [endPoint(a), endPoint(b)];
+  const at = (t: number) => [p.x + t * (q.x - p.x), p.y + t * (q.y - p.y), 0.01];
+  const probe = { ...a.stroke, spine: makeSpine(Float64Array.from([0, 1 / 3, 2 / 3, 1].flatMap(at))) };
+  const others = index.near(probe, 0).filter((other) => other !== a.stroke && other !== b.stroke);
+  return stopsOf(probe, others).some(({ crosses }) => crosses);
+}
+
+/** Makes bridges in turn, also between lines that were bridged before: the edits that do it. */
+export function bridgeEdits(bridges: readonly Bridge<StrokeEntity>[]): Edit[] {
+  // Where each end is now: the line that has it, and which end of that.
+  const now = new Map<EntityId, StrokeEntity | null>();
+  const places = new Map<string, LineEnd<StrokeEntity>>();
+  const key = ({ stroke, end }: LineEnd<StrokeEntity>) => `${stroke.id}:${end}`;
+  const place = (end: LineEnd<StrokeEntity>) => places.get(key(end)) ?? end;
+  const before = new Map<EntityId, StrokeEntity>();
+  for (const { a, b } of bridges) {
+    before.set(a.stroke.id, a.stroke).set(b.stroke.id, b.stroke);
+    const [p, q] = [place(a), place(b)];
+    const joined = bridge(p, p.stroke.id === q.stroke.id ? { ...q, stroke: p.stroke } : q);
+    now.set(joined.id, joined);
+    if (p.stroke.id !== q.stroke.id) now.set(q.stroke.id, null);
+    const far = { stroke: joined, end: (1 - p.end) as 0 | 1 };
+    for (const [name, end] of outer(places, before, key))
+      if (end.stroke.id === p.stroke.id) places.set(name, { stroke: joined, end: far.end });
+      else if (end.stroke.id === q.stroke.id) places.set(name, { stroke: joined, end: p.end });
+  }
+  return [...now].map(([id, after]) => ({ before: before.get(id)!, after }));
+}
+
+/** All ends known so far with where they are. */
+function outer(
+  places: ReadonlyMap<string, LineEnd<StrokeEntity>>,
+  before: ReadonlyMap<EntityId, StrokeEntity>,
+  key: (end: LineEnd<StrokeEntity>) => string,
+): (readonly [string, LineEnd<StrokeEntity>])[] {
+  return [...before.values()].flatMap((stroke) =>
+    ([0, 1] as const).map((end) => {
+      const name = key({ stroke, end });
+      return [name, places.get(name) ?? { stroke, end }] as const;
+    }),
+  );
+}

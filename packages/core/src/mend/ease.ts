@@ -1,0 +1,151 @@
+import {
+  courseOf,
+  directionAt,
+  flattenSpine,
+  isSmooth,
+  joinedSpines,
+  lengthOf,
+  makeSpine,
+  nodeCount,
+  partOf,
+  endOf,
+  SEGMENT,
+  SpineFitter,
+  startedAt,
+  STRIDE,
+  type Spine,
+} from '../curve';
+import type { Stroke } from '../page';
+
+/** Radians from which a turn between two long sides is a corner: 30°. */
+const CORNER = Math.PI / 6;
+/** Sides shorter than so many tolerances make no corner: they are the shiver that is eased away. */
+const SIDE = 6;
+
+/**
+ * The same line with fewer nodes: no point of either strays more than `tolerance` page px from the other, nor its half
+ * width. Corners stay where they are. The same object where nothing would be gained.
+ */
+export function ease(spine: Spine, tolerance: number): Spine {
+  if (!(tolerance > 0)) throw new RangeError(`A tolerance is a length above 0; ${tolerance} came.`);
+  const corners = cornersOf(spine, tolerance);
+  // A ring starts at a corner, if it has one, so that all of it can be fitted.
+  const start = spine.closed ? (corners[0] ?? 0) : 0;
+  const turned = startedAt(spine, start);
+  const marks = spine.closed
+    ? corners.map((corner) => corner - start).filter((mark) => mark > 0)
+    : corners.filter((mark) => mark > 0 && mark < endOf(spine));
+  const stops = [0, ...marks, endOf(turned)];
+  const isSeamless = spine.closed && corners.length === 0;
+  const parts = stops.slice(1).map((to, k) => easedPart(partOf(turned, stops[k], to), tolerance, isSeamless));
+  const eased: Spine = { ...joinedSpines(parts), closed: spine.closed };
+  return nodeCount(eased) < nodeCount(spine) ? eased : spine;
+}
+
+/** Nodes at which a line turns sharply between sides that are long enough to be meant. */
+function cornersOf(spine: Spine, tolerance: number): number[] {
+  const { points, closed } = spine;
+  const count = endOf(spine);
+  const found: number[] = [];
+  const chord = (segment: number) =>
+    Math.hypot(
+      points[(segment + 1) * SEGMENT] - points[segment * SEGMENT],
+      points[(segment + 1) * SEGMENT + 1] - points[segment * SEGMENT + 1],
+    );
+  for (let node = closed ? 0 : 1; node < count; node++) {
+    if (isSmooth(spine, node)) continue;
+    const before = node > 0 ? node - 1 : count - 1;
+    if (Math.min(chord(before), chord(node)) < SIDE * tolerance) continue;
+    const [a, b] = [directionAt(spine, { segment: before, t: 1 }), directionAt(spine, { segment: node, t: 0 })];
+    if (Math.acos(Math.max(-1, Math.min(1, a.x * b.x + a.y * b.y))) > CORNER) found.push(node);
+  }
+  return found;
+}
+
+function easedPart(part: Spine, tolerance: number, isSeamless: boolean): Spine {
+  const track = densePoints(part, tolerance);
+  let best = part;
+  // A little closer than asked, since the fit is judged at points; closer still where that was not enough.
+  for (const share of [0.97, 0.8, 0.6]) {
+    const fitter = new SpineFitter(share * tolerance, track.length / STRIDE + 1);
+    fitter.addAll(track);
+    const fitted = exactEnds(fitter.finish(), part, isSeamless);
+    if (fitted.points.length >= best.points.length) continue;
+    if (strayBetween(fitted, track) <= tolerance) {
+      best = fitted;
+      break;
+    }
+  }
+  return best;
+}
+
+/** Points of a course so close together that no cubic through them can stray in between. */
+function densePoints(spine: Spine, tolerance: number): Float64Array {
+  const line = flattenSpine(spine, tolerance / 10);
+  const apart = Math.max(2 * tolerance, lengthOf(courseOf(spine)) / 20_000);
+  const points: number[] = [line[0], line[1], line[2]];
+  for (let i = STRIDE; i < line.length; i += STRIDE) {
+    const way = Math.hypot(line[i] - line[i - 3], line[i + 1] - line[i - 2]);
+    const pieces = Math.max(1, Math.ceil(way / apart));
+    for (let k = 1; k <= pieces; k++)
+      for (let axis = 0; axis < STRIDE; axis++)
+        points.push(line[i - STRIDE + axis] + (k / pieces) * (line[i + axis] - line[i - STRIDE + axis]));
+  }
+  return Float64Array.from(points);
+}
+
+/** A fitted line on the very ends of the old one; a ring without corners goes smoothly through its seam. */
+function exactEnds({ points }: Spine, { points: old }: Spine, isSeamless: boolean): Spine {
+  const exact = points.slice();
+  exact.set(old.subarray(0, STRIDE));
+  exact.set(old.subarray(old.length - STRIDE), exact.length - STRIDE);
+  if (isSeamless) {
+    const [first, last] = [STRIDE, exact.length - 2 * STRIDE];
+    const [x, y] = [exact[0], exact[1]];
+    const [ax, ay, bx, by] = [exact[first] - x, exact[first + 1] - y, x - exact[last], y - exact[last + 1]];
+    const [a, b] = [Math.hypot(ax, ay) || 1, Math.hypot(bx, by) || 1];
+    const [ux, uy] = [ax / a + bx / b, ay / a + by / b];
+    const unit = Math.hypot(ux, uy) || 1;
+    exact[first] = x + (ux / unit) * a;
+    exact[first + 1] = y + (uy / unit) * a;
+    exact[last] = x - (ux / unit) * b;
+    exact[last + 1] = y - (uy / unit) * b;
+  }
+  return makeSpine(exact);
+}
+
+/** The greatest distance of points from a line and of the line from the way through them, page px (Hausdorff). */
+export function strayBetween(spine: Spine, track: Float64Array): number {
+  const line = flattenSpine(spine, 0.02);
+  return Math.max(oneWay(track, line), oneWay(line, track));
+}
+
+/** How far points of one way lie from another way, looked for near where the last one was found, which is fair for fits. */
+function oneWay(points: Float64Array, line: Float64Array): number {
+  let worst = 0;
+  let from = 0;
+  for (let i = 0; i < points.length; i += STRIDE) {
+    let best = Infinity;
+    let bestLeg = from;
+    // Onwards from the last leg, until legs only get farther.
+    for (let k = from, worse = 0; k + STRIDE < line.length && worse < 400; k += STRIDE) {
+      const gap = pointToLeg(points[i], points[i + 1], line, k);
+      if (gap < best) [best, bestLeg, worse] = [gap, k, 0];
+      else worse++;
+    }
+    worst = Math.max(worst, best === Infinity ? 0 : best);
+    from = Math.max(0, bestLeg - STRIDE);
+  }
+  return worst;
+}
+
+function pointToLeg(x: number, y: number, line: Float64Array, k: number): number {
+  const [dx, dy] = [line[k + 3] - line[k], line[k + 4] - line[k + 1]];
+  const squared = dx * dx + dy * dy;
+  const t = squared > 0 ? Math.max(0, Math.min(1, ((x - line[k]) * dx + (y - line[k + 1]) * dy) / squared)) : 0;
+  return Math.hypot(line[k] + t * dx - x, line[k + 1] + t * dy - y);
+}
+
+/** Lines shorter than a length, page px: specks that a hand left behind. */
+export const specksOf = <S extends Stroke>(strokes: Iterable<S>, length: number): S[] =>
+  [...strokes].filter(({ spine }) => lengthOf(courseOf(spine)) < length);

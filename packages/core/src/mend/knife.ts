@@ -1,0 +1,178 @@
+import { courseOf, directionAt, lengthOf, placeAlong, placeOf, pointAt, endOf, startedAt } from '../curve';
+import { isInRing, type Point } from '../math';
+import type { Stroke, StrokeEnd } from '../page';
+import { pieceOf } from './cut';
+
+export interface KnifeOptions {
+  /** Takes what lies outside of the loop in place of what lies inside. */
+  readonly outside?: boolean;
+}
+
+/** Page px along a line between places that are looked at. */
+const STEP = 0.5;
+/** Page px to which the edge of a cut is found. */
+const FINE = 1e-3;
+/** Corners of a loop nearer to the way without them, page px, are left out. */
+const KEPT = 0.05;
+/** Page px beyond everything on a page. */
+const FAR = 1e5;
+
+/**
+ * What a loop leaves of a line: nothing where it takes nothing, otherwise the pieces, perhaps none. Their ends lie exactly
+ * on the loop, however it slants across the line; a loop that only shaves a side off a line leaves it in two pieces whose
+ * ends meet there.
+ */
+export function cutByLoop<S extends Stroke>(
+  stroke: S,
+  loop: readonly Point[],
+  { outside = false }: KnifeOptions = {},
+): S[] | undefined {
+  if (loop.length < 3) return undefined;
+  const ring = ringOf(loop);
+  if (ring.length < 6) return undefined;
+  const { spine } = stroke;
+  const course = courseOf(spine);
+  const length = lengthOf(course);
+  const cover = (along: number): number => coverAt(stroke, placeAlong(course, along), ring, outside);
+  const steps = Math.max(2, Math.ceil(length / STEP));
+  const covers = Array.from({ length: steps + 1 }, (_, k) => cover((k * length) / steps));
+  if (covers.every((share) => share === 0)) return undefined;
+  if (covers.every((share) => share === 1)) return [];
+  const gone: StrokeEnd = { gone: outside ? aroundOf(ring) : ring };
+  if (spine.closed && covers[0] < 1) {
+    // A ring starts inside what goes, or where most of it is shaved off.
+    const at = covers.indexOf(Math.max(...covers));
+    const open = {
+      ...stroke,
+      spine: { ...startedAt(spine, placeAlong(course, (at * length) / steps)), closed: false },
+    };
+    return cutOpen(open, ring, outside, gone, [gone, gone]);
+  }
+  return cutOpen(
+    spine.closed ? { ...stroke, spine: { ...spine, closed: false } } : stroke,
+    ring,
+    outside,
+    gone,
+    stroke.ends,
+  );
+}
+
+function cutOpen<S extends Stroke>(
+  stroke: S,
+  ring: Float64Array,
+  outside: boolean,
+  gone: StrokeEnd,
+  ends: readonly [StrokeEnd, StrokeEnd],
+): S[] {
+  const course = courseOf(stroke.spine);
+  const length = lengthOf(course);
+  const steps = Math.max(2, Math.ceil(length / STEP));
+  const cover = (along: number): number => coverAt(stroke, placeAlong(course, along), ring, outside);
+  const at = (k: number) => (k * length) / steps;
+  const covers = Array.from({ length: steps + 1 }, (_, k) => cover(at(k)));
+  const pieces: S[] = [];
+  for (let k = 0; k <= steps; k++) {
+    if (covers[k] === 1) continue;
+    const first = k;
+    while (k < steps && covers[k + 1] < 1) k++;
+    const from = first === 0 ? 0 : edge(cover, at(first), at(first - 1));
+    const to = k === steps ? length : edge(cover, at(k), at(k + 1));
+    const isCutHere = (n: number) => covers[n] > 0;
+    const begin = first === 0 && !isCutHere(0) ? ends[0] : gone;
+    const end = k === steps && !isCutHere(steps) ? ends[1] : gone;
+    // Where a side is shaved off in between: cut where most of it is gone.
+    const marks = [from, ...shaved(covers, first, k).map(at), to];
+    for (let m = 0; m + 1 < marks.length; m++) {
+      if (marks[m + 1] - marks[m] < FINE) continue;
+      pieces.push(
+        pieceOf(
+          stroke,
+          { at: m === 0 ? placed(from) : placed(marks[m]), end: m === 0 ? begin : gone },
+          { at: placed(marks[m + 1]), end: m + 2 === marks.length ? end : gone },
+        ),
+      );
+    }
+  }
+  return pieces;
+
+  function placed(along: number): number {
+    return along <= 0 ? 0 : along >= length ? endOf(stroke.spine) : placeAlong(course, along);
+  }
+}
+
+/** Numbers of the deepest places of runs that are touched in between, away from both sides of a stretch. */
+function shaved(covers: readonly number[], first: number, last: number): number[] {
+  let [low, high] = [first, last];
+  while (low <= last && covers[low] > 0) low++;
+  while (high >= first && covers[high] > 0) high--;
+  const deepest: number[] = [];
+  for (let k = low; k <= high; k++) {
+    if (covers[k] === 0) continue;
+    let best = k;
+    while (k < high && covers[k + 1] > 0) {
+      k++;
+      if (covers[k] > covers[best]) best = k;
+    }
+    deepest.push(best);
+  }
+  return deepest;
+}
+
+/** Where all of the line's width goes, between a place where some stays and one where none does. */
+function edge(cover: (along: number) => number, stays: number, goes: number): number {
+  while (Math.abs(goes - stays) > FINE) {
+    const middle = (stays + goes) / 2;
+    if (cover(middle) < 1) stays = middle;
+    else goes = middle;
+  }
+  return goes;
+}
+
+/** Places across a line's width that are looked at. */
+const ACROSS = [-1, -0.75, -0.5, -0.25, 0, 0.25, 0.5, 0.75, 1];
+
+/** The share of the line's width at a place that goes. */
+function coverAt({ spine }: Stroke, at: number, ring: Float64Array, outside: boolean): number {
+  const place = placeOf(spine, at);
+  const { x, y, width } = pointAt(spine, place);
+  const { x: dx, y: dy } = directionAt(spine, place);
+  const half = width / 2;
+  const inside = ACROSS.filter((share) =>
+    isInRing(ring, { x: x - dy * half * share, y: y + dx * half * share }),
+  ).length;
+  return (outside ? ACROSS.length - inside : inside) / ACROSS.length;
+}
+
+/** A loop as a ring, without corners that do not tell (Ramer 1972). */
+function ringOf(loop: readonly Point[]): Float64Array {
+  const keep = (from: number, to: number): number[] => {
+    const [a, b] = [loop[from], loop[to]];
+    const [dx, dy] = [b.x - a.x, b.y - a.y];
+    const squared = dx * dx + dy * dy;
+    let worst = KEPT;
+    let at = -1;
+    for (let k = from + 1; k < to; k++) {
+      const t = squared > 0 ? Math.max(0, Math.min(1, ((loop[k].x - a.x) * dx + (loop[k].y - a.y) * dy) / squared)) : 0;
+      const away = Math.hypot(a.x + t * dx - loop[k].x, a.y + t * dy - loop[k].y);
+      if (away > worst) [worst, at] = [away, k];
+    }
+    return at < 0 ? [] : [...keep(from, at), at, ...keep(at, to)];
+  };
+  const kept = [0, ...keep(0, loop.length - 1), loop.length - 1];
+  return Float64Array.from(kept.flatMap((k) => [loop[k].x, loop[k].y]));
+}
+
+/** All but the inside of a ring, as one ring: a far frame with a slit to the ring, which is gone round the other way. */
+function aroundOf(ring: Float64Array): Float64Array {
+  let twice = 0;
+  for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2)
+    twice += ring[j] * ring[i + 1] - ring[i] * ring[j + 1];
+  const corners = [-FAR, -FAR, FAR, -FAR, FAR, FAR, -FAR, FAR, -FAR, -FAR];
+  const back: number[] = [];
+  for (let i = 0; i < ring.length; i += 2) back.push(ring[i], ring[i + 1]);
+  if (twice > 0) {
+    back.length = 0;
+    for (let i = ring.length - 2; i >= 0; i -= 2) back.push(ring[i], ring[i + 1]);
+  }
+  return Float64Array.from([...corners, ...back, back[0], back[1], -FAR, -FAR]);
+}

@@ -1,0 +1,51 @@
+import { alongAt, courseOf, lengthOf, type Spine } from '../curve';
+import { clamp } from '../math';
+import type { Edit, StrokeEntity } from '../page';
+import { InkIndex } from './crossings';
+import { angleBetween, stopsOf, type Stop } from './meetings';
+import { Widths } from './weights';
+
+export interface PoolSettings {
+  /** Page px along each line over which ink gathers. */
+  readonly radius: number;
+  /** −1..1: how much wider lines are where they meet; below 0 ends run thin as they come near another line. */
+  readonly strength: number;
+  /** Radians: only where lines meet at a sharper angle. */
+  readonly angle: number;
+}
+
+/**
+ * Gathers ink where lines meet at sharp angles, or thins their ends there. Kept as widths, so they can be edited on. `all`
+ * are the lines that count as met; only `strokes` change.
+ */
+export function poolEdits(
+  strokes: readonly StrokeEntity[],
+  settings: PoolSettings,
+  all: readonly StrokeEntity[] = strokes,
+): Edit[] {
+  const index = new InkIndex(all);
+  return strokes.flatMap((stroke) => {
+    const stops = stopsOf(stroke, index.near(stroke, 0));
+    const spine = pooled(stroke.spine, stops, settings);
+    return spine === stroke.spine ? [] : [{ before: stroke, after: { ...stroke, spine } }];
+  });
+}
+
+function pooled(spine: Spine, stops: readonly Stop[], { radius, strength, angle }: PoolSettings): Spine {
+  const course = courseOf(spine);
+  const length = lengthOf(course);
+  const met = stops
+    .filter(({ at, other, otherAt }) => angleBetween(spine, at, other.spine, otherAt) <= angle)
+    .map(({ at }) => alongAt(course, at))
+    // Thin are only ends: a line that goes on through a crossing keeps its weight there.
+    .filter((along) => strength > 0 || (!spine.closed && Math.min(along, length - along) < radius / 2));
+  if (met.length === 0 || strength === 0) return spine;
+  const places = spine.closed ? met.flatMap((along) => [along - length, along, along + length]) : met;
+  const widths = new Widths(spine);
+  widths.change(0, length, (along, width) => {
+    const nearest = Math.min(...places.map((place) => Math.abs(place - along)));
+    const near = clamp(1 - nearest / radius, 0, 1);
+    return width * (1 + strength * near * near * (3 - 2 * near));
+  });
+  return widths.apply();
+}

@@ -1,0 +1,207 @@
+import {
+  alongAt,
+  courseOf,
+  directionAt,
+  endOf,
+  joinedSpines,
+  lengthOf,
+  makeSpine,
+  placeOf,
+  pointAt,
+  reversedSpine,
+  type Spine,
+} from '../curve';
+import type { Point } from '../math';
+import type { Edit, EntityId, Stroke, StrokeEntity } from '../page';
+import { InkIndex } from './crossings';
+import { cutAtStop, pieceOf, type Cut } from './cut';
+import { stopsOf, type Stop } from './meetings';
+
+export interface TidyOptions {
+  /** Ends that overshoot a crossing by less than this, page px, are snipped. */
+  readonly overshoot: number;
+  /** Ends that fall short of a line by less than this, page px, are grown to meet it; 0 grows none. */
+  readonly gap: number;
+  /** Ends that are left as they are, by their keys. */
+  readonly exceptions?: ReadonlySet<string>;
+  /** Lines that may be changed; the others only stop them. All where none is given. */
+  readonly mayChange?: (stroke: StrokeEntity) => boolean;
+  /** Is told the share that is done, and answers whether to go on. */
+  readonly progress?: (share: number) => boolean;
+}
+
+/** An end that is tidied: where it is, by how much it overshoots or falls short, page px. */
+export interface LooseEnd extends Point {
+  /** Says which end of which line: what an exception is named by. */
+  readonly key: string;
+  readonly strokeId: EntityId;
+  readonly kind: 'overshoot' | 'short';
+  readonly length: number;
+  readonly isException: boolean;
+}
+
+export interface Tidied {
+  readonly edits: readonly Edit[];
+  readonly report: readonly LooseEnd[];
+}
+
+/** Page px of visible overshoot below which an end is fine as it is. */
+const FINE = 0.05;
+/** Passes after which what stops what no longer changes on any page that people draw. */
+const PASSES = 6;
+
+interface Line {
+  readonly stroke: StrokeEntity;
+  readonly stops: readonly Stop<StrokeEntity>[];
+  /** For each end the stop that it overshoots, if any. */
+  readonly at: [Stop<StrokeEntity> | undefined, Stop<StrokeEntity> | undefined];
+}
+
+/**
+ * Snips every end that overshoots a crossing by less than a length, and grows those that fall short by less than a gap, each
+ * flush into the line it meets. An overshoot is no reason to cut another line at it: two lines that run past a corner are
+ * both cut at the corner. Answers `undefined` when `progress` stopped it.
+ */
+export function tidyEnds(strokes: readonly StrokeEntity[], options: TidyOptions): Tidied | undefined {
+  const { mayChange = () => true, progress = () => true } = options;
+  const index = new InkIndex(strokes);
+  const lines = new Map<EntityId, Line>();
+  for (const [k, stroke] of strokes.entries()) {
+    if (k % 64 === 0 && !progress((0.9 * k) / strokes.length)) return undefined;
+    if (stroke.spine.closed) continue;
+    lines.set(stroke.id, { stroke, stops: stopsOf(stroke, index.near(stroke, 0)), at: [undefined, undefined] });
+  }
+  settle(lines, options.overshoot);
+  const edits: Edit[] = [];
+  const report: LooseEnd[] = [];
+  for (const line of lines.values()) {
+    if (!mayChange(line.stroke)) continue;
+    const ends = ([0, 1] as const).map((end) => looseEnd(line, end, options, index));
+    report.push(...ends.flatMap((one) => (one ? [one.told] : [])));
+    const taken = ends.map((one) => (one && !one.told.isException ? one : undefined));
+    const after = tidied(line.stroke, taken[0], taken[1]);
+    if (after) edits.push({ before: line.stroke, after });
+  }
+  return progress(1) ? { edits, report } : undefined;
+}
+
+/** Decides which stop each end overshoots: the nearest one that is not itself on an overshoot. */
+function settle(lines: ReadonlyMap<EntityId, Line>, limit: number): void {
+  const isLoose = (stop: Stop<StrokeEntity>): boolean => {
+    const other = lines.get(stop.other.id);
+    if (!other) return false;
+    const [first, last] = other.at;
+    return (
+      (first !== undefined && stop.otherAt < first.at - 1e-6) || (last !== undefined && stop.otherAt > last.at + 1e-6)
+    );
+  };
+  for (let pass = 0; pass < PASSES; pass++) {
+    let hasChanged = false;
+    for (const line of lines.values())
+      for (const end of [0, 1] as const) {
+        const found = stopsFrom(line, end).find(
+          (stop) => overshootTo(line.stroke, stop, end) <= limit && !isLoose(stop),
+        );
+        if (found?.at !== line.at[end]?.at) hasChanged = true;
+        line.at[end] = found;
+      }
+    if (!hasChanged) return;
+  }
+}
+
+/** Stops from an end inwards, as far as the middle of the line. */
+function stopsFrom({ stroke, stops }: Line, end: 0 | 1): readonly Stop<StrokeEntity>[] {
+  const course = courseOf(stroke.spine);
+  const half = lengthOf(course) / 2;
+  const near = stops.filter(({ at }) => (end === 0 ? alongAt(course, at) <= half : alongAt(course, at) > half));
+  return end === 0 ? near : near.reverse();
+}
+
+/** How far the middle of a line goes on beyond a stop, page px. */
+function overshootTo({ spine }: Stroke, { at }: Stop, end: 0 | 1): number {
+  const course = courseOf(spine);
+  const along = alongAt(course, at);
+  return end === 0 ? along : lengthOf(course) - along;
+}
+
+interface Loose {
+  readonly told: LooseEnd;
+  readonly stop: Stop<StrokeEntity>;
+  /** What is added to reach the line, where it falls short. */
+  readonly added?: Spine;
+}
+
+function looseEnd(
+  line: Line,
+  end: 0 | 1,
+  { overshoot, gap, exceptions }: TidyOptions,
+  index: InkIndex<StrokeEntity>,
+): Loose | undefined {
+  const { stroke } = line;
+  const stop = line.at[end];
+  const tip = pointAt(stroke.spine, placeOf(stroke.spine, end === 0 ? 0 : endOf(stroke.spine)));
+  const key = `${stroke.id}:${end}`;
+  const told = (kind: LooseEnd['kind'], length: number): LooseEnd => ({
+    ...{ key, strokeId: stroke.id, kind, length, x: tip.x, y: tip.y },
+    isException: exceptions?.has(key) === true,
+  });
+  if (stop) {
+    const covered = pointAt(stop.other.spine, placeOf(stop.other.spine, stop.otherAt)).width / 2;
+    const length = overshootTo(stroke, stop, end);
+    const seen = length + (stroke.ends[end] === 'round' ? tip.width / 2 : 0) - covered;
+    if (typeof stroke.ends[end] !== 'string' || seen <= FINE || length > overshoot) return undefined;
+    return { told: told('overshoot', length), stop };
+  }
+  return gap > 0 ? shortEnd(line, end, gap, index, told) : undefined;
+}
+
+/** An end that nothing stops, where the line drawn on straight would meet another one within a gap. */
+function shortEnd(
+  { stroke, stops }: Line,
+  end: 0 | 1,
+  gap: number,
+  index: InkIndex<StrokeEntity>,
+  told: (kind: LooseEnd['kind'], length: number) => LooseEnd,
+): Loose | undefined {
+  const { spine } = stroke;
+  const place = placeOf(spine, end === 0 ? 0 : endOf(spine));
+  const tip = pointAt(spine, place);
+  const course = courseOf(spine);
+  const touches = stops.some((stop) => overshootTo(stroke, stop, end) <= tip.width / 2 + FINE);
+  if (touches || lengthOf(course) < FINE) return undefined;
+  const ahead = directionAt(spine, place);
+  const way = end === 0 ? -1 : 1;
+  const reach = gap + tip.width;
+  const at = (share: number) => [
+    tip.x + way * ahead.x * share * reach,
+    tip.y + way * ahead.y * share * reach,
+    tip.width,
+  ];
+  const added = makeSpine(Float64Array.from([0, 1 / 3, 2 / 3, 1].flatMap(at)));
+  const probe: StrokeEntity = { ...stroke, spine: added, ends: ['flat', 'flat'] };
+  const others = index.near(probe, 0).filter((other) => other !== stroke);
+  const met = stopsOf(probe, others).find(({ crosses }) => crosses);
+  if (!met) return undefined;
+  const covered = pointAt(met.other.spine, placeOf(met.other.spine, met.otherAt)).width / 2;
+  const length = alongAt(courseOf(added), met.at) - covered - (stroke.ends[end] === 'round' ? tip.width / 2 : 0);
+  if (length > gap || length <= 0) return undefined;
+  return { told: told('short', length), stop: met, added };
+}
+
+function tidied(stroke: StrokeEntity, first: Loose | undefined, last: Loose | undefined): StrokeEntity | undefined {
+  if (!first && !last) return undefined;
+  // What is grown is put on before the cut: its places come first or last.
+  const head = first?.added && reversedSpine(first.added);
+  const tail = last?.added;
+  const parts = [...(head ? [head] : []), stroke.spine, ...(tail ? [tail] : [])];
+  const spine = parts.length > 1 ? joinedSpines(parts) : stroke.spine;
+  const long: StrokeEntity = { ...stroke, spine };
+  const before = head ? 1 : 0;
+  const placed = ({ stop, added }: Loose, end: 0 | 1): Stop<StrokeEntity> => ({
+    ...stop,
+    at: !added ? stop.at + before : end === 0 ? 1 - stop.at : before + endOf(stroke.spine) + stop.at,
+  });
+  const from: Cut = first ? cutAtStop(long, placed(first, 0), false) : { at: 0, end: stroke.ends[0] };
+  const to: Cut = last ? cutAtStop(long, placed(last, 1), true) : { at: endOf(spine), end: stroke.ends[1] };
+  return from.at < to.at ? pieceOf(long, from, to) : undefined;
+}

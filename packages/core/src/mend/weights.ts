@@ -1,0 +1,232 @@
+import {
+  alongAt,
+  courseOf,
+  lengthOf,
+  nearestOnSpine,
+  partOf,
+  placeAlong,
+  placeNumber,
+  pointAt,
+  placeOf,
+  endOf,
+  reweighed,
+  spliced,
+  weighedBy,
+  type Course,
+  type Spine,
+} from '../curve';
+import { clamp, type Point } from '../math';
+import {
+  profileAt,
+  profiled,
+  tapered,
+  widthUnder,
+  type Nib,
+  type NibProfile,
+  type PenSample,
+  type Stroke,
+} from '../page';
+
+/** Page px between places at which widths along a line are kept while they are drawn anew. */
+const STEP = 2;
+/** Page px by which widths between nodes may stray. */
+const STRAY = 0.08;
+/** The share of what was drawn anew over which it blends with what was there. */
+const BLEND = 0.15;
+
+/** Widths along a line, `STEP` apart, that are being changed; `touched` says where. */
+export class Widths {
+  private readonly course: Course;
+  private readonly values: Float64Array;
+  /** The way between two values, page px. */
+  private readonly pace: number;
+  private low = Infinity;
+  private high = -Infinity;
+
+  constructor(private readonly spine: Spine) {
+    this.course = courseOf(spine);
+    const pieces = Math.max(1, Math.ceil(lengthOf(this.course) / STEP));
+    this.pace = lengthOf(this.course) / pieces || 1;
+    this.values = Float64Array.from({ length: pieces + 1 }, (_, k) => this.before(k * this.pace));
+  }
+
+  private before(along: number): number {
+    return pointAt(this.spine, placeOf(this.spine, placeAlong(this.course, along))).width;
+  }
+
+  /** Changes the widths between two lengths along the line: `change` is told the length and the width there. */
+  change(from: number, to: number, change: (along: number, width: number) => number): void {
+    const { values, pace } = this;
+    const [first, last] = [Math.max(0, Math.ceil(from / pace)), Math.min(values.length - 1, Math.floor(to / pace))];
+    for (let k = first; k <= last; k++) {
+      const width = Math.max(0, change(k * pace, values[k]));
+      if (width === values[k]) continue;
+      values[k] = width;
+      this.low = Math.min(this.low, k);
+      this.high = Math.max(this.high, k);
+    }
+  }
+
+  /** The line with its widths; the same object where nothing was changed. Untouched parts keep their nodes. */
+  apply(): Spine {
+    if (this.low > this.high) return this.spine;
+    const { values, course, spine, pace } = this;
+    const [a, b] = [Math.max(0, this.low - 1), Math.min(values.length - 1, this.high + 1)];
+    const widthAt = (along: number): number => {
+      const at = clamp(along / pace, 0, values.length - 1);
+      const k = Math.min(values.length - 2, Math.floor(at));
+      return values[k] + (at - k) * (values[k + 1] - values[k]);
+    };
+    const [from, to] = [
+      placeAlong(course, a * pace),
+      b === values.length - 1 ? endOf(spine) : placeAlong(course, b * pace),
+    ];
+    const part = partOf(spine, a === 0 ? 0 : from, to);
+    const marks = bends(values, a, b).map((k) => (k - a) * pace);
+    const start = a * pace;
+    return spliced(
+      spine,
+      a === 0 ? 0 : from,
+      to,
+      weighedBy(part, marks, (along) => widthAt(start + along)),
+    );
+  }
+}
+
+/** Which values between two others a line through the fewest of them needs, to within `STRAY` (Ramer 1972). */
+function bends(values: Float64Array, from: number, to: number): number[] {
+  if (to - from < 2) return [];
+  let worst = STRAY;
+  let at = -1;
+  for (let k = from + 1; k < to; k++) {
+    const chord = values[from] + ((k - from) / (to - from)) * (values[to] - values[from]);
+    if (Math.abs(values[k] - chord) > worst) [worst, at] = [Math.abs(values[k] - chord), k];
+  }
+  return at < 0 ? [] : [...bends(values, from, at), at, ...bends(values, at, to)];
+}
+
+/**
+ * Draws the weight of a line anew along the part that a hand goes along: where it passed, the nib's width under its pressure,
+ * blended into what was there at both sides. `profile`, for hands without pressure, weighs that part from end to end.
+ * Samples farther than `reach` page px from the middle of the line count for nothing; the same spine when all are.
+ */
+export function reweigh(
+  spine: Spine,
+  samples: readonly PenSample[],
+  nib: Nib,
+  reach: number,
+  profile?: NibProfile,
+): Spine {
+  const course = courseOf(spine);
+  const track: { readonly along: number; readonly width: number }[] = [];
+  for (const sample of samples) {
+    const near = nearestOnSpine(spine, sample);
+    if (near.distance <= reach)
+      track.push({ along: alongAt(course, placeNumber(near)), width: widthUnder(nib, sample.pressure) });
+  }
+  if (track.length < 2) return spine;
+  const sorted = [...track].sort((a, b) => a.along - b.along);
+  const [from, to] = [sorted[0].along, sorted[sorted.length - 1].along];
+  if (to - from < STEP) return spine;
+  const isBackwards = track[0].along > track[track.length - 1].along;
+  const drawnWidth = (along: number): number => {
+    const share = (along - from) / (to - from);
+    if (profile) return nib.size * profileAt(profile, isBackwards ? 1 - share : share);
+    let k = sorted.findIndex((one) => one.along >= along);
+    if (k <= 0) k = 1;
+    const [p, q] = [sorted[k - 1], sorted[k]];
+    return p.width + (q.along > p.along ? (along - p.along) / (q.along - p.along) : 0) * (q.width - p.width);
+  };
+  const blend = profile ? 0 : Math.min(40, BLEND * (to - from));
+  const length = lengthOf(course);
+  const widths = new Widths(spine);
+  widths.change(from, to, (along, width) => {
+    // At the line's own ends there is nothing to blend with.
+    const rise = from < STEP || blend === 0 ? 1 : clamp((along - from) / blend, 0, 1);
+    const fall = to > length - STEP || blend === 0 ? 1 : clamp((to - along) / blend, 0, 1);
+    const say = Math.min(rise, fall);
+    return width + (drawnWidth(along) - width) * say * say * (3 - 2 * say);
+  });
+  return widths.apply();
+}
+
+export interface SwellSettings {
+  /** The width that is striven for, page px. */
+  readonly width: number;
+  /** Page px from the middle of the brush to its edge. */
+  readonly radius: number;
+}
+
+/** The share of the difference that one whole pass of the brush at full pressure takes. */
+const PASS = 0.9;
+
+/**
+ * Brings the widths of a line towards one width where a soft brush goes along a way: faster with pressure, and less towards
+ * the brush's edge. `widths` are those of the line so far; answers whether the brush reached it.
+ */
+export function swell(
+  widths: Widths,
+  spine: Spine,
+  from: PenSample,
+  to: PenSample,
+  { width, radius }: SwellSettings,
+): boolean {
+  const course = courseOf(spine);
+  const way = Math.hypot(to.x - from.x, to.y - from.y);
+  let isReached = false;
+  // A pass over a place is about two radii long: a step of it changes by its share.
+  const share = 1 - (1 - PASS * clamp(to.pressure, 0, 1)) ** Math.max(0.02, way / radius);
+  for (const [low, high] of stretchesNear(course, to, radius)) {
+    isReached = true;
+    widths.change(low, high, (along, now) => {
+      const at = pointAt(spine, placeOf(spine, placeAlong(course, along)));
+      const off = Math.hypot(at.x - to.x, at.y - to.y) / radius;
+      if (off >= 1) return now;
+      return now + (width - now) * share * (1 - off * off) ** 2;
+    });
+  }
+  return isReached;
+}
+
+/** Stretches of a course, lengths along it, of which the middle lies in a disc; a little more on either side. */
+function stretchesNear({ line, along }: Course, { x, y }: Point, radius: number): (readonly [number, number])[] {
+  const found: [number, number][] = [];
+  for (let k = 0, i = 0; k < along.length - 1; k++, i += 3) {
+    const [dx, dy] = [line[i + 3] - line[i], line[i + 4] - line[i + 1]];
+    const squared = dx * dx + dy * dy;
+    const t = squared > 0 ? clamp(((x - line[i]) * dx + (y - line[i + 1]) * dy) / squared, 0, 1) : 0;
+    const off = Math.hypot(line[i] + t * dx - x, line[i + 1] + t * dy - y);
+    if (off > radius) continue;
+    const half = Math.sqrt(Math.max(0, radius * radius - off * off));
+    const middle = along[k] + t * (along[k + 1] - along[k]);
+    const [low, high] = [Math.max(along[k], middle - half), Math.min(along[k + 1], middle + half)];
+    const last = found[found.length - 1];
+    if (last && low <= last[1] + 1e-9) last[1] = Math.max(last[1], high);
+    else found.push([low, high]);
+  }
+  return found;
+}
+
+/** What may be done to the weight of whole lines. */
+export type WeightDeed =
+  | { readonly deed: 'times'; readonly factor: number }
+  | { readonly deed: 'width'; readonly width: number }
+  | { readonly deed: 'profile'; readonly profile: NibProfile | undefined; readonly width: number }
+  /** `length` in page px, at both ends. */
+  | { readonly deed: 'taper'; readonly length: number };
+
+/** A line with its whole weight changed; widths in page px. The nib's size goes along, so that it says what is seen. */
+export function weighed<S extends Stroke>(stroke: S, deed: WeightDeed): S {
+  const { spine, nib } = stroke;
+  const sized = (size: number): Nib => ({ ...nib, size: clamp(size, 0.05, 2_000) });
+  if (deed.deed === 'times')
+    return { ...stroke, spine: reweighed(spine, [], () => deed.factor), nib: sized(nib.size * deed.factor) };
+  if (deed.deed === 'taper') {
+    if (spine.closed || deed.length <= 0) return stroke;
+    const share = deed.length / nib.size;
+    return { ...stroke, spine: tapered(spine, { ...nib, taperIn: share, taperOut: share }) };
+  }
+  const even: Spine = { ...spine, points: spine.points.map((value, k) => (k % 3 === 2 ? deed.width : value)) };
+  if (deed.deed === 'width') return { ...stroke, spine: even, nib: sized(deed.width) };
+  return { ...stroke, spine: profiled(even, { ...nib, profile: deed.profile }), nib: sized(deed.width) };
+}
