@@ -18,3 +18,9 @@ declare module 'simplify-js' {
     highQuality: boolean,
   ): { x: number; y: number }[];
 }
+declare module 'topojson-client' {
+  export function feature(
+    topology: object,
+    object: object,
+  ): { readonly features: readonly { readonly geometry: { readonly coordinates: [number, number][][][] } }[] };
+}

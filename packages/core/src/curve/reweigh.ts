@@ -35,11 +35,15 @@ export function reweighed(
   return { points, closed: spine.closed };
 }
 
-/** A copy of the course with further nodes at lengths along it, and the length of each of its cubics. */
+/**
+ * A copy of the course with further nodes at lengths along it, and the length of each of its cubics. Marks nearer to the
+ * ends of what is left of a cubic than a share of it are left out.
+ */
 export function cutAtLengths(
   { points: old }: Spine,
   lengths: readonly number[],
   marks: readonly number[],
+  nearEnd = NEAR_END,
 ): { readonly points: Float64Array; readonly ways: readonly number[] } {
   const points = new Float64Array(old.length + marks.length * SEGMENT);
   const ways: number[] = [];
@@ -54,7 +58,7 @@ export function cutAtLengths(
       // Along a segment of a fitted spine the parameter runs nearly evenly.
       const share = own > 0 ? (marks[next] - start) / own : 0;
       const t = (share - done) / (1 - done);
-      if (t < NEAR_END || t > 1 - NEAR_END) continue;
+      if (t < nearEnd || t > 1 - nearEnd) continue;
       cutOff(rest, t, points, end);
       end += SEGMENT;
       ways.push((share - done) * own);

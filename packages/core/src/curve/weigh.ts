@@ -7,7 +7,7 @@ import { SEGMENT, type Spine } from './spine';
  * bends: nodes are added there, so that cubics can follow it.
  */
 export function weighedBy(spine: Spine, marks: readonly number[], widthAt: (along: number) => number): Spine {
-  const { points, ways } = cutAtLengths(spine, segmentLengths(spine), marks);
+  const { points, ways } = cutAtLengths(spine, segmentLengths(spine), marks, 1e-6);
   const at = (along: number) => Math.max(0, widthAt(along));
   let along = 0;
   let before = at(0);

@@ -1,6 +1,8 @@
 import {
   courseOf,
   directionAt,
+  fitCubic,
+  flattenedCounts,
   flattenSpine,
   isSmooth,
   joinedSpines,
@@ -10,6 +12,7 @@ import {
   partOf,
   endOf,
   SEGMENT,
+  segmentCount,
   SpineFitter,
   startedAt,
   STRIDE,
@@ -64,14 +67,14 @@ function cornersOf(spine: Spine, tolerance: number): number[] {
 
 function easedPart(part: Spine, tolerance: number, isSeamless: boolean): Spine {
   const track = densePoints(part, tolerance);
-  let best = part;
+  let best = onOldNodes(part, track, tolerance);
   // A little closer than asked, since the fit is judged at points; closer still where that was not enough.
   for (const share of [0.97, 0.8, 0.6]) {
-    const fitter = new SpineFitter(share * tolerance, track.length / STRIDE + 1);
-    fitter.addAll(track);
+    const fitter = new SpineFitter(share * tolerance, track.points.length / STRIDE + 1);
+    fitter.addAll(track.points);
     const fitted = exactEnds(fitter.finish(), part, isSeamless);
     if (fitted.points.length >= best.points.length) continue;
-    if (strayBetween(fitted, track) <= tolerance) {
+    if (strayBetween(fitted, track.points) <= tolerance) {
       best = fitted;
       break;
     }
@@ -79,9 +82,54 @@ function easedPart(part: Spine, tolerance: number, isSeamless: boolean): Spine {
   return best;
 }
 
+/**
+ * The same part on some of its own nodes: each cubic reaches as far as the tolerance allows, keeps the line's direction at
+ * smooth nodes, and is free at corners. This is what rough coasts and straight sides are best told by.
+ */
+function onOldNodes(part: Spine, { points, nodes }: Track, tolerance: number): Spine {
+  const count = segmentCount(part);
+  if (count < 2) return part;
+  const lengths = new Float64Array(points.length / STRIDE);
+  for (let k = 1; k < lengths.length; k++)
+    lengths[k] =
+      lengths[k - 1] +
+      Math.hypot(points[STRIDE * k] - points[STRIDE * k - 3], points[STRIDE * k + 1] - points[STRIDE * k - 2]);
+  const way = (node: number, side: 'in' | 'out') =>
+    node === 0 || node === count || isSmooth(part, node)
+      ? directionAt(part, side === 'in' ? { segment: node - 1, t: 1 } : { segment: node, t: 0 })
+      : undefined;
+  const fit = (from: number, to: number) =>
+    fitCubic(points, lengths, nodes[from], nodes[to], way(from, 'out'), way(to, 'in'), tolerance);
+  const kept: number[] = [...part.points.subarray(0, STRIDE)];
+  for (let from = 0; from < count;) {
+    // One cubic is there already; farther ones are tried at growing steps, then between the last two.
+    let [good, handles] = [from + 1, [...part.points.subarray(from * SEGMENT + STRIDE, from * SEGMENT + SEGMENT)]];
+    let [step, bad] = [1, count + 1];
+    while (good + 1 < bad) {
+      const tried = Math.min(count, bad > count ? good + step : Math.floor((good + bad) / 2));
+      if (tried === good) break;
+      const found = fit(from, tried);
+      if (found.error <= 0.97 * tolerance) [good, handles, step] = [tried, [...found.handles], 2 * step];
+      else bad = tried;
+    }
+    kept.push(...handles, ...part.points.subarray(good * SEGMENT, good * SEGMENT + STRIDE));
+    from = good;
+  }
+  return makeSpine(Float64Array.from(kept));
+}
+
+/** Points along a line, triples, and the numbers of those that are its nodes. */
+interface Track {
+  readonly points: Float64Array;
+  readonly nodes: readonly number[];
+}
+
 /** Points of a course so close together that no cubic through them can stray in between. */
-function densePoints(spine: Spine, tolerance: number): Float64Array {
+function densePoints(spine: Spine, tolerance: number): Track {
   const line = flattenSpine(spine, tolerance / 10);
+  const nodes = [0];
+  let [leg, next] = [0, 0];
+  const counts = flattenedCounts(spine, tolerance / 10);
   const apart = Math.max(2 * tolerance, lengthOf(courseOf(spine)) / 20_000);
   const points: number[] = [line[0], line[1], line[2]];
   for (let i = STRIDE; i < line.length; i += STRIDE) {
@@ -90,8 +138,11 @@ function densePoints(spine: Spine, tolerance: number): Float64Array {
     for (let k = 1; k <= pieces; k++)
       for (let axis = 0; axis < STRIDE; axis++)
         points.push(line[i - STRIDE + axis] + (k / pieces) * (line[i + axis] - line[i - STRIDE + axis]));
+    if (++leg < counts[next]) continue;
+    nodes.push(points.length / STRIDE - 1);
+    [leg, next] = [0, next + 1];
   }
-  return Float64Array.from(points);
+  return { points: Float64Array.from(points), nodes };
 }
 
 /** A fitted line on the very ends of the old one; a ring without corners goes smoothly through its seam. */

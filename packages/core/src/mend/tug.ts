@@ -13,6 +13,10 @@ export interface TugReach {
 
 /** Cubics within the reach that are longer than this share of it are cut, so that they can follow the pull. */
 const LONGEST = 0.4;
+/** A pull lengthens them: only from here on they are cut, so that pulling on adds no nodes. */
+const BEARABLE = 0.55;
+/** Shares of the reach from a node at which its end needs no node of its own. */
+const LIMIT = 0.08;
 
 /**
  * Pulls a line at a place (see `Course`) by a step, page px. The pull fades to nothing at the radius, smoothly: where the
@@ -57,11 +61,14 @@ function marksWithin(spine: Spine, lengths: readonly number[], at: number, radiu
     const away = spine.closed
       ? Math.min(gapTo(at, start, own), gapTo(at - length, start, own), gapTo(at + length, start, own))
       : gapTo(at, start, own);
-    const pieces = away < radius ? Math.ceil(own / (LONGEST * radius) - 1e-6) : 1;
+    const pieces = away < radius && own > BEARABLE * radius ? Math.ceil(own / (LONGEST * radius)) : 1;
     for (let k = 1; k < pieces; k++) marks.push(start + (own * k) / pieces);
+    // A cubic that goes on beyond the reach is cut there, so that nothing beyond it moves.
+    for (const limit of [at - radius, at + radius])
+      if (Math.min(limit - start, start + own - limit) > LIMIT * radius) marks.push(limit);
     start += own;
   }
-  return marks;
+  return marks.sort((a, b) => a - b);
 }
 
 const gapTo = (at: number, start: number, own: number): number => Math.max(0, start - at, at - start - own);
