@@ -14,6 +14,8 @@ import { NibSettings } from './nibs/NibSettings';
 import { takeNextNib } from './nibs/rackStore';
 import { SizeSetting } from './nibs/SizeSettings';
 import { useNib, useRackNib } from './nibs/useNib';
+import { CutEndChoice, MendFields, MendNow } from './mend/MendSettings';
+import { isMending } from './mend/mendTool';
 import { PointSettings, PointsInWords } from './points/PointSettings';
 import { PathSettings, ShapeChoice, ShapeSettings } from './shapes/ShapeSettings';
 import { useKeySet } from './keys/keySet';
@@ -110,6 +112,7 @@ function NowSettings() {
   if (tool === 'lift')
     return <Text className="grow font-sans text-14 text-faint">Touch a line to lift it off the page.</Text>;
   if (tool === 'points') return <PointsInWords />;
+  if (isMending(tool)) return <MendNow tool={tool} />;
   if (tool === 'path' || (tool === 'shape' && shape === 'poly-line'))
     return (
       <View className="grow">
@@ -170,8 +173,15 @@ function AllSettings({ width }: { readonly width: number }) {
     );
   if (tool === 'select') return <SelectSettings width={width} />;
   if (tool === 'points') return <PointSettings />;
+  if (isMending(tool)) return <MendFields tool={tool} />;
   if (tool === 'lift') return <Text className="font-sans text-14 text-faint">Touch a line, or drag over several.</Text>;
-  if (tool === 'rub') return <CalmSettings width={width} />;
+  if (tool === 'rub')
+    return (
+      <>
+        <CutEndChoice />
+        <CalmSettings width={width} />
+      </>
+    );
   return (
     <>
       {tool === 'shape' && <ShapeChoice perRow={4} />}

@@ -5,6 +5,8 @@ import { CalmSetting, CalmSettings } from './nibs/CalmSettings';
 import { NibRack } from './nibs/NibRack';
 import { NibSettings } from './nibs/NibSettings';
 import { SizeSetting } from './nibs/SizeSettings';
+import { CutEndChoice, MendSettings } from './mend/MendSettings';
+import { isMending } from './mend/mendTool';
 import { PointSettings } from './points/PointSettings';
 import { PathSettings, ShapeChoice, ShapeSettings } from './shapes/ShapeSettings';
 import { useDesk } from './desk';
@@ -91,6 +93,7 @@ function InkColumn() {
   const tool = useDesk((desk) => desk.tool);
   if (tool === 'select') return <SelectSettings width={WIDTH} />;
   if (tool === 'points') return <PointSettings />;
+  if (isMending(tool)) return <MendSettings tool={tool} />;
   if (tool === 'lift') return <Hint>Touch a line, or drag over several, to lift them off the page.</Hint>;
   return (
     <>
@@ -109,7 +112,10 @@ function InkColumn() {
         </>
       )}
       {tool === 'rub' ? (
-        <Hint>Takes away what it touches and cuts the lines there. It never paints over them.</Hint>
+        <>
+          <CutEndChoice />
+          <Hint>Takes away what it touches and cuts the lines there. It never paints over them.</Hint>
+        </>
       ) : (
         <>
           <ColourSetting />

@@ -18,6 +18,7 @@ import { setDepth } from './perspective/depthStore';
 import { DepthTool } from './perspective/depthTool';
 import { Selection } from './select/selection';
 import { forgetEnd } from './lastEnd';
+import { MendTool } from './mend/mendTool';
 import { PointTool } from './points/pointTool';
 import { PathTool } from './shapes/pathTool';
 import { useDropPicture } from './useDropPicture';
@@ -70,6 +71,7 @@ export function BoardCanvas({ session, inks, onOpen }: BoardCanvasProps) {
       board.points.dispose();
       board.guides.dispose();
       board.depth.dispose();
+      board.mend.dispose();
       board.picture.dispose();
     };
   }, [session, inks, onOpen]);
@@ -118,11 +120,12 @@ export function BoardCanvas({ session, inks, onOpen }: BoardCanvasProps) {
 }
 
 /** Shows what the desk says about looks and selections; leaving the page keeps what is being transformed. */
-function followDesk({ picture, selection, hand, path, points }: OpenBoard): () => void {
+function followDesk({ picture, selection, hand, path, points, mend }: OpenBoard): () => void {
   const follow = (desk: Desk, before?: Desk) => {
     const tool = desk.lender ?? desk.tool;
     // What is selected can march too: then it is seen.
     selection.setVisible((desk.stage === 'ink' && tool === 'select') || tool === 'depth');
+    if (desk.tool !== before?.tool || desk.stage !== before.stage || desk.layerId !== before.layerId) mend.follow();
     points.setVisible(desk.stage === 'mend' && tool === 'points');
     if (before && isPath(before) && !isPath(desk)) path.finish();
     if (desk.solo !== before?.solo || desk.standIns !== before.standIns)
@@ -190,6 +193,6 @@ function open(ground: HTMLElement, session: PageSession, inks: StartedInks | und
     ...{ ...board, selection, path: new PathTool(board), points: new PointTool(board) },
     guides: new GuideTool({ ...board, selection }),
   };
-  const all = { ...tools, depth: new DepthTool(tools) };
+  const all = { ...tools, depth: new DepthTool(tools), mend: new MendTool(tools) };
   return { ...all, hand: new BoardHand(ground, all) };
 }

@@ -18,7 +18,17 @@ import Waypoints from 'lucide-react-native/icons/waypoints';
 import type { GuideKind } from '@true-nib/core/page';
 import type { LucideIcon } from 'lucide-react-native';
 import ArrowUpFromLine from 'lucide-react-native/icons/arrow-up-from-line';
-import { useWindowDimensions } from 'react-native';
+import CircleDot from 'lucide-react-native/icons/circle-dot';
+import Droplet from 'lucide-react-native/icons/droplet';
+import Feather from 'lucide-react-native/icons/feather';
+import FoldVertical from 'lucide-react-native/icons/fold-vertical';
+import Link2 from 'lucide-react-native/icons/link-2';
+import Magnet from 'lucide-react-native/icons/magnet';
+import PencilLine from 'lucide-react-native/icons/pencil-line';
+import Scissors from 'lucide-react-native/icons/scissors';
+import Slice from 'lucide-react-native/icons/slice';
+import Weight from 'lucide-react-native/icons/weight';
+import { ScrollView, useWindowDimensions } from 'react-native';
 import { Chip } from '../look/Chip';
 import { isWide } from '../look/wide';
 import { useBoard } from './boardContext';
@@ -36,7 +46,7 @@ export function StageTools() {
   if (stage === 'rough') return <RoughTools />;
   if (stage === 'guides') return <GuideTools />;
   if (stage === 'ink') return <Tools of={INK_TOOLS} />;
-  if (stage === 'mend') return <Tools of={MEND_TOOLS} />;
+  if (stage === 'mend') return <MendTools />;
   return null;
 }
 
@@ -145,6 +155,17 @@ function GuideTools() {
   );
 }
 
+/** More tools than a phone is wide: there they are drawn along sideways. */
+function MendTools() {
+  const isRoomy = isWide(useWindowDimensions().width);
+  if (isRoomy) return <Tools of={MEND_TOOLS} />;
+  return (
+    <ScrollView horizontal showsHorizontalScrollIndicator={false} contentContainerClassName="items-center gap-1">
+      <Tools of={MEND_TOOLS} />
+    </ScrollView>
+  );
+}
+
 interface ToolChip {
   readonly tool: Tool;
   readonly label: string;
@@ -160,6 +181,16 @@ const INK_TOOLS: readonly ToolChip[] = [
 ];
 
 const MEND_TOOLS: readonly ToolChip[] = [
+  { tool: 'snip', label: 'Snip', icon: Scissors },
+  { tool: 'tidy', label: 'Tidy ends', icon: FoldVertical },
+  { tool: 'tug', label: 'Tug', icon: Magnet },
+  { tool: 'retrace', label: 'Retrace', icon: PencilLine },
+  { tool: 'bridge', label: 'Bridge', icon: Link2 },
+  { tool: 'reweigh', label: 'Re-weigh', icon: Weight },
+  { tool: 'swell', label: 'Swell', icon: CircleDot },
+  { tool: 'pool', label: 'Pool', icon: Droplet },
+  { tool: 'ease', label: 'Ease', icon: Feather },
+  { tool: 'knife', label: 'Knife', icon: Slice },
   { tool: 'points', label: 'Points', icon: Waypoints },
   { tool: 'lift', label: 'Lift', icon: ArrowUpFromLine },
 ];

@@ -2,7 +2,7 @@ import { Text, View } from 'react-native';
 import { HOLD_COMMANDS, type HoldId } from './commands';
 import { keyInWords } from './keys/keyNames';
 import { keyIn, useKeySet } from './keys/keySet';
-import { useDesk, type Desk, type Stage } from './desk';
+import { useDesk, type Desk, type Stage, type Tool } from './desk';
 import { useRackNib } from './nibs/useNib';
 import { useShallow } from 'zustand/react/shallow';
 
@@ -42,6 +42,19 @@ const HOLDS: Readonly<Record<Stage, readonly HoldId[]>> = {
   finish: ['move', 'scrub-zoom'],
 };
 
+const MENDS: Partial<Record<Tool, string>> = {
+  snip: 'Touch a piece to snip it off',
+  tug: 'Drag a line to pull it',
+  retrace: 'Draw over a line',
+  reweigh: 'Draw along a line to weigh it',
+  swell: 'Brush over lines to swell or pare them',
+  knife: 'Draw a loop to cut along',
+  tidy: 'Touch a ring to leave that end alone',
+  bridge: 'Touch a ring to leave that gap open',
+  ease: 'Fewer points, the same lines',
+  pool: 'Ink gathers where lines meet',
+};
+
 function nextInWords(desk: Desk, nibName: string): string {
   if (desk.stage === 'rough') return 'Drag the rough, its corners or its knob';
   if (desk.stage === 'finish') return 'The page, ready to deliver';
@@ -54,6 +67,7 @@ function nextInWords(desk: Desk, nibName: string): string {
     return { loop: 'Draw a loop to select', rect: 'Draw a box to select', touch: 'Touch to select' }[desk.selectBy];
   if (desk.tool === 'lift') return 'Lift takes whole lines';
   if (desk.tool === 'points') return 'Touch a line, then drag its points';
+  if (desk.tool in MENDS) return MENDS[desk.tool] ?? '';
   if (desk.tool === 'path') return 'Touch for a corner, drag for a smooth point';
   if (desk.tool === 'shape')
     return desk.shape === 'poly-line' ? 'Touch to set corners' : `Drag out a shape with ${nibName}`;

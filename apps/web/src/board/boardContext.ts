@@ -5,6 +5,7 @@ import type { BoardHand } from './boardHand';
 import type { GuideTool } from './guides/guideTool';
 import type { Board } from './inkHand';
 import type { DepthTool } from './perspective/depthTool';
+import type { MendTool } from './mend/mendTool';
 import type { PointTool } from './points/pointTool';
 import type { Selection } from './select/selection';
 import type { PathTool } from './shapes/pathTool';
@@ -17,6 +18,7 @@ export interface OpenBoard extends Board {
   readonly points: PointTool;
   readonly guides: GuideTool;
   readonly depth: DepthTool;
+  readonly mend: MendTool;
 }
 
 export const BoardContext = createContext<OpenBoard | undefined>(undefined);

@@ -27,6 +27,7 @@ import { beginRake } from './guides/raking';
 import { beginErasing, drawnLayer, type Board, type Gesture } from './inkHand';
 import { lastEnd } from './lastEnd';
 import { nibFor, rubSizeFor } from './nibs/rackStore';
+import { isMending, type MendTool } from './mend/mendTool';
 import type { DepthTool } from './perspective/depthTool';
 import type { PointTool } from './points/pointTool';
 import { beginPlacing } from './roughHand';
@@ -81,6 +82,7 @@ export class BoardHand {
       readonly points: PointTool;
       readonly guides: GuideTool;
       readonly depth: DepthTool;
+      readonly mend: MendTool;
     },
   ) {
     const listen = <K extends keyof HTMLElementEventMap>(
@@ -100,6 +102,7 @@ export class BoardHand {
       listen('pointerleave', () => {
         this.board.picture.setRing(undefined);
         this.board.path.hovers(undefined);
+        this.board.mend.hovers(useDesk.getState().tool, undefined);
       }),
       listen('wheel', (event) => this.wheel(event), { passive: false }),
       listen('touchstart', (event) => this.touched(event), { passive: false }),
@@ -304,6 +307,7 @@ export class BoardHand {
     const isPoly = desk.tool === 'shape' && desk.shape === 'poly-line';
     if (desk.tool === 'path' || isPoly) return this.board.path.begin(this.page(event), () => this.modifiers);
     if (desk.tool === 'points') return this.board.points.begin(this.page(event), () => this.modifiers);
+    if (isMending(desk.tool)) return this.board.mend.begin(desk.tool, this.page(event), board.notice);
     const keys = { modifiers: () => this.modifiers, isMoving: () => this.holdsMoveKey || this.fingers.size > 1 };
     if (desk.tool === 'shape' && desk.shape !== 'poly-line') return beginShape(board, desk, desk.shape, keys);
     if (desk.tool !== 'nib') return beginErasing(board, desk);
@@ -406,6 +410,8 @@ export class BoardHand {
     if (this.gesture) return;
     this.board.path.hovers(this.hover);
     this.board.depth.hovers(this.hover);
+    const { stage, tool } = useDesk.getState();
+    if (stage === 'mend') this.board.mend.hovers(tool, this.hover);
     if (this.isStraightOn) this.showStraightOn(this.hover);
   }
 

@@ -5,6 +5,7 @@ import type { OpenBoard } from './boardContext';
 import { borrowTool, giveBack, scaleTool, setStage, takeTool, togglePage, useDesk, type DeskSheet } from './desk';
 import { setGuides, toggleGuided } from './guides/guideStore';
 import { guideCommands } from './guides/guideCommands';
+import { mendCommands } from './mend/mendCommands';
 import { layerInHand } from './inkHand';
 import { toggleCalm } from './nibs/rackStore';
 import { nudgeOr, selectionCommands } from './select/selectionCommands';
@@ -20,7 +21,7 @@ import {
 } from './stack/layerCommands';
 
 /** The parts of the desk that commands belong to, as the lists of them are ordered. */
-export const ROOMS = ['Draw', 'Guides', 'Select', 'Layers', 'See', 'Desk'] as const;
+export const ROOMS = ['Draw', 'Guides', 'Mend', 'Select', 'Layers', 'See', 'Desk'] as const;
 export type Room = (typeof ROOMS)[number];
 
 /**
@@ -75,6 +76,7 @@ export const COMMANDS = [
   { id: 'shape', label: 'Shapes', room: 'Draw', key: 'Shift+Digit1', run: () => takeTool('shape') },
   { id: 'path', label: 'Bézier', room: 'Draw', key: 'Shift+Digit2', run: () => takeTool('path') },
   { id: 'points', label: 'Points', room: 'Draw', key: 'Shift+Digit3', run: () => takeTool('points') },
+  ...mendCommands,
   { id: 'select', label: 'Select', room: 'Select', key: 'Digit4', run: () => takeTool('select') },
   { id: 'thinner', label: 'Smaller', room: 'Draw', key: 'KeyA', run: () => scaleTool(1 / 1.12) },
   { id: 'thicker', label: 'Larger', room: 'Draw', key: 'KeyS', run: () => scaleTool(1.12) },

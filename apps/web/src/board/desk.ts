@@ -5,7 +5,11 @@ import { createJSONStorage, persist } from 'zustand/middleware';
 import { nibInHand, setNibSize, setRubSize, takeNibById, useRack } from './nibs/rackStore';
 
 export type Stage = 'rough' | 'guides' | 'ink' | 'mend' | 'finish';
-export type Tool = 'nib' | 'rub' | 'shape' | 'path' | 'select' | 'points' | 'lift' | 'guide' | 'rake' | 'depth';
+export type Tool =
+  'nib' | 'rub' | 'shape' | 'path' | 'select' | 'points' | 'lift' | MendingTool | 'guide' | 'rake' | 'depth';
+/** Tools that mend lines, besides their points. */
+export type MendingTool =
+  'snip' | 'tug' | 'retrace' | 'reweigh' | 'swell' | 'bridge' | 'tidy' | 'ease' | 'pool' | 'knife';
 
 export type DeskSheet = 'keys' | 'find' | 'page' | 'ruler';
 
@@ -102,6 +106,8 @@ export const useDesk = create<Desk>()(
         points: 'nib',
         lift: 'nib',
         ...{ guide: 'nib', rake: 'guide', depth: 'nib' },
+        ...{ snip: 'nib', tug: 'nib', retrace: 'nib', reweigh: 'nib', swell: 'nib' },
+        ...{ bridge: 'nib', tidy: 'snip', ease: 'nib', pool: 'nib', knife: 'nib' },
       },
       lender: undefined,
       selectBy: 'loop',
@@ -149,11 +155,11 @@ export function setStage(stage: Stage): void {
 /** The stage in which a tool is at home. */
 const homeOf = (tool: Tool): Stage => {
   if (tool === 'guide' || tool === 'rake' || tool === 'depth') return 'guides';
-  return tool === 'points' || tool === 'lift' ? 'mend' : 'ink';
+  return tool === 'nib' || tool === 'rub' || tool === 'shape' || tool === 'path' || tool === 'select' ? 'ink' : 'mend';
 };
 
 /** The tool that is taken up where the one in hand is not at home. */
-const FIRST_TOOLS = { guides: 'guide', ink: 'nib', mend: 'points' } as const;
+const FIRST_TOOLS = { guides: 'guide', ink: 'nib', mend: 'snip' } as const;
 
 export const takeTool = (tool: Tool): void => set({ tool, stage: homeOf(tool) });
 

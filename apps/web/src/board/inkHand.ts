@@ -22,6 +22,7 @@ import { zoomOf } from '../render/view';
 import { newId } from '../session/ids';
 import type { PageSession } from '../session/pageSession';
 import type { Desk } from './desk';
+import { useMend } from './mend/mendStore';
 import { nibInHand, rubSizeFor, useRack } from './nibs/rackStore';
 import { beginMarks } from './wash/markHand';
 import type { Washing } from './wash/washing';
@@ -127,11 +128,12 @@ export function beginErasing(board: Board, desk: Desk): Gesture {
   if (desk.tool === 'rub') {
     const size = rubSizeFor(board.session.page);
     const { calm } = nibInHand(useRack.getState()).twin;
+    const { cutEnd } = useMend.getState();
     const rub =
       target.layer.medium === 'wash'
         ? beginMarks(board, target.layer.id, 'Rub', rubber(size))
         : beginCutting(board, target.layer.id, 'Rub', size / 2, (near, leg, shown) =>
-            rubbedEdits(near, leg, size / 2, newId, shown),
+            rubbedEdits(near, leg, size / 2, newId, shown, cutEnd),
           );
     return calmedGesture(rub, calm, zoomOf(board.picture.view));
   }

@@ -14,7 +14,9 @@ import {
   type Stroke,
 } from '@true-nib/core/page';
 import type { Joining } from '@true-nib/core/select';
+import { planning, type MendDeed, type MendMark } from '@true-nib/core/mend';
 import { expose, transfer } from 'comlink';
+import { breath } from '../breath';
 import type { StackLook } from './stackLook';
 import { InkDesk, unpackedList } from './inkDesk';
 import type { WashDeed } from './washSurface';
@@ -23,6 +25,14 @@ import { WashWork, type AreaQuery, type ReworkedTile, type SelectedArea, type Ta
 let desk: InkDesk | undefined;
 let wash: WashWork | undefined;
 let tethered: readonly Entity[] = [];
+let mended: readonly Edit[] = [];
+/** Counts what was asked for to be mended: an older request gives way to a newer one. */
+let mending = 0;
+let pieces = 0;
+/** Ids of new pieces until whoever asked for them gives them their own. */
+const pieceId = () => `piece-${++pieces}`;
+/** ms of work between two breaths, in which a newer request or an edit can come in. */
+const SLICE = 30;
 
 const service = {
   load(size: PageSize, parts: PackedParts, scale?: number): void {
@@ -74,6 +84,45 @@ const service = {
     return tethered.slice(from, to);
   },
 
+  /**
+   * Works out what is done to many lines; nothing when a newer request came in between. `ids` are the lines that may change:
+   * all of the layers `changing` where none are given.
+   */
+  async mend(
+    { deed, changing, met, ids }: MendRequest,
+    tell?: (share: number) => void,
+  ): Promise<MendAnswer | undefined> {
+    const own = ++mending;
+    if (!desk) return undefined;
+    const strokes = met.flatMap((layerId) => desk?.index.allOn(layerId) ?? []);
+    const layers = new Set(changing);
+    const only = ids && new Set(ids);
+    const work = planning(strokes, ({ id, layerId }) => layers.has(layerId) && (!only || only.has(id)), deed, pieceId);
+    let start = performance.now();
+    for (;;) {
+      const step = work.next();
+      if (step.done) {
+        const { edits, marks, nodes } = step.value;
+        mended = edits;
+        return { count: edits.length, marks, nodes };
+      }
+      if (performance.now() - start < SLICE) continue;
+      tell?.(step.value);
+      await breath();
+      if (own !== mending) return undefined;
+      start = performance.now();
+    }
+  },
+
+  stopMending(): void {
+    mending++;
+  },
+
+  /** Some of what was worked out last. */
+  mended(from: number, to: number): Edit[] {
+    return mended.slice(from, to);
+  },
+
   // The pixels of wash layers.
 
   async addTile(blob: string, bytes: ArrayBuffer): Promise<ImageBitmap> {
@@ -119,6 +168,21 @@ const service = {
     wash?.putBack();
   },
 };
+
+/** What is to be done to which lines: those of the layers `changing`, or only some of them, among all of the layers `met`. */
+export interface MendRequest {
+  readonly deed: MendDeed;
+  readonly changing: readonly EntityId[];
+  readonly met: readonly EntityId[];
+  readonly ids?: readonly EntityId[];
+}
+
+export interface MendAnswer {
+  /** Edits to be fetched by `mended`. */
+  readonly count: number;
+  readonly marks: readonly MendMark[];
+  readonly nodes: readonly [before: number, after: number];
+}
 
 function washing(): WashWork {
   if (!wash) throw new PageError('The page is not open yet.');

@@ -26,8 +26,8 @@ import {
   type GuideEntity,
   type GuideShape,
 } from '@true-nib/core/page';
-import { transfer, type Remote } from 'comlink';
-import type { InkService } from './ink.worker';
+import { proxy, transfer, type Remote } from 'comlink';
+import type { InkService, MendAnswer, MendRequest } from './ink.worker';
 import { breath } from '../breath';
 import { isInk } from './inkDesk';
 import { inkBoxes, paintStrokes, paintTolerance, strokeBox, type Context2D } from './inkPaint';
@@ -160,6 +160,20 @@ export class InkSurface {
   /** Lines along a field in a loop, worked out beside the main thread. Throws what `rake` throws. */
   raked(field: FieldShape, loop: readonly Point[], settings: RakeSettings, seed: number): Promise<Stroke[]> {
     return this.remote.rake(field, loop, settings, seed);
+  }
+
+  /** Works out beside the main thread what is done to many lines; nothing when a newer request came in between. */
+  mend(request: MendRequest, tell: (share: number) => void): Promise<MendAnswer | undefined> {
+    return this.remote.mend(request, proxy(tell));
+  }
+
+  /** Some of the edits that were worked out last. */
+  mended(from: number, to: number): Promise<Edit[]> {
+    return this.remote.mended(from, to);
+  }
+
+  stopMending(): void {
+    void this.remote.stopMending();
   }
 
   /** Works out in the worker where tethered lines go; answers how many entities that changes, to be fetched by `tethered`. */

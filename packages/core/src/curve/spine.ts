@@ -59,6 +59,13 @@ export function cubicSlope(a: number, b: number, c: number, d: number, t: number
   return 3 * (s * s * (b - a) + 2 * s * t * (c - b) + t * t * (d - c));
 }
 
+/** The greatest width at any node or handle, page px. */
+export function widestOf({ points }: Spine): number {
+  let widest = 0;
+  for (let i = 2; i < points.length; i += STRIDE) widest = Math.max(widest, points[i]);
+  return widest;
+}
+
 /** Whether two spines have the same course, to within 10⁻⁶ page px, whatever their weights. */
 export function isSameCourse({ points: p }: Spine, { points: q }: Spine): boolean {
   if (p.length !== q.length) return false;

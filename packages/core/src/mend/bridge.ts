@@ -203,7 +203,10 @@ export function bridgeEdits(bridges: readonly Bridge<StrokeEntity>[]): Edit[] {
       if (end.stroke.id === p.stroke.id) places.set(name, { stroke: joined, end: far.end });
       else if (end.stroke.id === q.stroke.id) places.set(name, { stroke: joined, end: p.end });
   }
-  return [...now].map(([id, after]) => ({ before: before.get(id)!, after }));
+  return [...now].flatMap(([id, after]) => {
+    const own = before.get(id);
+    return own ? [{ before: own, after }] : [];
+  });
 }
 
 /** All ends known so far with where they are. */

@@ -27,9 +27,9 @@ export interface Cut {
 /**
  * Cuts a line at a stop so that it ends flush with the far edge of the line it meets, just inside its ink: no notch is left
  * before it and no bump behind it. `keepsBefore`: what goes is the ink after the stop. Lines that meet at a glance, and
- * those that merely touch, are cut straight across.
+ * those that merely touch, are cut straight across. `thickness` is by how much the layer shows it wider than it is.
  */
-export function cutAtStop<S extends Stroke>(stroke: S, stop: Stop<S>, keepsBefore: boolean): Cut {
+export function cutAtStop<S extends Stroke>(stroke: S, stop: Stop<S>, keepsBefore: boolean, thickness = 1): Cut {
   const way = keepsBefore ? 1 : -1;
   const ahead = directionAt(stroke.spine, placeOf(stroke.spine, stop.at));
   const [dx, dy] = [way * ahead.x, way * ahead.y];
@@ -39,7 +39,7 @@ export function cutAtStop<S extends Stroke>(stroke: S, stop: Stop<S>, keepsBefor
   const sine = dx * edge.y - dy * edge.x;
   const atTheirEnd = stop.otherAt < 1e-6 || stop.otherAt > theirs.places[theirs.places.length - 1] - 1e-6;
   if (Math.abs(sine) < TOO_SLANTING || (!stop.crosses && !atTheirEnd)) return { at: stop.at, end: 'flat' };
-  const own = pointAt(stroke.spine, placeOf(stroke.spine, stop.at)).width / 2;
+  const own = (thickness * pointAt(stroke.spine, placeOf(stroke.spine, stop.at)).width) / 2;
   const half = pointAt(stop.other.spine, place).width / 2;
   const slant = Math.abs(sine);
   const gone = ringBeyond(

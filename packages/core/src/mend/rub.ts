@@ -1,16 +1,18 @@
 import {
   cubicSlope,
-  cutSpine,
   flattenSpine,
+  placeNumber,
   pointAt,
   SEGMENT,
   segmentCount,
   spineLength,
   type Spine,
   type SpinePlace,
+  widestOf,
 } from '../curve';
 import { boxOfPoints, growBox, segmentDistanceSquared, type Box, type Point } from '../math';
 import type { Stroke, StrokeEnd } from '../page';
+import { pieceOf } from './cut';
 
 /** Pieces shorter than this, page px, are not left standing. */
 const SLIVER = 1.5;
@@ -18,16 +20,19 @@ const BISECTIONS = 14;
 
 /**
  * What is left of a stroke where a round rubber of `radius` page px went along `path`: nothing when it was not touched,
- * otherwise its pieces in order, perhaps none. The ink goes where the rubber touched it; cut ends are flat and keep their
- * width; pieces follow the old course and weight exactly. `thickness` is by how much the layer shows it wider than it is.
+ * otherwise its pieces in order, perhaps none. The ink goes where the rubber touched it; cut ends are flat, or round as
+ * asked, and keep their width; pieces follow the old course and weight exactly. `thickness` is by how much the layer shows it wider than it is.
  */
 export function rubStroke<S extends Stroke>(
   stroke: S,
   path: readonly Point[],
   radius: number,
   thickness = 1,
+  cutEnd: 'flat' | 'round' = 'flat',
 ): S[] | undefined {
-  const pieces = piecesOf(stroke, path, radius, thickness);
+  // A round tip reaches beyond the end of its line: the cut is made that much earlier, so that the rubbed place is free.
+  const tip = cutEnd === 'round' ? widestOf(stroke.spine) / 2 : 0;
+  const pieces = rubbedPieces(stroke, path, radius + tip, thickness, cutEnd);
   return pieces?.flatMap(({ piece, isTouched }) =>
     isTouched || (pieces.length > 1 && spineLength(piece.spine) < SLIVER) ? [] : [piece],
   );
@@ -42,19 +47,20 @@ export function recolourStroke<S extends Stroke>(
   thickness = 1,
 ): S[] | undefined {
   if (stroke.nib.color === color) return undefined;
-  return piecesOf(stroke, path, radius, thickness)?.map(({ piece, isTouched }) =>
+  return rubbedPieces(stroke, path, radius, thickness, 'flat')?.map(({ piece, isTouched }) =>
     isTouched ? { ...piece, nib: { ...piece.nib, color } } : piece,
   );
 }
 
 /** The stroke in pieces, cut where touching begins and ends; nothing when it is not touched at all. */
-function piecesOf<S extends Stroke>(
+function rubbedPieces<S extends Stroke>(
   stroke: S,
   path: readonly Point[],
   radius: number,
   thickness: number,
+  cutEnd: StrokeEnd,
 ): { readonly piece: S; readonly isTouched: boolean }[] | undefined {
-  const reach = thickness > 1 ? radius + (thickness - 1) * widest(stroke.spine) : radius;
+  const reach = thickness > 1 ? radius + (thickness - 1) * widestOf(stroke.spine) : radius;
   if (path.length === 0) return undefined;
   const isNear = segmentsNear(stroke.spine, growBox(boxOfPoints(path), reach));
   if (!isNear.includes(true)) return undefined;
@@ -66,36 +72,12 @@ function piecesOf<S extends Stroke>(
   if (stretches.length === 1) return [{ piece: stroke, isTouched: true }];
   return stretches.map(({ from, to, isTouched }, k) => {
     const ends: readonly [StrokeEnd, StrokeEnd] = [
-      k === 0 ? stroke.ends[0] : 'flat',
-      k === stretches.length - 1 ? stroke.ends[1] : 'flat',
+      k === 0 ? stroke.ends[0] : cutEnd,
+      k === stretches.length - 1 ? stroke.ends[1] : cutEnd,
     ];
-    return { piece: pieceOf(stroke, from, to, ends), isTouched };
+    const [first, last] = [from, to].map(placeNumber);
+    return { piece: pieceOf(stroke, { at: first, end: ends[0] }, { at: last, end: ends[1] }), isTouched };
   });
-}
-
-/** A piece between two places: its grain goes on where it was, and its samples no longer tell its course. */
-function pieceOf<S extends Stroke>(
-  stroke: S,
-  from: SpinePlace,
-  to: SpinePlace,
-  ends: readonly [StrokeEnd, StrokeEnd],
-): S {
-  const { grain, origin, spine } = stroke;
-  const gone = (): number =>
-    from.segment + from.t === 0 ? 0 : spineLength(cutSpine(spine, { segment: 0, t: 0 }, from));
-  return {
-    ...stroke,
-    spine: cutSpine(spine, from, to),
-    ends,
-    ...(origin && { origin: { ...origin, left: 'cut' } }),
-    ...(grain && { grain: { ...grain, offset: grain.offset + gone() } }),
-  };
-}
-
-function widest({ points }: Spine): number {
-  let most = 0;
-  for (let i = 2; i < points.length; i += 3) most = Math.max(most, points[i]);
-  return most;
 }
 
 /**

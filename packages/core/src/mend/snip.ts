@@ -22,6 +22,8 @@ import { stopsOf, type Stop } from './meetings';
 export interface Pieces<S extends Stroke = Stroke> {
   readonly stroke: S;
   readonly stops: readonly Stop<S>[];
+  /** By how much its layer shows the line wider than it is. */
+  readonly thickness?: number;
 }
 
 /** A line in pieces among others; `gap` is how far ink may miss ink and still stop it, page px. */
@@ -62,13 +64,14 @@ export function courseOfPiece({ stroke, stops }: Pieces, piece: number): Spine {
  */
 export function withoutPieces<S extends Stroke>(pieces: Pieces<S>, gone: ReadonlySet<number>): S[] {
   if (gone.size === 0) return [pieces.stroke];
+  const { thickness = 1 } = pieces;
   const { stroke, stops, taken } = pieces.stroke.spine.closed ? opened(pieces, gone) : { ...pieces, taken: gone };
   const left: S[] = [];
   for (let from = 0; from <= stops.length; from++) {
     if (taken.has(from)) continue;
     let to = from;
     while (to < stops.length && !taken.has(to + 1)) to++;
-    const run = runOf(stroke, stops[from - 1], stops[to]);
+    const run = runOf(stroke, stops[from - 1], stops[to], thickness);
     if (run) left.push(run);
     from = to;
   }
@@ -99,7 +102,12 @@ function opened<S extends Stroke>({ stroke, stops }: Pieces<S>, gone: ReadonlySe
   };
 }
 
-function runOf<S extends Stroke>(stroke: S, first: Stop<S> | undefined, last: Stop<S> | undefined): S | undefined {
+function runOf<S extends Stroke>(
+  stroke: S,
+  first: Stop<S> | undefined,
+  last: Stop<S> | undefined,
+  thickness: number,
+): S | undefined {
   const { spine, ends } = stroke;
   const course = courseOf(spine);
   const [a, b] = [alongAt(course, first?.at ?? 0), alongAt(course, last?.at ?? endOf(spine))];
@@ -107,7 +115,7 @@ function runOf<S extends Stroke>(stroke: S, first: Stop<S> | undefined, last: St
   const cover = first && last ? undefined : (first ?? last);
   if (cover && b - a <= pointAt(cover.other.spine, placeOf(cover.other.spine, cover.otherAt)).width / 2)
     return undefined;
-  const from: Cut = first ? cutAtStop(stroke, first, false) : { at: 0, end: ends[0] };
-  const to: Cut = last ? cutAtStop(stroke, last, true) : { at: endOf(spine), end: ends[1] };
+  const from: Cut = first ? cutAtStop(stroke, first, false, thickness) : { at: 0, end: ends[0] };
+  const to: Cut = last ? cutAtStop(stroke, last, true, thickness) : { at: endOf(spine), end: ends[1] };
   return from.at < to.at ? pieceOf(stroke, from, to) : undefined;
 }

@@ -26,8 +26,6 @@ export interface TidyOptions {
   readonly exceptions?: ReadonlySet<string>;
   /** Lines that may be changed; the others only stop them. All where none is given. */
   readonly mayChange?: (stroke: StrokeEntity) => boolean;
-  /** Is told the share that is done, and answers whether to go on. */
-  readonly progress?: (share: number) => boolean;
 }
 
 /** An end that is tidied: where it is, by how much it overshoots or falls short, page px. */
@@ -60,14 +58,23 @@ interface Line {
 /**
  * Snips every end that overshoots a crossing by less than a length, and grows those that fall short by less than a gap, each
  * flush into the line it meets. An overshoot is no reason to cut another line at it: two lines that run past a corner are
- * both cut at the corner. Answers `undefined` when `progress` stopped it.
+ * both cut at the corner.
  */
-export function tidyEnds(strokes: readonly StrokeEntity[], options: TidyOptions): Tidied | undefined {
-  const { mayChange = () => true, progress = () => true } = options;
+export function tidyEnds(strokes: readonly StrokeEntity[], options: TidyOptions): Tidied {
+  const work = tidying(strokes, options);
+  for (;;) {
+    const step = work.next();
+    if (step.done) return step.value;
+  }
+}
+
+/** The same in parts: between them it yields the share that is done, so that whoever asked can stop it. */
+export function* tidying(strokes: readonly StrokeEntity[], options: TidyOptions): Generator<number, Tidied> {
+  const { mayChange = () => true } = options;
   const index = new InkIndex(strokes);
   const lines = new Map<EntityId, Line>();
   for (const [k, stroke] of strokes.entries()) {
-    if (k % 64 === 0 && !progress((0.9 * k) / strokes.length)) return undefined;
+    if (k % 32 === 0) yield (0.9 * k) / strokes.length;
     if (stroke.spine.closed) continue;
     lines.set(stroke.id, { stroke, stops: stopsOf(stroke, index.near(stroke, 0)), at: [undefined, undefined] });
   }
@@ -82,7 +89,7 @@ export function tidyEnds(strokes: readonly StrokeEntity[], options: TidyOptions)
     const after = tidied(line.stroke, taken[0], taken[1]);
     if (after) edits.push({ before: line.stroke, after });
   }
-  return progress(1) ? { edits, report } : undefined;
+  return { edits, report };
 }
 
 /** Decides which stop each end overshoots: the nearest one that is not itself on an overshoot. */

@@ -1,3 +1,4 @@
+import { widestOf } from '../curve';
 import type { Point } from '../math';
 import { gapToStroke, recolourStroke, rubStroke } from '../mend';
 import type { Edit, EntityId, StrokeEntity } from '../page';
@@ -14,7 +15,8 @@ export const rubbedEdits = (
   radius: number,
   newId: () => EntityId,
   shown: Shown = asDrawn,
-): Edit[] => cutEdits(strokes, newId, (stroke) => rubStroke(stroke, way, radius, thickness(stroke, shown)));
+  cutEnd: 'flat' | 'round' = 'flat',
+): Edit[] => cutEdits(strokes, newId, (stroke) => rubStroke(stroke, way, radius, thickness(stroke, shown), cutEnd));
 
 /** Gives strokes another colour where a brush of `radius` page px went along `way`. */
 export const recolouredEdits = (
@@ -44,13 +46,7 @@ function cutEdits(
 /** By how much a stroke is shown wider than it is. */
 function thickness(stroke: StrokeEntity, shown: Shown): number {
   const inked = shown(stroke);
-  return inked === stroke ? 1 : widest(inked) / Math.max(1e-6, widest(stroke));
-}
-
-function widest({ spine: { points } }: StrokeEntity): number {
-  let most = 0;
-  for (let i = 2; i < points.length; i += 3) most = Math.max(most, points[i]);
-  return most;
+  return inked === stroke ? 1 : widestOf(inked.spine) / Math.max(1e-6, widestOf(stroke.spine));
 }
 
 /**

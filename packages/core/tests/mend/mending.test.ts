@@ -36,6 +36,7 @@ import {
   reweigh,
   swell,
   tidyEnds,
+  tidying,
   tug,
   turnBetween,
   weighed,
@@ -74,7 +75,7 @@ describe('tidying ends', () => {
   ]);
 
   it('snips all overshoots of a house, and leaves its corners closed', () => {
-    const { edits, report } = tidyEnds(house, { overshoot: 40, gap: 0 })!;
+    const { edits, report } = tidyEnds(house, { overshoot: 40, gap: 0 });
     expect(report.every(({ kind }) => kind === 'overshoot')).toBe(true);
     expect(report).toHaveLength(12);
     const after = house.map((line) => (edits.find(({ before }) => before === line)?.after ?? line) as StrokeEntity);
@@ -87,26 +88,27 @@ describe('tidying ends', () => {
       expect(area(ClipperLib.ClipType.ctIntersection, inkOf(after), [square])).toBeCloseTo(5.8 * 5.8, 0);
     }
     // What is tidy stays as it is.
-    expect(tidyEnds(after, { overshoot: 40, gap: 0 })!.edits).toEqual([]);
+    expect(tidyEnds(after, { overshoot: 40, gap: 0 }).edits).toEqual([]);
   });
 
   it('keeps exceptions, longer ends and lines that may not be changed', () => {
-    const all = tidyEnds(house, { overshoot: 40, gap: 0 })!;
+    const all = tidyEnds(house, { overshoot: 40, gap: 0 });
     const exceptions = new Set([all.report[0].key]);
-    const some = tidyEnds(house, { overshoot: 40, gap: 0, exceptions })!;
+    const some = tidyEnds(house, { overshoot: 40, gap: 0, exceptions });
     expect(some.report.filter(({ isException }) => isException).map(({ key }) => key)).toEqual([...exceptions]);
     expect(some.report).toHaveLength(12);
-    expect(tidyEnds(house, { overshoot: 5, gap: 0 })!.report).toEqual([]);
-    const { edits } = tidyEnds(house, { overshoot: 40, gap: 0, mayChange: ({ id }) => id === 'line-2' })!;
+    expect(tidyEnds(house, { overshoot: 5, gap: 0 }).report).toEqual([]);
+    const { edits } = tidyEnds(house, { overshoot: 40, gap: 0, mayChange: ({ id }) => id === 'line-2' });
     expect(edits.map(({ before }) => before)).toEqual([house[2]]);
-    expect(tidyEnds(house, { overshoot: 40, gap: 0, progress: () => false })).toBeUndefined();
+    const work = tidying(house, { overshoot: 40, gap: 0 });
+    expect(work.next()).toEqual({ done: false, value: 0 });
   });
 
   it('grows ends that fall short within the gap, flush into the line they meet', () => {
     const lines = entities([bar([0, 100], [180, 100], 8), bar([200, 0], [200, 200], 12)]);
-    expect(tidyEnds(lines, { overshoot: 10, gap: 0 })!.edits).toEqual([]);
-    expect(tidyEnds(lines, { overshoot: 10, gap: 4 })!.edits).toEqual([]);
-    const { edits, report } = tidyEnds(lines, { overshoot: 10, gap: 12 })!;
+    expect(tidyEnds(lines, { overshoot: 10, gap: 0 }).edits).toEqual([]);
+    expect(tidyEnds(lines, { overshoot: 10, gap: 4 }).edits).toEqual([]);
+    const { edits, report } = tidyEnds(lines, { overshoot: 10, gap: 12 });
     expect(report).toEqual([expect.objectContaining({ key: 'line-0:1', kind: 'short' })]);
     expect(report[0].length).toBeCloseTo(10, 1);
     const after = edits[0].after as StrokeEntity;

@@ -21,6 +21,7 @@ import { layerInHand } from '../inkHand';
 import { ColourSetting } from '../ColourSetting';
 import { withKey } from '../keys/keySet';
 import { SelectedLines } from '../guides/SelectedLines';
+import { ChangeSettings } from './ChangeSettings';
 import { RecalmSettings } from './RecalmSettings';
 import { moveSelectedTo } from './selectionCommands';
 import { useFrame } from './useFrame';
@@ -154,6 +155,7 @@ export function SelectSettings({ width }: { readonly width: number }) {
           <Button key={id} label={label} onPress={() => runCommand(id, board)} />
         ))}
       </View>
+      <ChangeSettings />
       <RecalmSettings width={width} />
       <SelectedLines />
       {size > 0 && <MoveTo />}

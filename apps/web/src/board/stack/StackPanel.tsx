@@ -2,6 +2,7 @@ import { nodesOf, stackOf } from '@true-nib/core/page';
 import { useState } from 'react';
 import CopyPlus from 'lucide-react-native/icons/copy-plus';
 import FolderPlus from 'lucide-react-native/icons/folder-plus';
+import Scissors from 'lucide-react-native/icons/scissors';
 import Layers2 from 'lucide-react-native/icons/layers-2';
 import ImagePlus from 'lucide-react-native/icons/image-plus';
 import PaintBucket from 'lucide-react-native/icons/paint-bucket';
@@ -27,6 +28,7 @@ import {
   mergeDown,
   mergeVisible,
 } from './layerCommands';
+import { mergeClean } from '../mend/mergeClean';
 import { StackList } from './StackList';
 
 /** The stack of layers with all that can be done to it. */
@@ -101,6 +103,7 @@ export function StackPanel() {
             tooltip="Merge all layers that are seen"
             onPress={merge(mergeVisible)}
           />
+          <Chip label="Clean" icon={Scissors} tooltip={withKey('merge-clean')} onPress={merge(mergeClean)} />
         </View>
       )}
       <View className="flex-row items-center justify-between">

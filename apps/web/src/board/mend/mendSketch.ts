@@ -1,0 +1,86 @@
+import { flattenSpine } from '@true-nib/core/curve';
+import { apply, type Point } from '@true-nib/core/math';
+import type { MendMark } from '@true-nib/core/mend';
+import type { StrokeEntity } from '@true-nib/core/page';
+import type { Sketch } from '../../render/boardPicture';
+import { pathOf } from '../../render/inkPaint';
+import { strokeBoth } from '../../render/overlay';
+
+/** Lines that are about to go, or to be changed: their ink in the colour of what is active, so that it is seen on black. */
+export const goingSketch =
+  (strokes: readonly StrokeEntity[]): Sketch =>
+  (context, map, ratio, colours) => {
+    context.setTransform(...map);
+    context.fillStyle = colours.seal;
+    for (const stroke of strokes) context.fill(pathOf(stroke, 0.1));
+    context.setTransform(1, 0, 0, 1, 0, 0);
+    context.lineWidth = 2 * ratio;
+    context.strokeStyle = colours.seal;
+    // A hair is not to be seen by its ink alone.
+    for (const stroke of strokes) {
+      const line = flattenSpine(stroke.spine, 0.25);
+      context.beginPath();
+      for (let i = 0; i < line.length; i += 3) {
+        const at = apply(map, { x: line[i], y: line[i + 1] });
+        context.lineTo(at.x, at.y);
+      }
+      context.stroke();
+    }
+  };
+
+/** CSS px from the middle of a mark to its edge. */
+const MARK = 7;
+
+/** Places at which something will be done: rings with a dot; hollow and dashed where it is left alone. */
+export const marksSketch =
+  (marks: readonly MendMark[]): Sketch =>
+  (context, map, ratio, colours) => {
+    context.setTransform(1, 0, 0, 1, 0, 0);
+    for (const mark of marks) {
+      const { x, y } = apply(map, mark);
+      context.setLineDash(mark.isException ? [3 * ratio, 3 * ratio] : []);
+      strokeBoth(context, ratio, () => {
+        context.moveTo(x + MARK * ratio, y);
+        context.arc(x, y, MARK * ratio, 0, 2 * Math.PI);
+      });
+      context.setLineDash([]);
+      if (mark.isException) continue;
+      context.fillStyle = colours.seal;
+      context.beginPath();
+      context.arc(x, y, 2.5 * ratio, 0, 2 * Math.PI);
+      context.fill();
+    }
+  };
+
+/** A ring as large as a reach on the page, and a dot in it as large as the width that is striven for. */
+export const brushSketch =
+  (at: Point, radius: number, dot?: number): Sketch =>
+  (context, map, ratio, colours) => {
+    const scale = Math.hypot(map[0], map[1]);
+    const { x, y } = apply(map, at);
+    context.setTransform(1, 0, 0, 1, 0, 0);
+    strokeBoth(context, ratio, () => {
+      context.moveTo(x + radius * scale, y);
+      context.arc(x, y, radius * scale, 0, 2 * Math.PI);
+    });
+    if (dot === undefined) return;
+    context.fillStyle = colours.seal;
+    context.beginPath();
+    context.arc(x, y, Math.max(ratio, (dot * scale) / 2), 0, 2 * Math.PI);
+    context.fill();
+  };
+
+/** The way of the hand, as a hairline in the colour of what is active. */
+export const waySketch =
+  (way: readonly Point[]): Sketch =>
+  (context, map, ratio, colours) => {
+    context.setTransform(1, 0, 0, 1, 0, 0);
+    context.lineWidth = 1.5 * ratio;
+    context.strokeStyle = colours.seal;
+    context.beginPath();
+    for (const point of way) {
+      const at = apply(map, point);
+      context.lineTo(at.x, at.y);
+    }
+    context.stroke();
+  };

@@ -1,0 +1,46 @@
+import type { Box } from '@true-nib/core/math';
+import type { ShownLine } from '@true-nib/core/mend';
+import { nodesOf, stackOf, type EntityId, type Page, type StrokeEntity } from '@true-nib/core/page';
+import { useDesk } from '../desk';
+import { layerInHand, type Board } from '../inkHand';
+import { useMend, type MendReach } from './mendStore';
+
+/** Layers of Ink that mending reaches: those whose lines may change, and those whose lines are met besides. */
+export interface Reached {
+  readonly changing: readonly EntityId[];
+  /** Visible ones, locked ones too. */
+  readonly met: readonly EntityId[];
+}
+
+/**
+ * The layers that are reached, or why there are none, in a sentence. Locked and hidden layers never change; what is hidden
+ * is not met either.
+ */
+export function reachedLayers(page: Page, reach: MendReach = useMend.getState().reach): Reached | string {
+  const { layerId, chosenLayers } = useDesk.getState();
+  const inHand = layerInHand(page, layerId);
+  if (reach === 'layer' || reach === 'chosen') {
+    if (inHand?.layer.medium !== 'ink') return 'Lines are mended on Ink layers: take one in hand.';
+    if (inHand.isLocked) return `${inHand.layer.name} is locked.`;
+    if (inHand.isHidden) return `${inHand.layer.name} is hidden.`;
+  }
+  const inks = nodesOf(stackOf(page)).filter(({ layer }) => layer.medium === 'ink');
+  const isReached = (id: EntityId) =>
+    reach === 'inks' || id === inHand?.layer.id || (reach === 'chosen' && chosenLayers.includes(id));
+  const met = inks.filter(({ layer, isHidden }) => !isHidden && isReached(layer.id));
+  const changing = met.filter(({ isLocked }) => !isLocked).map(({ layer }) => layer.id);
+  if (changing.length === 0) return 'Every Ink layer is locked or hidden.';
+  return { changing, met: met.map(({ layer }) => layer.id) };
+}
+
+/** Lines of some layers whose ink may lie in a box, as they are kept and as they are shown. */
+export function linesNear({ picture }: Board, layerIds: readonly EntityId[], box: Box): ShownLine[] {
+  return layerIds
+    .flatMap((id) => picture.strokesOn(id, box))
+    .map((kept) => ({ kept, shown: picture.inks.index.shown(kept) }));
+}
+
+/** The layers that edits change, for what they need to be there. */
+export const layersOf = (strokes: readonly StrokeEntity[]): EntityId[] => [
+  ...new Set(strokes.map(({ layerId }) => layerId)),
+];

@@ -1,0 +1,84 @@
+import { asBlots, reversed, weighed, withNib, type WeightDeed } from '@true-nib/core/mend';
+import { find, unpackSamples, type Edit, type EntityId, type PenSample, type StrokeEntity } from '@true-nib/core/page';
+import { say } from '../../look/notices';
+import { newId } from '../../session/ids';
+import type { OpenBoard } from '../boardContext';
+import { reachedLayers } from '../mend/reach';
+import { nibFor } from '../nibs/rackStore';
+
+type Changed = StrokeEntity | readonly StrokeEntity[];
+
+/** The selected lines, when they may be changed; says why not otherwise. */
+function selectedLines({ selection, session }: OpenBoard): readonly StrokeEntity[] {
+  if (!selection.keep()) return [];
+  const reached = reachedLayers(session.page, 'layer');
+  if (typeof reached === 'string') {
+    say(reached);
+    return [];
+  }
+  const { strokes } = selection;
+  if (strokes.length === 0) say('Select some lines first.');
+  return strokes;
+}
+
+/** Changes all selected lines at once; one that becomes several keeps its id with the first of them. */
+export function changeSelected(board: OpenBoard, label: string, change: (stroke: StrokeEntity) => Changed): void {
+  const strokes = selectedLines(board);
+  const edits = strokes.flatMap((before): Edit[] => {
+    const after = change(before);
+    if (after === before) return [];
+    const [first, ...more] = Array.isArray(after) ? (after as readonly StrokeEntity[]) : [after as StrokeEntity];
+    return [
+      { before, after: first ?? null },
+      ...more.map((one): Edit => ({ before: null, after: { ...one, id: newId() } })),
+    ];
+  });
+  board.session.commit(
+    label,
+    edits,
+    strokes.slice(0, 1).map(({ layerId }) => layerId),
+  );
+}
+
+/** Shows the selected lines with another weight, until it is settled. */
+export function showWeighed(board: OpenBoard, deed: WeightDeed): void {
+  const { picture, session, selection } = board;
+  picture.preview(
+    selection.strokes.map((stroke) => {
+      const kept = find(session.page, 'stroke', stroke.id) ?? stroke;
+      return { before: find(picture.shownPage, 'stroke', stroke.id) ?? kept, after: weighed(kept, deed) };
+    }),
+  );
+}
+
+export const weighSelected = (board: OpenBoard, label: string, deed: WeightDeed): void =>
+  changeSelected(board, label, (stroke) => weighed(stroke, deed));
+
+/** Gives the selected lines the nib in hand, from their samples where they have them; their colour stays. */
+export function renibSelected(board: OpenBoard): void {
+  const { session } = board;
+  const nib = nibFor(session.page);
+  const known = new Map<EntityId, readonly PenSample[]>();
+  const samplesOf = ({ origin }: StrokeEntity): readonly PenSample[] | undefined => {
+    const kept = origin && find(session.page, 'samples', origin.samples);
+    if (!kept) return undefined;
+    let samples = known.get(kept.id);
+    if (!samples) known.set(kept.id, (samples = unpackSamples(kept.packed)));
+    return samples;
+  };
+  changeSelected(board, `Draw with ${nib.name}`, (stroke) =>
+    withNib(stroke, { ...nib, color: stroke.nib.color }, samplesOf(stroke)),
+  );
+}
+
+export function recolourSelected(board: OpenBoard): void {
+  const { color } = nibFor(board.session.page);
+  changeSelected(board, 'Colour lines', (stroke) =>
+    stroke.nib.color === color ? stroke : { ...stroke, nib: { ...stroke.nib, color } },
+  );
+}
+
+export const reverseSelected = (board: OpenBoard): void => changeSelected(board, 'Reverse lines', reversed);
+
+export const blotSelected = (board: OpenBoard): void =>
+  changeSelected(board, 'Make blots', (stroke) => (stroke.fills ? stroke : asBlots(stroke)));

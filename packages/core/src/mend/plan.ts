@@ -1,0 +1,137 @@
+import { nodeCount } from '../curve';
+import type { Point } from '../math';
+import type { Edit, EntityId, StrokeEntity } from '../page';
+import { bridgeEdits, bridgesAmong, endPoint, type BridgeOptions, type LineEnd } from './bridge';
+import { ease, specksOf } from './ease';
+import { Cover, cutUnder } from './mergeClean';
+import { poolEdits, type PoolSettings } from './pool';
+import { tidying } from './tidy';
+
+/** What is done to many lines at once. Lengths in page px, angles in radians. */
+export type MendDeed =
+  | { readonly deed: 'tidy'; readonly overshoot: number; readonly gap: number; readonly exceptions: readonly string[] }
+  /** `specks`: lines shorter than this are dropped, 0 for none. */
+  | {
+      readonly deed: 'ease';
+      readonly tolerance: number;
+      readonly specks: number;
+      readonly exceptions: readonly string[];
+    }
+  | (BridgeOptions & { readonly deed: 'bridge'; readonly exceptions: readonly string[] })
+  | (PoolSettings & { readonly deed: 'pool' })
+  /** Lines are cut where lines of the layer in front hide them. */
+  | { readonly deed: 'clean'; readonly frontId: EntityId };
+
+/** A place on the page at which something is done, or not: it can be made an exception by its key. */
+export interface MendMark extends Point {
+  readonly key: string;
+  readonly isException: boolean;
+}
+
+/** What a deed would do: its edits, and what there is to see and count before it is done. */
+export interface MendPlan {
+  readonly edits: readonly Edit[];
+  readonly marks: readonly MendMark[];
+  /** Points of the lines that are changed, before and after. */
+  readonly nodes: readonly [before: number, after: number];
+}
+
+/** Lines that are worked on between two breaths. */
+const PART = 24;
+
+/**
+ * Works out a deed over lines: only those that `mayChange` are changed, the others are met. In parts: it yields the share
+ * that is done, so that whoever asked can stop it. New pieces get their ids from `newId`.
+ */
+export function* planning(
+  strokes: readonly StrokeEntity[],
+  mayChange: (stroke: StrokeEntity) => boolean,
+  deed: MendDeed,
+  newId: () => EntityId,
+): Generator<number, MendPlan> {
+  switch (deed.deed) {
+    case 'tidy': {
+      const exceptions = new Set(deed.exceptions);
+      const { edits, report } = yield* tidying(strokes, { ...deed, exceptions, mayChange });
+      return planOf(edits, report);
+    }
+    case 'ease':
+      return yield* easing(strokes.filter(mayChange), deed.tolerance, deed.specks, new Set(deed.exceptions));
+    case 'bridge': {
+      yield 0;
+      const exceptions = new Set(deed.exceptions);
+      const found = bridgesAmong(strokes.filter(mayChange), deed, strokes).map((one) => ({
+        one,
+        key: `${endKey(one.a)}|${endKey(one.b)}`,
+      }));
+      const marks = found.map(({ one: { a, b }, key }) => {
+        const [p, q] = [endPoint(a), endPoint(b)];
+        return { key, x: (p.x + q.x) / 2, y: (p.y + q.y) / 2, isException: exceptions.has(key) };
+      });
+      return planOf(bridgeEdits(found.filter(({ key }) => !exceptions.has(key)).map(({ one }) => one)), marks);
+    }
+    case 'pool':
+      yield 0;
+      return planOf(poolEdits(strokes.filter(mayChange), deed, strokes), []);
+    case 'clean':
+      return yield* cleaning(strokes, mayChange, deed.frontId, newId);
+  }
+}
+
+const endKey = ({ stroke, end }: LineEnd<StrokeEntity>): string => `${stroke.id}:${end}`;
+
+function planOf(edits: readonly Edit[], marks: readonly MendMark[]): MendPlan {
+  const nodesIn = (entity: Edit['before']) => (entity?.kind === 'stroke' ? nodeCount(entity.spine) : 0);
+  const sum = (pick: 'before' | 'after') => edits.reduce((total, edit) => total + nodesIn(edit[pick]), 0);
+  return { edits, marks, nodes: [sum('before'), sum('after')] };
+}
+
+function* easing(
+  strokes: readonly StrokeEntity[],
+  tolerance: number,
+  specks: number,
+  exceptions: ReadonlySet<string>,
+): Generator<number, MendPlan> {
+  const dropped = specks > 0 ? specksOf(strokes, specks) : [];
+  const drop = new Set(dropped.filter(({ id }) => !exceptions.has(id)));
+  const edits: Edit[] = [...drop].map((before) => ({ before, after: null }));
+  for (const [k, stroke] of strokes.entries()) {
+    if (k % PART === 0) yield k / strokes.length;
+    if (drop.has(stroke)) continue;
+    const spine = ease(stroke.spine, tolerance);
+    if (spine !== stroke.spine) edits.push({ before: stroke, after: editedCourse(stroke, spine) });
+  }
+  const marks = dropped.map(({ id, spine: { points } }) => ({
+    ...{ key: id, x: points[0], y: points[1] },
+    isException: exceptions.has(id),
+  }));
+  return planOf(edits, marks);
+}
+
+function* cleaning(
+  strokes: readonly StrokeEntity[],
+  mayChange: (stroke: StrokeEntity) => boolean,
+  frontId: EntityId,
+  newId: () => EntityId,
+): Generator<number, MendPlan> {
+  yield 0;
+  const cover = new Cover(strokes.filter(({ layerId }) => layerId === frontId));
+  const back = strokes.filter((stroke) => stroke.layerId !== frontId && mayChange(stroke));
+  const edits: Edit[] = [];
+  for (const [k, stroke] of back.entries()) {
+    if (k % PART === 0) yield k / back.length;
+    const pieces = cutUnder(stroke, cover);
+    if (!pieces) continue;
+    const [first, ...more] = pieces;
+    edits.push({ before: stroke, after: first ?? null });
+    for (const piece of more) edits.push({ before: null, after: { ...piece, id: newId() } });
+  }
+  return planOf(edits, []);
+}
+
+/** A line with its course changed by hand: its samples no longer tell it, and it has left its guide. */
+export function editedCourse<S extends StrokeEntity>(stroke: S, spine: S['spine']): S {
+  const { guide: _left, origin, ...rest } = stroke;
+  // Everything but these, which may be missing on any stroke, is still there.
+  return { ...(rest as S), spine, ...(origin && { origin: { ...origin, left: origin.left ?? 'edited' } }) };
+}

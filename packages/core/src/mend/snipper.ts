@@ -1,0 +1,144 @@
+import { courseOf, nearestOnSpine, placeNumber, spineBox, STRIDE, widestOf } from '../curve';
+import { boxOfPoints, growBox, type Box, type Point } from '../math';
+import type { Edit, EntityId, StrokeEntity } from '../page';
+import { legCrossing, stopsOf } from './meetings';
+import { courseOfPiece, pieceAt, withoutPieces, type Pieces } from './snip';
+
+export interface SnipOptions {
+  /** How far ink may miss ink and still stop a line, page px. */
+  readonly gap: number;
+  /** Lines that may be cut; the others only stop them. All where none is given. */
+  readonly mayCut?: (stroke: StrokeEntity) => boolean;
+}
+
+/** A piece of a line that can be taken. */
+export interface FoundPiece {
+  readonly stroke: StrokeEntity;
+  readonly piece: number;
+}
+
+/** A line as it is kept, and as its layer shows it. */
+export interface ShownLine {
+  readonly kept: StrokeEntity;
+  readonly shown: StrokeEntity;
+}
+
+/**
+ * Snipping over a page that stands still: finds the piece under a hand, gathers pieces, and makes the edits that take them.
+ * `near` answers the lines whose ink may lie in a box, those that only stop others too.
+ */
+export class Snipper {
+  private readonly known = new Map<EntityId, Pieces<StrokeEntity>>();
+  private readonly taken = new Map<EntityId, Set<number>>();
+
+  constructor(
+    private readonly near: (box: Box) => readonly ShownLine[],
+    private readonly options: SnipOptions,
+  ) {}
+
+  /** The piece of the nearest line within `reach` page px; a line that meets nothing has none to take. */
+  under(at: Point, reach: number): FoundPiece | 'meets nothing' | undefined {
+    const { mayCut = () => true } = this.options;
+    let best: { readonly line: ShownLine; readonly place: number; readonly gap: number } | undefined;
+    for (const line of this.near(growBox(boxOfPoints([at]), reach))) {
+      if (!mayCut(line.kept)) continue;
+      const place = nearestOnSpine(line.shown.spine, at);
+      const gap = Math.max(0, place.distance - place.width / 2);
+      if (gap <= reach && (!best || gap < best.gap)) best = { line, place: placeNumber(place), gap };
+    }
+    if (!best) return undefined;
+    const pieces = this.piecesOf(best.line);
+    if (pieces.stops.length === 0) return 'meets nothing';
+    return { stroke: best.line.kept, piece: pieceAt(pieces, best.place) };
+  }
+
+  /** The pieces that the way from one point to another goes across. */
+  across(from: Point, to: Point): FoundPiece[] {
+    const { mayCut = () => true } = this.options;
+    const way = Float64Array.of(from.x, from.y, 0, to.x, to.y, 0);
+    return this.near(boxOfPoints([from, to])).flatMap((line) => {
+      if (!mayCut(line.kept)) return [];
+      const { line: course, places } = courseOf(line.shown.spine);
+      const found: FoundPiece[] = [];
+      for (let leg = 0; leg + 1 < places.length; leg++) {
+        const cross = legCrossing(course, STRIDE * leg, way, 0);
+        if (!cross) continue;
+        const pieces = this.piecesOf(line);
+        if (pieces.stops.length === 0) break;
+        const place = places[leg] + cross[0] * (places[leg + 1] - places[leg]);
+        found.push({ stroke: line.kept, piece: pieceAt(pieces, place) });
+      }
+      return found;
+    });
+  }
+
+  take({ stroke, piece }: FoundPiece): void {
+    const numbers = this.taken.get(stroke.id);
+    if (numbers) numbers.add(piece);
+    else this.taken.set(stroke.id, new Set([piece]));
+  }
+
+  get count(): number {
+    return [...this.taken.values()].reduce((sum, { size }) => sum + size, 0);
+  }
+
+  /** Pieces as lines of their own, to be shown before they go: those that were taken, or one. */
+  shown(one?: FoundPiece): StrokeEntity[] {
+    const found = one
+      ? [one]
+      : [...this.taken].flatMap(([id, numbers]) => {
+          const stroke = this.known.get(id)?.stroke;
+          return stroke ? [...numbers].map((piece) => ({ stroke, piece })) : [];
+        });
+    return found.flatMap(({ stroke, piece }) => {
+      const pieces = this.known.get(stroke.id);
+      return pieces ? [{ ...stroke, spine: courseOfPiece(pieces, piece), ends: ['flat', 'flat'] as const }] : [];
+    });
+  }
+
+  /** The edits that take what was taken: the first run that is left of a line keeps its id. */
+  edits(newId: () => EntityId): Edit[] {
+    return [...this.taken].flatMap(([id, numbers]) => {
+      const pieces = this.known.get(id);
+      if (!pieces) return [];
+      const [first, ...more] = withoutPieces(pieces, numbers);
+      return [
+        { before: pieces.stroke, after: first ?? null },
+        ...more.map((run): Edit => ({ before: null, after: { ...run, id: newId() } })),
+      ];
+    });
+  }
+
+  private piecesOf({ kept, shown }: ShownLine): Pieces<StrokeEntity> {
+    let pieces = this.known.get(kept.id);
+    if (!pieces) {
+      const others = this.near(growBox(spineBox(shown.spine), this.options.gap)).map((line) => line.shown);
+      const stops = stopsOf(
+        shown,
+        others.filter(({ id }) => id !== kept.id),
+        this.options.gap,
+      ).map((stop) => (stop.other === shown ? { ...stop, other: kept } : stop));
+      pieces = {
+        stroke: kept,
+        stops,
+        thickness: shown === kept ? 1 : widestOf(shown.spine) / Math.max(1e-6, widestOf(kept.spine)),
+      };
+      this.known.set(kept.id, pieces);
+    }
+    return pieces;
+  }
+}
+
+/** Takes the piece under a touch, and all that a drag from there goes across. `reach` in page px. */
+export function snip(
+  strokes: readonly StrokeEntity[],
+  way: readonly Point[],
+  { reach, newId, ...options }: SnipOptions & { readonly reach: number; readonly newId: () => EntityId },
+): Edit[] {
+  const lines = strokes.map((stroke) => ({ kept: stroke, shown: stroke }));
+  const snipper = new Snipper(() => lines, options);
+  const first = way.length > 0 ? snipper.under(way[0], reach) : undefined;
+  if (first && first !== 'meets nothing') snipper.take(first);
+  for (let k = 1; k < way.length; k++) snipper.across(way[k - 1], way[k]).forEach((found) => snipper.take(found));
+  return snipper.edits(newId);
+}
