@@ -57,6 +57,7 @@ test('a shape is dragged out by a finger, and its points are moved', async ({ pa
   const p = box.spine.points;
   expect((p[9] - p[0]) / (p[19] - p[10])).toBeCloseTo(180 / 120, 1);
   await page.getByRole('tab', { name: 'Mend' }).tap();
+  await page.getByRole('button', { name: 'Points', exact: true }).tap();
   await fingers.draw([
     [80, 200],
     [80, 200],

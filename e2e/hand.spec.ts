@@ -247,6 +247,7 @@ test('points of a line are shown, moved, added, weighed and removed; the line sa
   );
   const before = await drawn(desk, 1);
   await page.getByRole('tab', { name: 'Mend' }).click();
+  await page.getByRole('button', { name: 'Points', exact: true }).click();
   await page.mouse.click(620, 300);
   await expect(page.getByText(/points\. Drag one/)).toBeVisible();
   await mouseDraw(page, line([620, 300], [600, 340], 6));

@@ -28,7 +28,7 @@ import PencilLine from 'lucide-react-native/icons/pencil-line';
 import Scissors from 'lucide-react-native/icons/scissors';
 import Slice from 'lucide-react-native/icons/slice';
 import Weight from 'lucide-react-native/icons/weight';
-import { ScrollView, useWindowDimensions } from 'react-native';
+import { ScrollView, useWindowDimensions, View } from 'react-native';
 import { Chip } from '../look/Chip';
 import { isWide } from '../look/wide';
 import { useBoard } from './boardContext';
@@ -158,10 +158,16 @@ function GuideTools() {
 /** More tools than a phone is wide: there they are drawn along sideways. */
 function MendTools() {
   const isRoomy = isWide(useWindowDimensions().width);
-  if (isRoomy) return <Tools of={MEND_TOOLS} />;
+  // Words of two syllables are to be read whole.
+  const chips = MEND_TOOLS.map((one) => (
+    <View key={one.tool} className={isRoomy ? 'h-[58px] w-[60px]' : 'h-[58px] w-[68px]'}>
+      <Tools of={[one]} />
+    </View>
+  ));
+  if (isRoomy) return chips;
   return (
     <ScrollView horizontal showsHorizontalScrollIndicator={false} contentContainerClassName="items-center gap-1">
-      <Tools of={MEND_TOOLS} />
+      {chips}
     </ScrollView>
   );
 }

@@ -3,6 +3,7 @@ import type { Point } from '../math';
 import type { Edit, EntityId, StrokeEntity } from '../page';
 import { bridgeEdits, bridgesAmong, endPoint, type BridgeOptions, type LineEnd } from './bridge';
 import { ease, specksOf } from './ease';
+import { editedCourse } from './edited';
 import { Cover, cutUnder } from './mergeClean';
 import { poolEdits, type PoolSettings } from './pool';
 import { tidying } from './tidy';
@@ -127,11 +128,4 @@ function* cleaning(
     for (const piece of more) edits.push({ before: null, after: { ...piece, id: newId() } });
   }
   return planOf(edits, []);
-}
-
-/** A line with its course changed by hand: its samples no longer tell it, and it has left its guide. */
-export function editedCourse<S extends StrokeEntity>(stroke: S, spine: S['spine']): S {
-  const { guide: _left, origin, ...rest } = stroke;
-  // Everything but these, which may be missing on any stroke, is still there.
-  return { ...(rest as S), spine, ...(origin && { origin: { ...origin, left: origin.left ?? 'edited' } }) };
 }

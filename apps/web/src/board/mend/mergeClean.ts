@@ -1,5 +1,6 @@
 import { mergedLayers, mergeEdits, mergeLayers, PageError, withTheOneBelow, type Edit } from '@true-nib/core/page';
 import { applyEdits } from '../../render/draft';
+import { newId } from '../../session/ids';
 import { useDesk } from '../desk';
 import { layerInHand, type Board } from '../inkHand';
 
@@ -26,10 +27,11 @@ export async function mergeClean({ session, picture, notice }: Board): Promise<b
     for (let from = 0; from < answer.count; from += EACH) cuts.push(...(await picture.inks.mended(from, from + EACH)));
     if (session.page !== page) throw new PageError('The page changed meanwhile: nothing was merged. Try once more.');
     // What the page has stands for its copy in the worker.
-    const own = cuts.map(({ before, after }) => ({
-      before: before && (page.entities.get(before.id) ?? before),
-      after,
-    }));
+    const own = cuts.map(({ before, after }) =>
+      before
+        ? { before: page.entities.get(before.id) ?? before, after }
+        : { before, after: after && { ...after, id: newId() } },
+    );
     const merging = mergeLayers(applyEdits(page, own), ids);
     const isDone = session.commit(
       `Merge clean into ${back.name}`,

@@ -1,7 +1,8 @@
-import { useSyncExternalStore } from 'react';
+import { useState, useSyncExternalStore } from 'react';
 import { Text, View } from 'react-native';
 import { Button } from '../../look/Button';
 import { ScrubNumber } from '../../look/ScrubNumber';
+import { Switch } from '../../look/Switch';
 import { useBoard } from '../boardContext';
 import type { PointsInHand } from './pointTool';
 
@@ -17,7 +18,9 @@ export function PointsInWords() {
     ? 'Touch a line to see its points.'
     : points.chosen === undefined
       ? `${points.count} points. Drag one, or touch the line to add one.`
-      : `Point ${points.chosen + 1} of ${points.count}, ${points.isSmooth ? 'smooth' : 'a corner'}.`;
+      : points.picked > 1
+        ? `${points.picked} of ${points.count} points.`
+        : `Point ${points.chosen + 1} of ${points.count}, ${points.isSmooth ? 'smooth' : 'a corner'}.`;
   return <Text className="grow font-sans text-14 text-faint">{words}</Text>;
 }
 
@@ -26,6 +29,11 @@ export function PointSettings() {
   const { points: hand } = useBoard();
   const points = usePoints();
   const isIdle = points?.chosen === undefined;
+  const [isMore, setMore] = useState(hand.isPickingMore);
+  const pickMore = (next: boolean) => {
+    setMore(next);
+    hand.setPicksMore(next);
+  };
   return (
     <View className="gap-2">
       <PointsInWords />
@@ -46,6 +54,15 @@ export function PointSettings() {
         <Button label="Smooth" disabled={isIdle} onPress={() => hand.change('smooth')} />
         <Button label="Corner" disabled={isIdle} onPress={() => hand.change('corner')} />
         <Button label="Remove" disabled={isIdle} onPress={() => hand.change('remove')} />
+        <Button label="Break" disabled={isIdle} onPress={() => hand.divide('break')} />
+        <Button label="Cut at crossing" disabled={isIdle} onPress={() => hand.divide('cut')} />
+        <Button label="Join" disabled={isIdle} onPress={() => hand.divide('join')} />
+      </View>
+      <Switch label="Several (Shift)" on={isMore} onChange={pickMore} />
+      <View className="flex-row flex-wrap gap-2">
+        <Button label="Level" disabled={isIdle} onPress={() => hand.change('level')} />
+        <Button label="Upright" disabled={isIdle} onPress={() => hand.change('upright')} />
+        <Button label="Spread evenly" disabled={isIdle} onPress={() => hand.change('distribute')} />
       </View>
     </View>
   );

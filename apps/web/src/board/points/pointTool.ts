@@ -2,36 +2,37 @@ import {
   cornerNode,
   handleAt,
   insertNode,
-  isSameCourse,
   isSmooth,
   moveHandle,
-  moveNode,
   nearestOnSpine,
   nodeAt,
   nodeCount,
-  removeNode,
   setNodeWidth,
   smoothNode,
   type Side,
   type Spine,
 } from '@true-nib/core/curve';
-import { apply, distance, growBox, type Point } from '@true-nib/core/math';
+import { boxOfPoints, distance, growBox, type Point } from '@true-nib/core/math';
+import { alignNodes, distributeNodes, editedCourse, moveNodes, removeNodes } from '@true-nib/core/mend';
 import { find, type StrokeEntity } from '@true-nib/core/page';
-import { drawKnot, strokeBoth } from '../../render/overlay';
-import type { Sketch } from '../../render/boardPicture';
 import { zoomOf } from '../../render/view';
 import { useDesk } from '../desk';
-import { layerInHand, refuse, type Board, type Gesture } from '../inkHand';
+import { layerInHand, refuse, still, type Board, type Gesture } from '../inkHand';
 import type { Modifiers } from '../select/selectHand';
+import { breakLine, joinEnd } from './dividing';
+import { SIDE_GAP, sidesOf, sketchOf } from './pointSketch';
 
 /** CSS px that a hand may miss a point or a line by: a finger's. */
 const REACH = 22;
 const SLOP = 4;
+const corners = (a: Point, b: Point): Point[] => [a, { x: b.x, y: a.y }, b, { x: a.x, y: b.y }];
 
 /** What the points of the line in hand can be told. */
 export interface PointsInHand {
   readonly count: number;
   readonly chosen: number | undefined;
+  /** How many are picked, the chosen one among them. */
+  readonly picked: number;
   readonly isSmooth: boolean;
   readonly width: number;
 }
@@ -48,6 +49,8 @@ type Grip =
 export class PointTool {
   private strokeId: string | undefined;
   private chosen: number | undefined;
+  /** All that are picked: what is done to the chosen one is done to them. */
+  private picked: ReadonlySet<number> = new Set();
   private isVisible = false;
   private readonly listeners = new Set<() => void>();
   private readonly stop: () => void;
@@ -78,7 +81,8 @@ export class PointTool {
   /** Lets go of the line. Answers whether there was one. */
   letGo(): boolean {
     const had = this.stroke !== undefined;
-    this.strokeId = this.chosen = undefined;
+    this.strokeId = undefined;
+    this.pick();
     this.show();
     return had;
   }
@@ -96,22 +100,78 @@ export class PointTool {
     const reach = REACH / zoomOf(board.picture.view);
     const { stroke } = this;
     const grip = stroke && this.gripAt(stroke, at, reach);
+    const isMore = modifiers().shiftKey || this.picksMore;
     if (stroke && grip) {
-      this.chosen = grip.node;
+      this.pick(grip.node, isMore && grip.part === 'node', this.picked.has(grip.node));
       this.show();
-      return this.beginDrag(stroke, grip, at, modifiers);
+      return this.chosen === undefined ? still : this.beginDrag(stroke, grip, at, modifiers);
     }
     if (stroke) {
       const place = nearestOnSpine(stroke.spine, at);
       if (place.distance <= Math.max(reach / 2, place.width / 2)) return this.beginAdding(stroke, place, at);
     }
-    this.take(this.nearest(node.layer.id, at, reach));
-    return { move: () => undefined, end: () => undefined, cancel: () => undefined };
+    const nearest = this.nearest(node.layer.id, at, reach);
+    if (stroke && (!nearest || isMore)) return this.beginBox(stroke, at, isMore);
+    this.take(nearest);
+    return still;
+  }
+
+  /** Fingers have no key to hold: touches pick further points while this is on. */
+  private picksMore = false;
+
+  get isPickingMore(): boolean {
+    return this.picksMore;
+  }
+
+  setPicksMore(picksMore: boolean): void {
+    this.picksMore = picksMore;
+    this.show();
+  }
+
+  /** Picks a point: alone, or with those that are picked; one that `was` picked already is dropped from them. */
+  private pick(node?: number, isMore = false, was = false): void {
+    if (node === undefined) {
+      this.picked = new Set();
+      this.chosen = undefined;
+    } else if (isMore && was) {
+      this.picked = new Set([...this.picked].filter((one) => one !== node));
+      this.chosen = [...this.picked].at(-1);
+    } else {
+      this.picked = isMore || was ? new Set([...this.picked, node]) : new Set([node]);
+      this.chosen = node;
+    }
+  }
+
+  /** A box over points of the line in hand picks them; a touch beside it lets go of the line. */
+  private beginBox(stroke: StrokeEntity, from: Point, isMore: boolean): Gesture {
+    const { picture } = this.board;
+    let to: Point | undefined;
+    return {
+      move: (samples) => {
+        const last = samples[samples.length - 1];
+        if (!last || (!to && distance(from, last) < SLOP * this.perCss)) return;
+        to = last;
+        picture.setArea(corners(from, to));
+      },
+      end: () => {
+        picture.setArea(undefined);
+        if (!to) return this.take(undefined);
+        const box = boxOfPoints([from, to]);
+        const found = Array.from({ length: nodeCount(stroke.spine) }, (_, node) => node).filter((node) => {
+          const { x, y } = nodeAt(stroke.spine, node);
+          return x >= box.minX && x <= box.maxX && y >= box.minY && y <= box.maxY;
+        });
+        this.picked = new Set([...(isMore ? this.picked : []), ...found]);
+        this.chosen = [...this.picked].at(-1);
+        this.show();
+      },
+      cancel: () => picture.setArea(undefined),
+    };
   }
 
   private take(stroke: StrokeEntity | undefined): void {
     this.strokeId = stroke?.id;
-    this.chosen = undefined;
+    this.pick();
     this.show();
   }
 
@@ -157,7 +217,10 @@ export class PointTool {
       move: (samples) => {
         const to = samples[samples.length - 1];
         if (!to || (!spine && distance(from, to) < slop)) return;
-        spine = dragged(stroke.spine, grip, from, to, modifiers().altKey, this.perCss);
+        spine =
+          grip.part === 'node' && this.picked.size > 1
+            ? moveNodes(stroke.spine, this.picked, { x: to.x - from.x, y: to.y - from.y })
+            : dragged(stroke.spine, grip, from, to, modifiers().altKey, this.perCss);
         this.preview(stroke, spine);
       },
       end: () => {
@@ -186,27 +249,47 @@ export class PointTool {
       },
       end: () => {
         if (isDrag) return;
-        this.chosen = place.segment + 1;
+        this.pick(place.segment + 1);
         this.commit(stroke, insertNode(stroke.spine, place), 'Add a point');
       },
       cancel: () => undefined,
     };
   }
 
-  /** Does something to the chosen node. */
-  change(what: 'smooth' | 'corner' | 'remove'): void {
-    const { stroke, chosen, board } = this;
+  /** Does something to the picked nodes. */
+  change(what: 'smooth' | 'corner' | 'remove' | 'level' | 'upright' | 'distribute'): void {
+    const { stroke, chosen, picked, board } = this;
     if (!stroke || chosen === undefined) return board.notice('Touch a point of the line first.');
-    if (what === 'smooth') return this.commit(stroke, smoothNode(stroke.spine, chosen), 'Smooth a point');
-    if (what === 'corner') return this.commit(stroke, cornerNode(stroke.spine, chosen), 'Corner at a point');
+    const each = (change: (spine: Spine, node: number) => Spine) => [...picked].reduce(change, stroke.spine);
+    if (what === 'smooth') return this.commit(stroke, each(smoothNode), 'Smooth a point');
+    if (what === 'corner') return this.commit(stroke, each(cornerNode), 'Corner at a point');
+    if (what === 'level' || what === 'upright') {
+      if (picked.size < 2) return board.notice('Pick two points at least: a box over them, or Several.');
+      return this.commit(stroke, alignNodes(stroke.spine, picked, what), 'Align points');
+    }
+    if (what === 'distribute') {
+      if (picked.size < 3) return board.notice('Pick three points at least: a box over them, or Several.');
+      return this.commit(stroke, distributeNodes(stroke.spine, picked), 'Distribute points');
+    }
     try {
-      const spine = removeNode(stroke.spine, chosen);
-      this.chosen = undefined;
-      this.commit(stroke, spine, 'Remove a point');
+      const spine = removeNodes(stroke.spine, picked);
+      const label = picked.size === 1 ? 'Remove a point' : `Remove ${picked.size} points`;
+      this.pick();
+      this.commit(stroke, spine, label);
     } catch (error) {
       if (!(error instanceof RangeError)) throw error;
       board.notice(error.message);
     }
+  }
+
+  /** Makes two lines of one, or one of two: at the chosen point, or at the crossing nearest to it. */
+  divide(how: 'break' | 'cut' | 'join'): void {
+    const { stroke, chosen, board } = this;
+    if (!stroke || chosen === undefined) return board.notice('Touch a point of the line first.');
+    const isDone = how === 'join' ? joinEnd(board, stroke, chosen) : breakLine(board, stroke, chosen, how === 'cut');
+    if (!isDone) return;
+    this.pick();
+    this.show();
   }
 
   /** Gives the chosen node a width, page px; shown until it is settled. */
@@ -225,106 +308,33 @@ export class PointTool {
   }
 
   private commit(stroke: StrokeEntity, spine: Spine, label: string): void {
-    const { origin } = stroke;
-    // A course that is bent by hand has left its guide; one that is only weighed anew has not.
-    const { guide: _left, ...free } = stroke;
-    const after: StrokeEntity = {
-      ...(isSameCourse(stroke.spine, spine) ? stroke : free),
-      spine,
-      ...(origin && { origin: { ...origin, left: origin.left ?? 'edited' } }),
-    };
+    const after = editedCourse(stroke, spine);
     this.board.session.commit(label, [{ before: stroke, after }], [stroke.layerId]);
     this.show();
   }
 
   private show(spine = this.stroke?.spine): void {
-    if (this.chosen !== undefined && (!spine || this.chosen >= nodeCount(spine))) this.chosen = undefined;
+    if (this.chosen !== undefined && (!spine || [...this.picked].some((node) => node >= nodeCount(spine)))) this.pick();
     const { chosen } = this;
     this.known =
       spine && this.isVisible
         ? {
             count: nodeCount(spine),
             chosen,
+            picked: this.picked.size,
             isSmooth: chosen !== undefined && isSmooth(spine, chosen),
             width: chosen === undefined ? 0 : nodeAt(spine, chosen).width,
           }
         : undefined;
     this.listeners.forEach((listener) => listener());
     if (this.isVisible || this.strokeId !== undefined)
-      this.board.picture.setSketch(spine && this.isVisible ? sketchOf(spine, chosen) : undefined);
+      this.board.picture.setSketch(spine && this.isVisible ? sketchOf(spine, chosen, this.picked) : undefined);
   }
 }
 
 function dragged(spine: Spine, grip: Grip, from: Point, to: Point, isBroken: boolean, perCss: number): Spine {
-  if (grip.part === 'node') return moveNode(spine, grip.node, { x: to.x - from.x, y: to.y - from.y });
+  if (grip.part === 'node') return moveNodes(spine, new Set([grip.node]), { x: to.x - from.x, y: to.y - from.y });
   if (grip.part === 'handle') return moveHandle(spine, grip.node, grip.side, to, isBroken);
   const away = distance(nodeAt(spine, grip.node), to) - SIDE_GAP * perCss;
   return setNodeWidth(spine, grip.node, Math.max(0, 2 * away));
-}
-
-/** CSS px between a line's edge and the grip that widens it. */
-const SIDE_GAP = 12;
-
-/** Grips on both sides of a node, a little off the edge of the line there. */
-function sidesOf(spine: Spine, node: number, perCss: number): Point[] {
-  const at = nodeAt(spine, node);
-  const before = handleAt(spine, node, 'in') ?? at;
-  const after = handleAt(spine, node, 'out') ?? at;
-  const [dx, dy] = [after.x - before.x, after.y - before.y];
-  const length = Math.hypot(dx, dy) || 1;
-  const away = at.width / 2 + SIDE_GAP * perCss;
-  return [1, -1].map((side) => ({ x: at.x - (side * dy * away) / length, y: at.y + (side * dx * away) / length }));
-}
-
-/** The course, its nodes, and of the chosen node the handles and sides. */
-function sketchOf(spine: Spine, chosen: number | undefined): Sketch {
-  return (context, map, ratio, colours) => {
-    const on = (p: Point) => apply(map, p);
-    const p = spine.points;
-    const trace = () => {
-      const start = on({ x: p[0], y: p[1] });
-      context.moveTo(start.x, start.y);
-      for (let i = 0; i + 9 < p.length; i += 9) {
-        const [b, c, d] = [3, 6, 9].map((k) => on({ x: p[i + k], y: p[i + k + 1] }));
-        context.bezierCurveTo(b.x, b.y, c.x, c.y, d.x, d.y);
-      }
-    };
-    // A hairline along the middle: the line itself stays to be judged.
-    context.setTransform(1, 0, 0, 1, 0, 0);
-    context.lineWidth = ratio;
-    context.strokeStyle = colours.seal;
-    context.beginPath();
-    trace();
-    context.stroke();
-    if (chosen !== undefined) {
-      const at = on(nodeAt(spine, chosen));
-      for (const side of ['in', 'out'] as const) {
-        const handle = handleAt(spine, chosen, side);
-        if (!handle) continue;
-        const to = on(handle);
-        strokeBoth(context, ratio, () => {
-          context.moveTo(at.x, at.y);
-          context.lineTo(to.x, to.y);
-        });
-        drawKnot(context, to, 'handle', false, ratio, colours);
-      }
-      const perCss = ratio / Math.hypot(map[0], map[1]);
-      const [left, right] = sidesOf(spine, chosen, perCss).map(on);
-      strokeBoth(context, ratio, () => {
-        for (const side of [left, right]) {
-          context.moveTo(side.x + 4 * ratio, side.y);
-          context.arc(side.x, side.y, 4 * ratio, 0, 2 * Math.PI);
-        }
-      });
-    }
-    for (let node = 0; node < nodeCount(spine); node++)
-      drawKnot(
-        context,
-        on(nodeAt(spine, node)),
-        isSmooth(spine, node) ? 'smooth' : 'corner',
-        node === chosen,
-        ratio,
-        colours,
-      );
-  };
 }
