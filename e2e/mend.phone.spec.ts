@@ -54,7 +54,7 @@ test('ends are tidied by a thumb, with one left alone; a line is tugged and swel
   await expect(page.getByTestId('plan')).toHaveText('2 ends to tidy.');
   await page.touchscreen.tap(220, 410);
   await expect(page.getByTestId('plan')).toHaveText('1 end to tidy. 1 left alone.');
-  await page.getByRole('button', { name: 'Tidy ends', exact: true }).last().tap();
+  await page.getByRole('button', { name: 'Tidy ends', exact: true }).first().tap();
   await expect
     .poll(
       async () => (await linesOn(desk, HERON, 2)).flatMap(({ ends }) => ends).filter((end) => end !== 'round').length,

@@ -1,16 +1,16 @@
 import {
-  alongAt,
   courseOf,
   endOf,
+  lengthOf,
   movedPlace,
   nearestOnSpine,
   placeNumber,
-  placeOf,
-  pointAt,
   startedAt,
+  widestOf,
   type Spine,
 } from '../curve';
-import type { Point } from '../math';
+import { outlineOf } from '../ink';
+import { ringArea, withoutRings, type Point } from '../math';
 import type { Stroke } from '../page';
 import { cutAtStop, pieceOf, type Cut } from './cut';
 import { stopsOf, type Stop } from './meetings';
@@ -109,13 +109,23 @@ function runOf<S extends Stroke>(
   thickness: number,
 ): S | undefined {
   const { spine, ends } = stroke;
-  const course = courseOf(spine);
-  const [a, b] = [alongAt(course, first?.at ?? 0), alongAt(course, last?.at ?? endOf(spine))];
-  // From one end to a line that covers it: nothing of it is seen.
-  const cover = first && last ? undefined : (first ?? last);
-  if (cover && b - a <= pointAt(cover.other.spine, placeOf(cover.other.spine, cover.otherAt)).width / 2)
-    return undefined;
   const from: Cut = first ? cutAtStop(stroke, first, false, thickness) : { at: 0, end: ends[0] };
   const to: Cut = last ? cutAtStop(stroke, last, true, thickness) : { at: endOf(spine), end: ends[1] };
-  return from.at < to.at ? pieceOf(stroke, from, to) : undefined;
+  if (from.at >= to.at) return undefined;
+  const run = pieceOf(stroke, from, to);
+  // From one end to a line that covers it: nothing of it would be seen.
+  const cover = first && last ? undefined : (first ?? last)?.other;
+  return cover && cover !== stroke && liesUnder(run, cover) ? undefined : run;
+}
+
+/** Page px of a rim that nobody sees. */
+const RIM = 0.05;
+
+/** Whether all ink of a line, but a rim, lies in that of another one. Only short lines are looked at: long ones do not. */
+function liesUnder(run: Stroke, cover: Stroke): boolean {
+  const length = lengthOf(courseOf(run.spine));
+  const width = widestOf(run.spine);
+  if (length > 3 * (width + widestOf(cover.spine)) + 4) return false;
+  const standing = withoutRings(outlineOf(run).rings, outlineOf(cover).rings);
+  return standing.reduce((sum, ring) => sum + ringArea(ring), 0) < 2 * RIM * (length + width);
 }

@@ -75,6 +75,17 @@ describe('snipping', () => {
     expect(inkArea(left)).toBeCloseTo(inkArea([level]) - (200 - 4 - (100 + 4)) * 10 + 0, -0.5);
   });
 
+  it('leaves nothing standing that lies wholly under another line', () => {
+    const level = bar([20, 100], [380, 100]);
+    const walls = [bar([60, 0], [60, 200], 12), bar([340, 0], [340, 200], 12)];
+    const [tidy] = snipped(snipped(level, walls, { x: 30, y: 100 })[0], walls, { x: 370, y: 100 });
+    expect(snipped(tidy, walls, { x: 200, y: 100 })).toEqual([]);
+    // Also where the other line was cut at this one, so that both end at one corner.
+    const corners = walls.map((wall) => snipped(wall, [level], { x: wall.spine.points[0], y: 190 })[0]);
+    const [floor] = snipped(snipped(level, corners, { x: 30, y: 100 })[0], corners, { x: 370, y: 100 });
+    expect(snipped(floor, corners, { x: 200, y: 100 })).toEqual([]);
+  });
+
   it('opens a ring between the lines that cross it, and a loop at its own crossing', () => {
     const ring = circle(200, 200, 100);
     const across = [bar([200, 50], [200, 350]), bar([50, 200], [350, 200])];
