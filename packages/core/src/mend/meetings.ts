@@ -1,5 +1,5 @@
 import { courseOf, directionAt, placeOf, STRIDE, type Course, type Spine } from '../curve';
-import { boxesMeet, emptyBox, growBox, uniteBoxes, type Box } from '../math';
+import { emptyBox, uniteBoxes, type Box } from '../math';
 import type { Stroke } from '../page';
 import { refinedCrossing } from './crossCubics';
 
@@ -23,15 +23,16 @@ export interface Stop<S extends Stroke = Stroke> {
 
 /**
  * All stops of a line among others and on itself, from its start to its end. `gap` is how far ink may miss ink and still
- * count, page px. A line that merely runs along another one is not stopped by it.
+ * count, page px; stops farther than `within` page px from both ends may be left out. A line that merely runs along another
+ * one is not stopped by it.
  */
-export function stopsOf<S extends Stroke>(stroke: S, others: Iterable<S>, gap = 0): Stop<S>[] {
+export function stopsOf<S extends Stroke>(stroke: S, others: Iterable<S>, gap = 0, within = Infinity): Stop<S>[] {
   const stops: Stop<S>[] = [];
   const own = hullsOf(stroke.spine);
   for (const other of others) {
     if (other === stroke) continue;
     const theirs = hullsOf(other.spine);
-    if (boxesMeet(growBox(own.box, gap), theirs.box)) stops.push(...metBy(stroke, other, own, theirs, gap));
+    if (areNear(own.box, theirs.box, gap)) stops.push(...metBy(stroke, other, own, theirs, gap, within));
   }
   stops.push(...ownCrossings(stroke.spine).flatMap(({ a, b }) => [selfStop(stroke, a, b), selfStop(stroke, b, a)]));
   return stops.sort((a, b) => a.at - b.at);
@@ -74,32 +75,56 @@ function boxOfLegs(line: Float64Array, from: number, to: number): Box {
   return { minX, minY, maxX, maxY };
 }
 
-/** Calls back for each pair of legs whose ink may come within `gap`; both are numbers of their first points. */
-export function eachNearPair(a: Hulls, b: Hulls, gap: number, tell: (legA: number, legB: number) => void): void {
+/**
+ * Calls back for each pair of legs whose ink may come within `gap`; both are numbers of their first points. `isLooked` may
+ * leave out legs of the first line by the hull that they are in. Of one line with itself each pair comes once, and
+ * neighbours never.
+ */
+export function eachNearPair(
+  a: Hulls,
+  b: Hulls,
+  gap: number,
+  tell: (legA: number, legB: number) => void,
+  isLooked?: (firstLeg: number, lastLeg: number) => boolean,
+): void {
   const [p, q] = [a.course.line, b.course.line];
-  const legs = b.course.places.length - 1;
+  const [legsA, legsB] = [a.course.places.length - 1, b.course.places.length - 1];
+  const isSelf = a === b;
   for (let h = 0; h < a.boxes.length; h++) {
-    const hull = growBox(a.boxes[h], gap);
-    if (!boxesMeet(hull, b.box)) continue;
-    const last = Math.min(a.course.places.length - 1, (h + 1) * HULL);
-    for (let g = 0; g < b.boxes.length; g++) {
-      if (!boxesMeet(hull, b.boxes[g])) continue;
-      for (let i = h * HULL; i < last; i++)
-        for (let j = g * HULL; j < Math.min(legs, (g + 1) * HULL); j++)
-          if (legsNear(p, STRIDE * i, q, STRIDE * j, gap)) tell(i, j);
+    const hull = a.boxes[h];
+    if (!areNear(hull, b.box, gap)) continue;
+    const [first, last] = [h * HULL, Math.min(legsA, (h + 1) * HULL)];
+    if (isLooked && !isLooked(first, last)) continue;
+    for (let g = isSelf ? h : 0; g < b.boxes.length; g++) {
+      const other = b.boxes[g];
+      if (!areNear(hull, other, gap)) continue;
+      const end = Math.min(legsB, (g + 1) * HULL);
+      for (let i = first; i < last; i++) {
+        const k = STRIDE * i;
+        const half = gap + (p[k + 2] > p[k + 5] ? p[k + 2] : p[k + 5]) / 2;
+        const minX = (p[k] < p[k + 3] ? p[k] : p[k + 3]) - half;
+        const maxX = (p[k] > p[k + 3] ? p[k] : p[k + 3]) + half;
+        if (minX > other.maxX || maxX < other.minX) continue;
+        const minY = (p[k + 1] < p[k + 4] ? p[k + 1] : p[k + 4]) - half;
+        const maxY = (p[k + 1] > p[k + 4] ? p[k + 1] : p[k + 4]) + half;
+        if (minY > other.maxY || maxY < other.minY) continue;
+        for (let j = isSelf ? Math.max(g * HULL, i + 2) : g * HULL, n = STRIDE * j; j < end; j++, n += STRIDE) {
+          const reach = (q[n + 2] > q[n + 5] ? q[n + 2] : q[n + 5]) / 2;
+          if (
+            minX - reach <= (q[n] > q[n + 3] ? q[n] : q[n + 3]) &&
+            maxX + reach >= (q[n] < q[n + 3] ? q[n] : q[n + 3]) &&
+            minY - reach <= (q[n + 1] > q[n + 4] ? q[n + 1] : q[n + 4]) &&
+            maxY + reach >= (q[n + 1] < q[n + 4] ? q[n + 1] : q[n + 4])
+          )
+            tell(i, j);
+        }
+      }
     }
   }
 }
 
-function legsNear(p: Float64Array, i: number, q: Float64Array, j: number, gap: number): boolean {
-  const reach = gap + (Math.max(p[i + 2], p[i + 5]) + Math.max(q[j + 2], q[j + 5])) / 2;
-  return (
-    Math.min(p[i], p[i + 3]) - reach <= Math.max(q[j], q[j + 3]) &&
-    Math.max(p[i], p[i + 3]) + reach >= Math.min(q[j], q[j + 3]) &&
-    Math.min(p[i + 1], p[i + 4]) - reach <= Math.max(q[j + 1], q[j + 4]) &&
-    Math.max(p[i + 1], p[i + 4]) + reach >= Math.min(q[j + 1], q[j + 4])
-  );
-}
+const areNear = (a: Box, b: Box, gap: number): boolean =>
+  a.minX - gap <= b.maxX && b.minX <= a.maxX + gap && a.minY - gap <= b.maxY && b.minY <= a.maxY + gap;
 
 /** A stretch of a line, lengths along it in page px, on which its ink meets that of another line. */
 interface Meeting {
@@ -115,27 +140,43 @@ interface Meeting {
   crossings: { readonly at: number; readonly otherAt: number; readonly angle: number }[];
 }
 
-function metBy<S extends Stroke>(stroke: S, other: S, own: Hulls, theirs: Hulls, gap: number): Stop<S>[] {
+function metBy<S extends Stroke>(
+  stroke: S,
+  other: S,
+  own: Hulls,
+  theirs: Hulls,
+  gap: number,
+  within: number,
+): Stop<S>[] {
   const found: Meeting[] = [];
-  eachNearPair(own, theirs, gap, (i, j) => {
-    const met = legMeeting(own.course, i, theirs.course, j, gap);
-    if (!met) return;
-    const cross = legCrossing(own.course.line, STRIDE * i, theirs.course.line, STRIDE * j);
-    if (cross) {
-      const exact = refinedCrossing(
-        stroke.spine,
-        mixed(own.course.places, i, cross[0]),
-        other.spine,
-        mixed(theirs.course.places, j, cross[1]),
-      );
-      if (exact)
-        met.crossings.push({
-          ...{ at: exact.a, otherAt: exact.b },
-          angle: angleBetween(stroke.spine, exact.a, other.spine, exact.b),
-        });
-    }
-    found.push(met);
-  });
+  const { along } = own.course;
+  const length = along[along.length - 1];
+  const isLooked = (first: number, last: number) => along[first] <= within || along[last] >= length - within;
+  eachNearPair(
+    own,
+    theirs,
+    gap,
+    (i, j) => {
+      const met = legMeeting(own.course, i, theirs.course, j, gap);
+      if (!met) return;
+      const cross = legCrossing(own.course.line, STRIDE * i, theirs.course.line, STRIDE * j);
+      if (cross) {
+        const exact = refinedCrossing(
+          stroke.spine,
+          mixed(own.course.places, i, cross[0]),
+          other.spine,
+          mixed(theirs.course.places, j, cross[1]),
+        );
+        if (exact)
+          met.crossings.push({
+            ...{ at: exact.a, otherAt: exact.b },
+            angle: angleBetween(stroke.spine, exact.a, other.spine, exact.b),
+          });
+      }
+      found.push(met);
+    },
+    within < length ? isLooked : undefined,
+  );
   const meetings = united(found);
   if (stroke.spine.closed) closeSeam(meetings, own.course);
   return meetings.flatMap((met) => stopsIn(met, other, own.course, theirs.course));
@@ -199,34 +240,46 @@ export function angleBetween(a: Spine, at: number, b: Spine, otherAt: number): n
   return Math.atan2(Math.abs(d.x * e.y - d.y * e.x), Math.abs(d.x * e.x + d.y * e.y));
 }
 
-const PROBES = 24;
+/** Page px by which widths on two legs may change before the nearest place is looked for in earnest. */
+const TAPERING = 0.3;
+/** Halvings by which an edge of a meeting is found on a leg. */
+const HALVINGS = 7;
+/** Steps by which the nearest place is found where widths taper. */
+const GOLDEN_STEPS = 20;
+
+/** The place on one leg that was looked at last, and the share of the other leg that is nearest to it. */
+let nearestShare = 0;
 
 /**
- * Where along one leg its ink comes within `gap` of the ink around another: the clearance between two tapering legs is
- * unimodal along the first one (distance to a convex set), so its bottom is found by golden section and its ends by halving.
+ * Where along one leg its ink comes within `gap` of the ink around another. Legs of even width are nearest where their
+ * middles are (Ericson 2004, §5.1.9); between tapering ones the clearance is unimodal along the first one (distance to a
+ * convex set), so its bottom is found by golden section. Its ends are found by halving.
  */
 function legMeeting(own: Course, i: number, theirs: Course, j: number, gap: number): Meeting | undefined {
   const [p, q] = [own.line, theirs.line];
-  const clearance = clearanceAlong(p, STRIDE * i, q, STRIDE * j, gap);
-  let [low, high] = [0, 1];
-  for (let k = 0; k < PROBES; k++) {
-    const [a, b] = [low + 0.382 * (high - low), low + 0.618 * (high - low)];
-    if (clearance(a).gap <= clearance(b).gap) high = b;
-    else low = a;
+  const [k, n] = [STRIDE * i, STRIDE * j];
+  const cross = legCrossing(p, k, q, n);
+  let bottom = cross ? cross[0] : nearestOnLeg(p, k, q, n);
+  let least = clearanceAt(p, k, q, n, bottom, gap);
+  if (least > 0) {
+    // Where one of them swells along the leg, ink may touch though the middles are nearest elsewhere.
+    const swells = Math.abs(p[k + 5] - p[k + 2]) + Math.abs(q[n + 5] - q[n + 2]);
+    if (swells < TAPERING || least > swells / 2) return undefined;
+    bottom = goldenBottom(p, k, q, n, gap);
+    least = clearanceAt(p, k, q, n, bottom, gap);
   }
-  const bottom = [0, (low + high) / 2, 1].reduce((best, u) => (clearance(u).gap < clearance(best).gap ? u : best));
-  const least = clearance(bottom);
-  if (least.gap > 0) return undefined;
+  if (least > 0) return undefined;
+  const otherShare = nearestShare;
   const length = own.along[i + 1] - own.along[i];
-  const isAlong = legAngle(p, STRIDE * i, q, STRIDE * j) < GLANCE;
+  const isAlong = legAngle(p, k, q, n) < GLANCE;
   return {
-    from: own.along[i] + length * edge(clearance, bottom, 0),
-    to: own.along[i] + length * edge(clearance, bottom, 1),
+    from: own.along[i] + length * edge(p, k, q, n, gap, bottom, 0),
+    to: own.along[i] + length * edge(p, k, q, n, gap, bottom, 1),
     startsAlong: isAlong,
     endsAlong: isAlong,
-    least: least.gap,
+    least,
     at: mixed(own.places, i, bottom),
-    otherAt: mixed(theirs.places, j, least.share),
+    otherAt: mixed(theirs.places, j, otherShare),
     crossings: [],
   };
 }
@@ -236,29 +289,69 @@ function legAngle(p: Float64Array, i: number, q: Float64Array, j: number): numbe
   return Math.atan2(Math.abs(ax * by - ay * bx), Math.abs(ax * bx + ay * by));
 }
 
-type Clearance = (u: number) => { readonly gap: number; readonly share: number };
+/** The share of a leg at which it is nearest to another one that it does not cross: an end of either is part of it. */
+function nearestOnLeg(p: Float64Array, i: number, q: Float64Array, j: number): number {
+  let best = 0;
+  let least = awayFrom(q, j, p[i], p[i + 1]);
+  const end = awayFrom(q, j, p[i + 3], p[i + 4]);
+  if (end < least) [best, least] = [1, end];
+  for (let k = j; k <= j + STRIDE; k += STRIDE) {
+    const away = awayFrom(p, i, q[k], q[k + 1]);
+    if (away < least) [best, least] = [nearestShare, away];
+  }
+  return best;
+}
 
-function edge(clearance: Clearance, inside: number, outside: number): number {
-  if (clearance(outside).gap <= 0) return outside;
-  for (let k = 0; k < PROBES; k++) {
+/** The squared distance of a point from a leg; leaves the nearest share of it in `nearestShare`. */
+function awayFrom(q: Float64Array, j: number, px: number, py: number): number {
+  const dx = q[j + 3] - q[j];
+  const dy = q[j + 4] - q[j + 1];
+  const squared = dx * dx + dy * dy;
+  const x = px - q[j];
+  const y = py - q[j + 1];
+  const share = squared > 0 ? (x * dx + y * dy) / squared : 0;
+  nearestShare = share < 0 ? 0 : share > 1 ? 1 : share;
+  const ex = x - nearestShare * dx;
+  const ey = y - nearestShare * dy;
+  return ex * ex + ey * ey;
+}
+
+/** How far the ink at a share of one leg is from the ink of another, less `gap`, page px. */
+function clearanceAt(p: Float64Array, i: number, q: Float64Array, j: number, u: number, gap: number): number {
+  const away = awayFrom(q, j, p[i] + u * (p[i + 3] - p[i]), p[i + 1] + u * (p[i + 4] - p[i + 1]));
+  const own = p[i + 2] + u * (p[i + 5] - p[i + 2]);
+  const other = q[j + 2] + nearestShare * (q[j + 5] - q[j + 2]);
+  return Math.sqrt(away) - (own + other) / 2 - gap;
+}
+
+function goldenBottom(p: Float64Array, i: number, q: Float64Array, j: number, gap: number): number {
+  let [low, high] = [0, 1];
+  for (let k = 0; k < GOLDEN_STEPS; k++) {
+    const [a, b] = [low + 0.382 * (high - low), low + 0.618 * (high - low)];
+    if (clearanceAt(p, i, q, j, a, gap) <= clearanceAt(p, i, q, j, b, gap)) high = b;
+    else low = a;
+  }
+  const middle = (low + high) / 2;
+  const at = (u: number) => clearanceAt(p, i, q, j, u, gap);
+  return at(0) < at(middle) ? 0 : at(1) < at(middle) ? 1 : middle;
+}
+
+function edge(
+  p: Float64Array,
+  i: number,
+  q: Float64Array,
+  j: number,
+  gap: number,
+  inside: number,
+  outside: number,
+): number {
+  if (clearanceAt(p, i, q, j, outside, gap) <= 0) return outside;
+  for (let k = 0; k < HALVINGS; k++) {
     const middle = (inside + outside) / 2;
-    if (clearance(middle).gap <= 0) inside = middle;
+    if (clearanceAt(p, i, q, j, middle, gap) <= 0) inside = middle;
     else outside = middle;
   }
   return inside;
-}
-
-function clearanceAlong(p: Float64Array, i: number, q: Float64Array, j: number, gap: number): Clearance {
-  const [dx, dy] = [q[j + 3] - q[j], q[j + 4] - q[j + 1]];
-  const squared = dx * dx + dy * dy;
-  return (u) => {
-    const x = p[i] + u * (p[i + 3] - p[i]) - q[j];
-    const y = p[i + 1] + u * (p[i + 4] - p[i + 1]) - q[j + 1];
-    const share = squared > 0 ? Math.max(0, Math.min(1, (x * dx + y * dy) / squared)) : 0;
-    const own = p[i + 2] + u * (p[i + 5] - p[i + 2]);
-    const other = q[j + 2] + share * (q[j + 5] - q[j + 2]);
-    return { gap: Math.hypot(x - share * dx, y - share * dy) - (own + other) / 2 - gap, share };
-  };
 }
 
 /** The shares of two legs at which they cross; ends count, legs that lie along each other do not. */
@@ -268,24 +361,41 @@ export function legCrossing(
   q: Float64Array,
   j: number,
 ): readonly [number, number] | undefined {
-  const [ax, ay] = [p[i + 3] - p[i], p[i + 4] - p[i + 1]];
-  const [bx, by] = [q[j + 3] - q[j], q[j + 4] - q[j + 1]];
+  const ax = p[i + 3] - p[i];
+  const ay = p[i + 4] - p[i + 1];
+  const bx = q[j + 3] - q[j];
+  const by = q[j + 4] - q[j + 1];
   const area = ax * by - ay * bx;
-  if (Math.abs(area) <= 1e-12 * (Math.hypot(ax, ay) * Math.hypot(bx, by) + 1e-300)) return undefined;
-  const [x, y] = [q[j] - p[i], q[j + 1] - p[i + 1]];
+  // Squared: legs that lie along each other have no area to speak of.
+  if (area * area <= 1e-24 * (ax * ax + ay * ay) * (bx * bx + by * by)) return undefined;
+  const x = q[j] - p[i];
+  const y = q[j + 1] - p[i + 1];
   const s = (x * by - y * bx) / area;
+  if (!(s >= -1e-9 && s <= 1 + 1e-9)) return undefined;
   const t = (x * ay - y * ax) / area;
-  return s >= -1e-9 && s <= 1 + 1e-9 && t >= -1e-9 && t <= 1 + 1e-9 ? [s, t] : undefined;
+  return t >= -1e-9 && t <= 1 + 1e-9 ? [s, t] : undefined;
 }
 
 /** Where the middle of a line crosses itself, each crossing once: the earlier place first. */
-export function ownCrossings(spine: Spine): { readonly a: number; readonly b: number }[] {
+export function ownCrossings(spine: Spine): readonly OwnCrossing[] {
+  let found = crossingsKnown.get(spine);
+  if (!found) crossingsKnown.set(spine, (found = findOwnCrossings(spine)));
+  return found;
+}
+
+interface OwnCrossing {
+  readonly a: number;
+  readonly b: number;
+}
+
+const crossingsKnown = new WeakMap<Spine, readonly OwnCrossing[]>();
+
+function findOwnCrossings(spine: Spine): OwnCrossing[] {
   const hulls = hullsOf(spine);
   const { line, along, places } = hulls.course;
-  const found: { a: number; b: number }[] = [];
+  const found: OwnCrossing[] = [];
   const length = along[along.length - 1];
   eachNearPair(hulls, hulls, 0, (i, j) => {
-    if (j <= i + 1) return;
     const cross = legCrossing(line, STRIDE * i, line, STRIDE * j);
     if (!cross) return;
     const way = mixed(along, j, cross[1]) - mixed(along, i, cross[0]);

@@ -9,6 +9,7 @@ import {
   placeOf,
   pointAt,
   reversedSpine,
+  widestOf,
   type Spine,
 } from '../curve';
 import type { Point } from '../math';
@@ -76,7 +77,11 @@ export function* tidying(strokes: readonly StrokeEntity[], options: TidyOptions)
   for (const [k, stroke] of strokes.entries()) {
     if (k % 32 === 0) yield (0.9 * k) / strokes.length;
     if (stroke.spine.closed) continue;
-    lines.set(stroke.id, { stroke, stops: stopsOf(stroke, index.near(stroke, 0)), at: [undefined, undefined] });
+    lines.set(stroke.id, {
+      stroke,
+      stops: stopsOf(stroke, index.near(stroke, 0), 0, options.overshoot + widestOf(stroke.spine)),
+      at: [undefined, undefined],
+    });
   }
   settle(lines, options.overshoot);
   const edits: Edit[] = [];
