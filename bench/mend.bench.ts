@@ -2,13 +2,12 @@ import fitCurve from 'fit-curve';
 import simplify from 'simplify-js';
 import { feature } from 'topojson-client';
 import land50 from 'world-atlas/land-50m.json';
-import { courseOf, flattenSpine, makeSpine, nodeCount, spineBox, type Spine } from '@true-nib/core/curve';
+import { courseOf, flattenSpine, makeSpine, nodeCount, type Spine } from '@true-nib/core/curve';
 import { drawStroke } from '@true-nib/core/ink';
 import { seededRandom, type Box } from '@true-nib/core/math';
 import { crossings, crossingsOfTwo, ease, InkIndex, ownCrossings, Snipper, tidyEnds, tug } from '@true-nib/core/mend';
 import type { StrokeEntity } from '@true-nib/core/page';
 import { SHIPPED_NIBS } from '@true-nib/core/rack';
-import RBush from 'rbush';
 import { middle, report, type Row } from './timing';
 
 const { nib } = SHIPPED_NIBS[1];
@@ -63,13 +62,9 @@ if (indexed !== foundInPart) throw new Error(`The index found ${indexed} of ${fo
 const selves = strokes.reduce((sum, { spine }) => sum + ownCrossings(spine).length, 0);
 said.push(`${found} crossings among 5,000 lines, ${selves} of them with themselves; the same set as all pairs.`);
 
-// Snipping, as the board does it: near lines by an index that moves.
-interface Leaf extends Box {
-  readonly stroke: StrokeEntity;
-}
-const tree = new RBush<Leaf>();
-tree.load(strokes.map((stroke) => ({ ...spineBox(stroke.spine), stroke })));
-const near = (box: Box) => tree.search(box).map(({ stroke }) => ({ kept: stroke, shown: stroke }));
+// Snipping, as the board does it: near lines by an index.
+const index = new InkIndex(strokes);
+const near = (box: Box) => index.within(box).map((stroke) => ({ kept: stroke, shown: stroke }));
 const random = seededRandom(5);
 const snips: number[] = [];
 const hovers: number[] = [];

@@ -47,6 +47,7 @@ test('a house drawn with overshoots is tidied in one touch; what is delivered ha
   for (const [a, b] of HOUSE) await pen.draw(line(a, b, 24), even);
   const before = await linesOn(desk, HERON, 6);
   await takeMending(page, 'Tidy ends');
+  await setNumber(page, 'Snip up to', 8);
   await doPlanned(page, /^12 ends to tidy\.$/, 'Tidy ends');
   await expect
     .poll(
@@ -87,6 +88,7 @@ test('an end that is touched is left alone; snip takes only the piece under it, 
   for (const [a, b] of HOUSE.slice(0, 4)) await pen.draw(line(a, b, 24), even);
   await linesOn(desk, HERON, 4);
   await takeMending(page, 'Tidy ends');
+  await setNumber(page, 'Snip up to', 8);
   await expect(page.getByTestId('plan')).toHaveText('8 ends to tidy.');
   await page.mouse.click(640, 640);
   await doPlanned(page, /^7 ends to tidy\. 1 left alone\.$/, 'Tidy ends');

@@ -25,5 +25,6 @@ async function run(bench) {
 }
 
 const results = [];
-for (const bench of ['core', 'calm', 'guides', 'perspective', 'mend', 'board']) results.push(await run(`${bench}.bench`));
+for (const bench of ['core', 'calm', 'guides', 'perspective', 'mend', 'board'])
+  results.push(await run(`${bench}.bench`));
 process.exit(results.every((status) => status === 0) ? 0 : 1);

@@ -43,9 +43,6 @@ async function shoot(name, where, { prepare, ...options }) {
   console.log(name);
 }
 
-/** Where a long line of the demo page is on the wide board, one step closer than fitted. */
-const ON_A_LINE = [633, 430];
-
 const stage = (name) => (tab) => tab.getByRole('tab', { name }).click();
 const board = '/page/demo-quay';
 const folio = '/folio/demo-saltmarsh-ferry';
@@ -55,10 +52,6 @@ await shoot('board-wide-light', board, WIDE);
 await shoot('board-wide-dark', board, { ...WIDE, colorScheme: 'dark' });
 await shoot('ink-phone-light', board, PHONE);
 await shoot('ink-phone-dark', board, { ...PHONE, colorScheme: 'dark' });
-await shoot('settings-phone', board, {
-  ...PHONE,
-  prepare: (tab) => tab.getByRole('button', { name: 'All settings' }).click(),
-});
 const unlocked = async (tab) => {
   await stage('Rough')(tab);
   await tab.getByRole('button', { name: 'Unlock' }).click();
@@ -89,15 +82,16 @@ await shoot('stack-phone', board, {
   prepare: (tab) => tab.getByRole('button', { name: 'Stack', exact: true }).click(),
 });
 await shoot('nibs-wide', '/page/demo-nibs', WIDE);
-await shoot('mend-wide', board, {
-  ...WIDE,
-  prepare: async (tab) => {
-    await stage('Mend')(tab);
-    await tab.keyboard.press('+');
-    await tab.mouse.click(...ON_A_LINE);
-    await tab.mouse.click(...ON_A_LINE);
-  },
-});
+const tidying = async (tab) => {
+  await stage('Mend')(tab);
+  await tab.getByRole('button', { name: 'Tidy ends', exact: true }).first().click();
+  await tab
+    .getByTestId('plan')
+    .getByText(/to tidy|are tidy/)
+    .waitFor();
+};
+await shoot('mend-wide', board, { ...WIDE, prepare: tidying });
+await shoot('mend-phone', board, { ...PHONE, prepare: tidying });
 await shoot('finish-wide', board, { ...WIDE, prepare: stage('Finish') });
 await shoot('guides-wide', '/page/demo-guides', {
   ...WIDE,
@@ -257,6 +251,66 @@ await inPerspective('demo-quay', [
     },
   },
 ]);
+
+// A house drawn with overshoots, for docs/mend.md: before it is tidied, after, and one of its corners.
+mkdirSync(join(root, 'docs', 'mend'), { recursive: true });
+const { id: houseId } = await fetch(`${address}/api/pages`, {
+  method: 'POST',
+  headers: { 'Content-Type': 'application/json' },
+  body: JSON.stringify({ folioId: 'demo-saltmarsh-ferry', name: 'Overshoots', width: 2_800, height: 2_800, ppi: 300 }),
+}).then((answer) => answer.json());
+const house = await browser.newPage(WIDE);
+await house.goto(`${address}/page/${houseId}`);
+await house.locator('[data-testid="board"][aria-busy="false"]').waitFor();
+await house.getByRole('radio', { name: 'Fixed liner' }).click();
+for (const [from, to] of [
+  [
+    [640, 340],
+    [640, 640],
+  ],
+  [
+    [860, 340],
+    [860, 640],
+  ],
+  [
+    [620, 620],
+    [880, 620],
+  ],
+  [
+    [620, 360],
+    [880, 360],
+  ],
+  [
+    [624, 376],
+    [762, 238],
+  ],
+  [
+    [876, 376],
+    [738, 238],
+  ],
+])
+  await drag(house, from, to);
+await tidying(house);
+await house.getByRole('spinbutton', { name: 'Snip up to' }).click();
+await house.locator('input:focus').fill('8');
+await house.keyboard.press('Enter');
+await house.getByTestId('plan').getByText('12 ends to tidy.').waitFor();
+const AROUND = { x: 560, y: 200, width: 380, height: 480 };
+await house.waitForTimeout(500);
+await house.screenshot({ path: join(root, 'docs', 'mend', 'overshoots.png'), clip: AROUND });
+await house.getByRole('button', { name: 'Tidy ends', exact: true }).last().click();
+await house.getByTestId('plan').getByText('All ends are tidy.').waitFor();
+await house.waitForTimeout(500);
+await house.screenshot({ path: join(root, 'docs', 'mend', 'tidied.png'), clip: AROUND });
+await house.mouse.move(640, 620);
+await house.keyboard.down('Control');
+for (let k = 0; k < 11; k++) await house.mouse.wheel(0, -30);
+await house.keyboard.up('Control');
+await house.waitForTimeout(1_500);
+await house.screenshot({
+  path: join(root, 'docs', 'mend', 'corner.png'),
+  clip: { x: 450, y: 430, width: 380, height: 320 },
+});
 
 await browser.close();
 server.kill('SIGTERM');

@@ -1,6 +1,6 @@
 import Flatbush from 'flatbush';
 import { placeOf, pointAt, STRIDE } from '../curve';
-import { isEmptyBox, type Point } from '../math';
+import { isEmptyBox, type Box, type Point } from '../math';
 import type { Stroke } from '../page';
 import { refinedCrossing } from './crossCubics';
 import { angleBetween, eachNearPair, hullsOf, legCrossing, ownCrossings } from './meetings';
@@ -31,10 +31,19 @@ export class InkIndex<S extends Stroke> {
     this.tree = tree;
   }
 
+  /** Lines whose ink may lie in a box, page px. */
+  within({ minX, minY, maxX, maxY }: Box): S[] {
+    return this.numbers(minX, minY, maxX, maxY).map((k) => this.strokes[k]);
+  }
+
   /** Numbers of lines whose ink may come within `gap` of another line's, that one left in. */
   numbersNear({ spine }: Stroke, gap: number): number[] {
     const { box } = hullsOf(spine);
-    return this.tree?.search(box.minX - gap, box.minY - gap, box.maxX + gap, box.maxY + gap) ?? [];
+    return this.numbers(box.minX - gap, box.minY - gap, box.maxX + gap, box.maxY + gap);
+  }
+
+  private numbers(minX: number, minY: number, maxX: number, maxY: number): number[] {
+    return this.tree?.search(minX, minY, maxX, maxY) ?? [];
   }
 
   near(stroke: S, gap: number): S[] {

@@ -121,11 +121,16 @@ function settle(lines: ReadonlyMap<EntityId, Line>, limit: number): void {
   }
 }
 
-/** Stops from an end inwards, as far as the middle of the line. */
+/** The share of a line beyond which it is no overshoot that goes on past a crossing, but the line itself. */
+const MOST_SHARE = 1 / 3;
+
+/** Stops from an end inwards, as far as an overshoot may go. */
 function stopsFrom({ stroke, stops }: Line, end: 0 | 1): readonly Stop<StrokeEntity>[] {
   const course = courseOf(stroke.spine);
-  const half = lengthOf(course) / 2;
-  const near = stops.filter(({ at }) => (end === 0 ? alongAt(course, at) <= half : alongAt(course, at) > half));
+  const most = MOST_SHARE * lengthOf(course);
+  const near = stops.filter(({ at }) =>
+    end === 0 ? alongAt(course, at) <= most : alongAt(course, at) >= lengthOf(course) - most,
+  );
   return end === 0 ? near : near.reverse();
 }
 

@@ -47,7 +47,7 @@ export const useMend = create<MendDesk>()(
       scope: 'layer',
       gap: 0,
       cutEnd: 'flat',
-      overshoot: 8,
+      overshoot: 3,
       shortBy: 0,
       unit: 'mm',
       tug: { radius: 160, falloff: 20, isPinned: true, several: false },

@@ -1,6 +1,6 @@
 import type { Box } from '@true-nib/core/math';
 import type { ShownLine } from '@true-nib/core/mend';
-import { nodesOf, stackOf, type EntityId, type Page, type StrokeEntity } from '@true-nib/core/page';
+import { nodesOf, stackOf, type EntityId, type Page } from '@true-nib/core/page';
 import { useDesk } from '../desk';
 import { layerInHand, type Board } from '../inkHand';
 import { useMend, type MendReach } from './mendStore';
@@ -39,8 +39,3 @@ export function linesNear({ picture }: Board, layerIds: readonly EntityId[], box
     .flatMap((id) => picture.strokesOn(id, box))
     .map((kept) => ({ kept, shown: picture.inks.index.shown(kept) }));
 }
-
-/** The layers that edits change, for what they need to be there. */
-export const layersOf = (strokes: readonly StrokeEntity[]): EntityId[] => [
-  ...new Set(strokes.map(({ layerId }) => layerId)),
-];

@@ -1,0 +1,153 @@
+import ClipperLib from 'clipper-lib';
+import {
+  courseOf,
+  directionAt,
+  flattenSpine,
+  placeAlong,
+  placeOf,
+  pointAt,
+  segmentCount,
+  spineLength,
+  type Spine,
+} from '../../src/curve';
+import { drawStroke } from '../../src/ink';
+import { bridge, bridgeEdits, bridgesAmong, Cover, cutUnder, tidyEnds, tidying, turnBetween } from '../../src/mend';
+import { type StrokeEntity } from '../../src/page';
+import { area, inkArea, inkBetween, inkOf, toRing } from '../areas';
+import { drawn, even, liner } from '../hands';
+import { bar, circle, entities } from './lines';
+
+const widthAt = (spine: Spine, along: number) =>
+  pointAt(spine, placeOf(spine, placeAlong(courseOf(spine), along))).width;
+/** The greatest turn at any inner node, radians. */
+function kinkOf(spine: Spine): number {
+  let worst = 0;
+  for (let k = spine.closed ? 0 : 1; k < segmentCount(spine); k++) {
+    const before = directionAt(spine, { segment: k === 0 ? segmentCount(spine) - 1 : k - 1, t: 1 });
+    const after = directionAt(spine, { segment: k, t: 0 });
+    worst = Math.max(worst, Math.acos(Math.min(1, before.x * after.x + before.y * after.y)));
+  }
+  return worst;
+}
+
+describe('tidying ends', () => {
+  /** A house drawn with overshoots: walls, floor, eaves and two roof lines. */
+  const house = entities([
+    bar([100, 70], [100, 315], 6),
+    bar([300, 75], [300, 318], 6),
+    bar([85, 300], [312, 300], 6),
+    bar([80, 100], [320, 100], 6),
+    bar([88, 112], [212, -12], 6),
+    bar([312, 112], [188, -12], 6),
+  ]);
+
+  it('snips all overshoots of a house, and leaves its corners closed', () => {
+    const { edits, report } = tidyEnds(house, { overshoot: 40, gap: 0 });
+    expect(report.every(({ kind }) => kind === 'overshoot')).toBe(true);
+    expect(report).toHaveLength(12);
+    const after = house.map((line) => (edits.find(({ before }) => before === line)?.after ?? line) as StrokeEntity);
+    // Nothing stands out beyond the roof, the walls and the floor, by more than a hair.
+    const outline = toRing([97, 303, 97, 103, 90.5, 103, 200, -8.3, 309.5, 103, 303, 103, 303, 303]);
+    expect(area(ClipperLib.ClipType.ctDifference, inkOf(after), [outline])).toBeLessThan(12);
+    // Each corner of the floor is a whole square of 6 px.
+    for (const x of [100, 300]) {
+      const square = toRing([x - 2.9, 297.1, x + 2.9, 297.1, x + 2.9, 302.9, x - 2.9, 302.9]);
+      expect(area(ClipperLib.ClipType.ctIntersection, inkOf(after), [square])).toBeCloseTo(5.8 * 5.8, 0);
+    }
+    // What is tidy stays as it is.
+    expect(tidyEnds(after, { overshoot: 40, gap: 0 }).edits).toEqual([]);
+  });
+
+  it('keeps exceptions, longer ends and lines that may not be changed', () => {
+    const all = tidyEnds(house, { overshoot: 40, gap: 0 });
+    const exceptions = new Set([all.report[0].key]);
+    const some = tidyEnds(house, { overshoot: 40, gap: 0, exceptions });
+    expect(some.report.filter(({ isException }) => isException).map(({ key }) => key)).toEqual([...exceptions]);
+    expect(some.report).toHaveLength(12);
+    expect(tidyEnds(house, { overshoot: 5, gap: 0 }).report).toEqual([]);
+    const { edits } = tidyEnds(house, { overshoot: 40, gap: 0, mayChange: ({ id }) => id === 'line-2' });
+    expect(edits.map(({ before }) => before)).toEqual([house[2]]);
+    const work = tidying(house, { overshoot: 40, gap: 0 });
+    expect(work.next()).toEqual({ done: false, value: 0 });
+  });
+
+  it('grows ends that fall short within the gap, flush into the line they meet', () => {
+    const lines = entities([bar([0, 100], [180, 100], 8), bar([200, 0], [200, 200], 12)]);
+    expect(tidyEnds(lines, { overshoot: 10, gap: 0 }).edits).toEqual([]);
+    expect(tidyEnds(lines, { overshoot: 10, gap: 4 }).edits).toEqual([]);
+    const { edits, report } = tidyEnds(lines, { overshoot: 10, gap: 12 });
+    expect(report).toEqual([expect.objectContaining({ key: 'line-0:1', kind: 'short' })]);
+    expect(report[0].length).toBeCloseTo(10, 1);
+    const after = edits[0].after as StrokeEntity;
+    expect(inkBetween([after, lines[1]], [bar([0, 100], [200, 100], 8), lines[1]])).toBeLessThan(0.5);
+  });
+});
+
+describe('bridging', () => {
+  it('makes two ends one, smooth in course and weight', () => {
+    const a = bar([0, 100], [100, 100], 8);
+    const b = bar([120, 106], [240, 140], 4);
+    const joined = bridge({ stroke: a, end: 1 }, { stroke: b, end: 0 });
+    expect(kinkOf(joined.spine)).toBeLessThan(1e-6);
+    expect(joined.spine.points.slice(0, 2)).toEqual(Float64Array.of(0, 100));
+    expect([...joined.spine.points.slice(-3)]).toEqual([240, 140, 4]);
+    let last = 8;
+    for (let along = 0; along < spineLength(joined.spine); along += 1) {
+      const width = widthAt(joined.spine, along);
+      expect(width).toBeLessThanOrEqual(last + 1e-6);
+      last = width;
+    }
+    // Whichever ends are named, the line keeps the way of the first one.
+    const turned = bridge({ stroke: b, end: 0 }, { stroke: a, end: 1 });
+    expect([...turned.spine.points.slice(-3)]).toEqual([240, 140, 4]);
+  });
+
+  it('takes back ends that ran past each other, and makes a line a ring', () => {
+    const joined = bridge({ stroke: bar([0, 0], [110, 0]), end: 1 }, { stroke: bar([100, 3], [220, 3]), end: 0 });
+    expect(kinkOf(joined.spine)).toBeLessThan(1e-6);
+    const p = flattenSpine(joined.spine, 0.05);
+    for (let i = 3; i < p.length; i += 3) expect(p[i]).toBeGreaterThan(p[i - 3] - 1e-9);
+    const open = drawStroke(
+      drawn((t) => [200 + 90 * Math.cos(6 * t), 200 + 90 * Math.sin(6 * t)]),
+      liner,
+      even(20),
+    );
+    const ring = bridge({ stroke: open, end: 1 }, { stroke: open, end: 0 });
+    expect(ring.spine.closed).toBe(true);
+    expect(kinkOf(ring.spine)).toBeLessThan(0.05);
+  });
+
+  it('suggests near ends within gap and turn, never across other ink unless asked', () => {
+    const lines = entities([bar([0, 0], [100, 0], 4), bar([110, 0], [200, 0], 4), bar([210, 4], [210, 90], 4)]);
+    const options = { gap: 15, angle: 0.6 };
+    expect(bridgesAmong(lines, options).map(({ a, b }) => [a.stroke.id, b.stroke.id])).toEqual([['line-0', 'line-1']]);
+    expect(bridgesAmong(lines, { ...options, angle: 2 })).toHaveLength(2);
+    expect(turnBetween({ stroke: lines[1], end: 1 }, { stroke: lines[2], end: 0 })).toBeCloseTo(Math.PI / 2, 5);
+    const across = entities([...lines, bar([105, -20], [105, 20], 4)]);
+    expect(bridgesAmong(across, options)).toEqual([]);
+    expect(bridgesAmong(across, { ...options, mayCross: true })).toHaveLength(1);
+  });
+
+  it('bridges a whole chain in one go, and each line once', () => {
+    const lines = entities([0, 1, 2, 3].map((k) => bar([110 * k, 0], [110 * k + 100, 0], 4)));
+    const edits = bridgeEdits(bridgesAmong(lines, { gap: 12, angle: 0.5 }));
+    expect(edits).toHaveLength(4);
+    const left = edits.flatMap(({ after }) => (after ? [after as StrokeEntity] : []));
+    expect(left).toHaveLength(1);
+    expect(spineLength(left[0].spine)).toBeCloseTo(430, 0);
+  });
+});
+
+describe('merging clean', () => {
+  it('cuts the lines below where those above hide them, and the inked area stays', () => {
+    const front = [bar([200, 0], [200, 200], 20), circle(320, 100, 40, 12)];
+    const back = bar([20, 100], [320, 104], 8);
+    const pieces = cutUnder(back, new Cover(front))!;
+    expect(pieces.length).toBeGreaterThanOrEqual(3);
+    expect(inkBetween([...front, ...pieces], [...front, back])).toBeLessThan(0.5);
+    expect(inkArea(pieces)).toBeLessThan(inkArea([back]) - 100);
+    expect(cutUnder(bar([200, 50], [200, 120], 6), new Cover(front))).toEqual([]);
+    expect(cutUnder(bar([0, 0], [100, 0], 6), new Cover(front))).toBeUndefined();
+    expect(cutUnder(back, new Cover([{ ...front[0], nib: { ...front[0].nib, opacity: 0.5 } }]))).toBeUndefined();
+  });
+});

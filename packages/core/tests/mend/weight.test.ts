@@ -1,0 +1,243 @@
+import fc from 'fast-check';
+import ClipperLib from 'clipper-lib';
+import {
+  courseOf,
+  directionAt,
+  endOf,
+  isSmooth,
+  lengthOf,
+  nodeCount,
+  placeAlong,
+  placeOf,
+  pointAt,
+  segmentCount,
+  type Spine,
+} from '../../src/curve';
+import { drawStroke, OUTLINE_TOLERANCE, outlineOf } from '../../src/ink';
+import { asBlots, cutByLoop, poolEdits, reversed, reweigh, swell, tug, weighed, Widths, withNib } from '../../src/mend';
+import { checkStroke, type Stroke, type StrokeEntity } from '../../src/page';
+import { area, inkArea, inkBetween, inkOf, toRing } from '../areas';
+import { brush, drawn, even, liner, raw, wave } from '../hands';
+import { bar, circle, entities, straightSpine } from './lines';
+
+const widthAt = (spine: Spine, along: number) =>
+  pointAt(spine, placeOf(spine, placeAlong(courseOf(spine), along))).width;
+/** The greatest turn at any inner node, radians. */
+function kinkOf(spine: Spine): number {
+  let worst = 0;
+  for (let k = spine.closed ? 0 : 1; k < segmentCount(spine); k++) {
+    const before = directionAt(spine, { segment: k === 0 ? segmentCount(spine) - 1 : k - 1, t: 1 });
+    const after = directionAt(spine, { segment: k, t: 0 });
+    worst = Math.max(worst, Math.acos(Math.min(1, before.x * after.x + before.y * after.y)));
+  }
+  return worst;
+}
+
+describe('weights', () => {
+  const level = straightSpine([0, 0], [400, 0], 10);
+  const hand = (pressure: (t: number) => number) =>
+    Array.from({ length: 80 }, (_, k) => ({ x: 100 + (200 * k) / 79, y: 2, pressure: pressure(k / 79), time: 8 * k }));
+
+  it('are drawn anew under pressure, and blend into what was there', () => {
+    const spine = reweigh(
+      level,
+      hand(() => 1),
+      { ...brush, size: 24 },
+      15,
+    );
+    expect(widthAt(spine, 200)).toBeCloseTo(24, 0);
+    expect(widthAt(spine, 50)).toBeCloseTo(10, 6);
+    expect(widthAt(spine, 350)).toBeCloseTo(10, 6);
+    expect(widthAt(spine, 108)).toBeLessThan(14);
+    expect(lengthOf(courseOf(spine))).toBeCloseTo(400, 3);
+    expect(
+      reweigh(
+        level,
+        hand(() => 1).map((one) => ({ ...one, y: 40 })),
+        brush,
+        15,
+      ),
+    ).toBe(level);
+  });
+
+  it('follow a profile where a mouse has no pressure', () => {
+    const spine = reweigh(
+      level,
+      hand(() => 0.5),
+      { ...liner, size: 20 },
+      15,
+      'lens',
+    );
+    for (const along of [100.5, 150, 200, 250, 299])
+      expect(Math.abs(widthAt(spine, along) - 20 * Math.sin((Math.PI * (along - 100)) / 200))).toBeLessThan(0.8);
+  });
+
+  it('grow and shrink towards the width that the brush strives for, faster with pressure', () => {
+    const run = (pressure: number, width: number) => {
+      const widths = new Widths(level);
+      for (let x = 100; x < 300; x += 4)
+        swell(widths, level, { x: x - 4, y: 0, pressure }, { x, y: 0, pressure }, { width, radius: 30 });
+      return widths.apply();
+    };
+    expect(widthAt(run(1, 20), 200)).toBeGreaterThan(16);
+    expect(widthAt(run(1, 20), 200)).toBeLessThanOrEqual(20.01);
+    expect(widthAt(run(0.3, 20), 200)).toBeLessThan(widthAt(run(1, 20), 200));
+    expect(widthAt(run(1, 4), 200)).toBeLessThan(6);
+    expect(widthAt(run(1, 20), 40)).toBeCloseTo(10, 6);
+    const far = new Widths(level);
+    expect(
+      swell(far, level, { x: 0, y: 200, pressure: 1 }, { x: 9, y: 200, pressure: 1 }, { width: 20, radius: 30 }),
+    ).toBe(false);
+    expect(far.apply()).toBe(level);
+  });
+
+  it('of whole lines are multiplied, set, profiled and tapered', () => {
+    const line = bar([0, 0], [400, 0], 10);
+    expect(widthAt(weighed(line, { deed: 'times', factor: 1.5 }).spine, 200)).toBeCloseTo(15, 6);
+    expect(weighed(line, { deed: 'times', factor: 1.5 }).nib.size).toBe(15);
+    expect(widthAt(weighed(line, { deed: 'width', width: 7 }).spine, 10)).toBe(7);
+    expect(widthAt(weighed(line, { deed: 'profile', profile: 'in', width: 10 }).spine, 0)).toBe(0);
+    const pointed = weighed(line, { deed: 'taper', length: 10 }).spine;
+    expect([widthAt(pointed, 0), widthAt(pointed, 200), widthAt(pointed, 400)].map((w) => Math.round(w))).toEqual([
+      0, 10, 0,
+    ]);
+    const ring = circle(0, 0, 50);
+    expect(weighed(ring, { deed: 'taper', length: 10 })).toBe(ring);
+  });
+});
+
+describe('pooling', () => {
+  const vee = entities([bar([0, 0], [200, 0], 6), bar([0, 30], [200, -30], 6), bar([150, -80], [150, 80], 6)]);
+
+  it('gathers ink where lines meet at sharp angles only, and thins ends the other way', () => {
+    const settings = { radius: 30, strength: 0.6, angle: 0.7 };
+    const edits = poolEdits(vee, settings);
+    // The upright one crosses both at a right angle, nearly: it stays.
+    expect(edits.map(({ before }) => (before as StrokeEntity).id)).toEqual(['line-0', 'line-1']);
+    const after = edits[0].after as StrokeEntity;
+    expect(widthAt(after.spine, 100)).toBeCloseTo(6 * 1.6, 1);
+    expect(widthAt(after.spine, 20)).toBeCloseTo(6, 6);
+    expect(poolEdits(vee, { ...settings, strength: 0 })).toEqual([]);
+    expect(poolEdits(vee, { ...settings, strength: -0.5 })).toEqual([]);
+    const tee = entities([bar([0, 0], [200, 0], 6), bar([100, 2], [100, 90], 6)]);
+    const thin = poolEdits(tee, { radius: 30, strength: -0.5, angle: 2 });
+    expect(thin.map(({ before }) => (before as StrokeEntity).id)).toEqual(['line-1']);
+    expect(widthAt((thin[0].after as StrokeEntity).spine, 0)).toBeCloseTo(3, 1);
+  });
+});
+
+describe('the pare knife', () => {
+  const level = bar([0, 100], [400, 100], 12);
+  const loop = [
+    { x: 150, y: 0 },
+    { x: 260, y: 0 },
+    { x: 230, y: 200 },
+    { x: 170, y: 200 },
+  ];
+
+  it('leaves bevelled ends exactly on the loop', () => {
+    const pieces = cutByLoop(level, loop)!;
+    expect(pieces).toHaveLength(2);
+    // Source: clipper-lib 6.4.2, difference and intersection of the inked shape and the loop.
+    const ring = toRing(loop.flatMap(({ x, y }) => [x, y]));
+    const wanted = area(ClipperLib.ClipType.ctDifference, inkOf([level]), [ring]);
+    expect(Math.abs(inkArea(pieces) - wanted)).toBeLessThan(0.5);
+    expect(area(ClipperLib.ClipType.ctIntersection, inkOf(pieces), [ring])).toBeLessThan(0.1);
+    const [middle, ...more] = cutByLoop(level, loop, { outside: true })!;
+    expect(more).toEqual([]);
+    expect(Math.abs(inkArea([middle]) - (inkArea([level]) - wanted))).toBeLessThan(0.5);
+  });
+
+  it('sharpens a taper: a loop laid slantwise shaves a point', () => {
+    const wedge = [
+      { x: 300, y: 120 },
+      { x: 300, y: 107 },
+      { x: 406, y: 97 },
+      { x: 420, y: 120 },
+    ];
+    const other = wedge.map(({ x, y }) => ({ x, y: 200 - y }));
+    const pointed = cutByLoop(cutByLoop(level, wedge)![0], other)!;
+    const rings = [wedge, other].map((corners) => toRing(corners.flatMap(({ x, y }) => [x, y])));
+    const wanted = area(ClipperLib.ClipType.ctDifference, inkOf([level]), rings.slice(0, 1));
+    expect(Math.abs(inkArea(cutByLoop(level, wedge)!) - wanted)).toBeLessThan(0.5);
+    expect(area(ClipperLib.ClipType.ctIntersection, inkOf(pointed), rings.slice(1))).toBeLessThan(0.5);
+  });
+
+  it('opens rings, takes what lies inside whole, and leaves alone what it does not touch', () => {
+    const ring = circle(200, 100, 60);
+    const pieces = cutByLoop(ring, loop)!;
+    const polygon = toRing(loop.flatMap(({ x, y }) => [x, y]));
+    expect(Math.abs(inkArea(pieces) - area(ClipperLib.ClipType.ctDifference, inkOf([ring]), [polygon]))).toBeLessThan(
+      0.5,
+    );
+    expect(cutByLoop(bar([190, 100], [210, 100], 4), loop)).toEqual([]);
+    expect(cutByLoop(bar([0, 0], [50, 0], 4), loop)).toBeUndefined();
+    expect(cutByLoop(level, loop.slice(0, 2))).toBeUndefined();
+  });
+});
+
+describe('lines as other lines', () => {
+  it('are drawn again from their samples with another nib, or scaled where they have none', () => {
+    const samples = drawn(wave, { count: 80, pressure: (t) => t });
+    const line: Stroke = { ...drawStroke(samples, brush, raw), origin: { samples: 's', calm: raw, zoom: 1 } };
+    const big = { ...brush, size: 40 };
+    expect(withNib(line, big, samples).spine.points).toEqual(drawStroke(samples, big, raw).spine.points);
+    expect(withNib(bar([0, 0], [100, 0], 10), { ...liner, size: 5 }).spine.points[2]).toBe(5);
+  });
+
+  it('look the same reversed', () => {
+    const line = drawStroke(drawn(wave, { count: 80, pressure: (t) => t }), brush, raw);
+    expect(inkBetween([line], [reversed(line)])).toBeLessThan(0.5);
+    expect(reversed(reversed(line)).spine).toEqual(line.spine);
+  });
+
+  it('become blots of the same shape, which can be kept', () => {
+    for (const line of [
+      drawStroke(drawn(wave, { count: 80, pressure: (t) => 0.2 + t / 2 }), brush, raw),
+      circle(200, 200, 60, 14),
+    ]) {
+      const blots = asBlots(line);
+      expect(blots).toHaveLength(1);
+      expect(inkBetween(blots, [line])).toBeLessThan(0.02 * inkArea([line]));
+      expect(nodeCount(blots[0].spine)).toBeLessThan(outlineOf(line, OUTLINE_TOLERANCE).rings[0].length / 4);
+      const [entity] = entities(blots);
+      expect(checkStroke(entity).fills).toBe(true);
+    }
+  });
+
+  it('keep their cut ends through a check, and ends that are no rings are refused', () => {
+    const [piece] = cutByLoop(bar([0, 100], [400, 100]), [
+      { x: 200, y: 0 },
+      { x: 500, y: 0 },
+      { x: 450, y: 200 },
+    ])!;
+    const [entity] = entities([piece]);
+    expect(
+      checkStroke(
+        JSON.parse(
+          JSON.stringify({
+            ...entity,
+            spine: { ...entity.spine, points: [...entity.spine.points] },
+            ends: entity.ends.map((end) => (typeof end === 'string' ? end : { gone: [...end.gone] })),
+          }),
+        ),
+      ),
+    ).toEqual(entity);
+    expect(() => checkStroke({ ...entity, ends: ['round', { gone: [1, 2, 3, 4] }] })).toThrow('gone');
+    expect(() => checkStroke({ ...entity, ends: ['round', { gone: [1, 2, NaN, 4, 5, 6] }] })).toThrow();
+    expect(() => checkStroke({ ...entity, ends: ['round', 'pointed'] })).toThrow();
+  });
+
+  it('smooth nodes stay smooth where a line is cut, and the law holds for any hand', () => {
+    fc.assert(
+      fc.property(fc.double({ min: 0.05, max: 0.95, noNaN: true }), (share) => {
+        const spine = drawStroke(drawn(wave, { count: 120, tremor: 0.4 }), liner, even(20)).spine;
+        const grip = share * endOf(spine);
+        const pulled = tug(spine, grip, { x: 5, y: -8 }, { radius: 90, falloff: 0.3, isPinned: true });
+        for (let k = 1; k < segmentCount(spine); k++) if (!isSmooth(spine, k)) return;
+        expect(kinkOf(pulled)).toBeLessThan(kinkOf(spine) + 0.05);
+      }),
+      { numRuns: 12 },
+    );
+  });
+});
