@@ -79,7 +79,7 @@ describe('the table of commands', () => {
 
   it('finds commands by any of their words', () => {
     expect(foundCommands('turn').map(({ id }) => id)).toEqual(['flip', 'turn-left', 'turn-right']);
-    expect(foundCommands('layer below merge').map(({ id }) => id)).toEqual(['merge-down']);
+    expect(foundCommands('layer below merge').map(({ id }) => id)).toEqual(['merge-clean', 'merge-down']);
     expect(foundCommands('xyzzy')).toEqual([]);
   });
 
@@ -243,7 +243,7 @@ describe('the desk', () => {
     setStage('ink');
     expect(useDesk.getState().tool).toBe('nib');
     setStage('mend');
-    expect(useDesk.getState().tool).toBe('points');
+    expect(useDesk.getState().tool).toBe('snip');
   });
 
   it('stops peeking when the stage changes', () => {
