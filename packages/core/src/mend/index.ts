@@ -1,3 +1,4 @@
+export * from './blots';
 export * from './bridge';
 export * from './crossings';
 export * from './cut';

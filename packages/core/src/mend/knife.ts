@@ -1,6 +1,18 @@
-import { courseOf, directionAt, lengthOf, placeAlong, placeOf, pointAt, endOf, startedAt } from '../curve';
-import { isInRing, type Point } from '../math';
+import {
+  courseOf,
+  directionAt,
+  lengthOf,
+  placeAlong,
+  placeOf,
+  pointAt,
+  endOf,
+  spineBox,
+  startedAt,
+  widestOf,
+} from '../curve';
+import { boxOfPoints, growBox, isInRing, reversedRing, ringArea, uniteBoxes, type Box, type Point } from '../math';
 import type { Stroke, StrokeEnd } from '../page';
+import { blotWithin, blotWithout } from './blots';
 import { pieceOf } from './cut';
 
 export interface KnifeOptions {
@@ -14,8 +26,6 @@ const STEP = 0.5;
 const FINE = 1e-3;
 /** Corners of a loop nearer to the way without them, page px, are left out. */
 const KEPT = 0.05;
-/** Page px beyond everything on a page. */
-const FAR = 1e5;
 
 /**
  * What a loop leaves of a line: nothing where it takes nothing, otherwise the pieces, perhaps none. Their ends lie exactly
@@ -30,6 +40,7 @@ export function cutByLoop<S extends Stroke>(
   if (loop.length < 3) return undefined;
   const ring = ringOf(loop);
   if (ring.length < 6) return undefined;
+  if (stroke.fills) return outside ? blotWithin(stroke, ring) : blotWithout(stroke, ring);
   const { spine } = stroke;
   const course = courseOf(spine);
   const length = lengthOf(course);
@@ -38,7 +49,7 @@ export function cutByLoop<S extends Stroke>(
   const covers = Array.from({ length: steps + 1 }, (_, k) => cover((k * length) / steps));
   if (covers.every((share) => share === 0)) return undefined;
   if (covers.every((share) => share === 1)) return [];
-  const gone: StrokeEnd = { gone: outside ? aroundOf(ring) : ring };
+  const gone: StrokeEnd = { gone: outside ? aroundOf(ring, stroke) : ring };
   if (spine.closed && covers[0] < 1) {
     // A ring starts inside what goes, or where most of it is shaved off.
     const at = covers.indexOf(Math.max(...covers));
@@ -162,17 +173,16 @@ function ringOf(loop: readonly Point[]): Float64Array {
   return Float64Array.from(kept.flatMap((k) => [loop[k].x, loop[k].y]));
 }
 
-/** All but the inside of a ring, as one ring: a far frame with a slit to the ring, which is gone round the other way. */
-function aroundOf(ring: Float64Array): Float64Array {
-  let twice = 0;
-  for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2)
-    twice += ring[j] * ring[i + 1] - ring[i] * ring[j + 1];
-  const corners = [-FAR, -FAR, FAR, -FAR, FAR, FAR, -FAR, FAR, -FAR, -FAR];
-  const back: number[] = [];
-  for (let i = 0; i < ring.length; i += 2) back.push(ring[i], ring[i + 1]);
-  if (twice > 0) {
-    back.length = 0;
-    for (let i = ring.length - 2; i >= 0; i -= 2) back.push(ring[i], ring[i + 1]);
-  }
-  return Float64Array.from([...corners, ...back, back[0], back[1], -FAR, -FAR]);
+/**
+ * All around a ring that a line may ink, as one ring: a frame round both with a slit to the ring, which is gone round the
+ * other way.
+ */
+function aroundOf(ring: Float64Array, { spine }: Stroke): Float64Array {
+  const { minX, minY, maxX, maxY } = growBox(uniteBoxes(spineBox(spine), boxOfRing(ring)), 12 * widestOf(spine) + 20);
+  const back = ringArea(ring) > 0 ? reversedRing(ring) : ring;
+  const corners = [minX, minY, maxX, minY, maxX, maxY, minX, maxY, minX, minY];
+  return Float64Array.from([...corners, ...back, back[0], back[1], minX, minY]);
 }
+
+const boxOfRing = (ring: Float64Array): Box =>
+  boxOfPoints(Array.from({ length: ring.length / 2 }, (_, k) => ({ x: ring[2 * k], y: ring[2 * k + 1] })));

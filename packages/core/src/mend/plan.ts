@@ -41,15 +41,17 @@ export interface MendPlan {
 const PART = 24;
 
 /**
- * Works out a deed over lines: only those that `mayChange` are changed, the others are met. In parts: it yields the share
+ * Works out a deed over lines: only those that `mayBeChanged` are changed, the others are met. In parts: it yields the share
  * that is done, so that whoever asked can stop it. New pieces get their ids from `newId`.
  */
 export function* planning(
   strokes: readonly StrokeEntity[],
-  mayChange: (stroke: StrokeEntity) => boolean,
+  mayBeChanged: (stroke: StrokeEntity) => boolean,
   deed: MendDeed,
   newId: () => EntityId,
 ): Generator<number, MendPlan> {
+  // A blot has no ends, no weight and no course of its own: it can only be eased.
+  const mayChange = (stroke: StrokeEntity) => (deed.deed === 'ease' || !stroke.fills) && mayBeChanged(stroke);
   switch (deed.deed) {
     case 'tidy': {
       const exceptions = new Set(deed.exceptions);

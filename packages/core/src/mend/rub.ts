@@ -5,13 +5,16 @@ import {
   pointAt,
   SEGMENT,
   segmentCount,
+  spineBox,
   spineLength,
   type Spine,
   type SpinePlace,
   widestOf,
 } from '../curve';
-import { boxOfPoints, growBox, segmentDistanceSquared, type Box, type Point } from '../math';
+import { outlinePolyline } from '../ink';
+import { boxesMeet, boxOfPoints, growBox, segmentDistanceSquared, type Box, type Point } from '../math';
 import type { Stroke, StrokeEnd } from '../page';
+import { blotWithout } from './blots';
 import { pieceOf } from './cut';
 
 /** Pieces shorter than this, page px, are not left standing. */
@@ -30,12 +33,21 @@ export function rubStroke<S extends Stroke>(
   thickness = 1,
   cutEnd: 'flat' | 'round' = 'flat',
 ): S[] | undefined {
+  if (stroke.fills) return path.length > 0 ? rubbedBlot(stroke, path, radius) : undefined;
   // A round tip reaches beyond the end of its line: the cut is made that much earlier, so that the rubbed place is free.
   const tip = cutEnd === 'round' ? widestOf(stroke.spine) / 2 : 0;
   const pieces = rubbedPieces(stroke, path, radius + tip, thickness, cutEnd);
   return pieces?.flatMap(({ piece, isTouched }) =>
     isTouched || (pieces.length > 1 && spineLength(piece.spine) < SLIVER) ? [] : [piece],
   );
+}
+
+/** A blot loses what the rubber went over: the way of its disc. */
+function rubbedBlot<S extends Stroke>(stroke: S, path: readonly Point[], radius: number): S[] | undefined {
+  const reach = growBox(boxOfPoints(path), radius);
+  if (!boxesMeet(spineBox(stroke.spine), reach)) return undefined;
+  const way = Float64Array.from(path.flatMap(({ x, y }) => [x, y, 2 * radius]));
+  return blotWithout(stroke, outlinePolyline(way, ['round', 'round'], 0.1));
 }
 
 /** A stroke with another colour where a round brush passed it: nothing when it was not touched or has that colour. */
@@ -46,7 +58,7 @@ export function recolourStroke<S extends Stroke>(
   color: string,
   thickness = 1,
 ): S[] | undefined {
-  if (stroke.nib.color === color) return undefined;
+  if (stroke.nib.color === color || stroke.fills) return undefined;
   return rubbedPieces(stroke, path, radius, thickness, 'flat')?.map(({ piece, isTouched }) =>
     isTouched ? { ...piece, nib: { ...piece.nib, color } } : piece,
   );

@@ -41,7 +41,7 @@ export class Snipper {
     const { mayCut = () => true } = this.options;
     let best: { readonly line: ShownLine; readonly place: number; readonly gap: number } | undefined;
     for (const line of this.near(growBox(boxOfPoints([at]), reach))) {
-      if (!mayCut(line.kept)) continue;
+      if (line.kept.fills || !mayCut(line.kept)) continue;
       const place = nearestOnSpine(line.shown.spine, at);
       const gap = Math.max(0, place.distance - place.width / 2);
       if (gap <= reach && (!best || gap < best.gap)) best = { line, place: placeNumber(place), gap };
@@ -57,7 +57,7 @@ export class Snipper {
     const { mayCut = () => true } = this.options;
     const way = Float64Array.of(from.x, from.y, 0, to.x, to.y, 0);
     return this.near(boxOfPoints([from, to])).flatMap((line) => {
-      if (!mayCut(line.kept)) return [];
+      if (line.kept.fills || !mayCut(line.kept)) return [];
       const { line: course, places } = courseOf(line.shown.spine);
       const found: FoundPiece[] = [];
       for (let leg = 0; leg + 1 < places.length; leg++) {

@@ -61,14 +61,17 @@ export function mapPath(path: GuidePath, map: Matrix): GuidePath {
   return { kind: 'ellipse', ...at, rx: sum + difference, ry: Math.abs(sum - difference), angle: (twist + turn) / 2 };
 }
 
-/** Ends whose cuts went where `map` takes points of the page; straight across where it takes one of them nowhere. */
+/** Page px beyond which nothing on a page can be kept. */
+const FARTHEST = 9e5;
+
+/** Ends whose cuts went where `map` takes points of the page; straight across where it takes one of them nowhere, or too far. */
 export function mapEnds([first, last]: Stroke['ends'], map: (at: Point) => Point | undefined): Stroke['ends'] {
   const mapped = (end: StrokeEnd): StrokeEnd => {
     if (typeof end === 'string') return end;
     const gone = new Float64Array(end.gone.length);
     for (let i = 0; i < gone.length; i += 2) {
       const at = map({ x: end.gone[i], y: end.gone[i + 1] });
-      if (!at) return 'flat';
+      if (!at || !(Math.hypot(at.x, at.y) < FARTHEST)) return 'flat';
       gone[i] = at.x;
       gone[i + 1] = at.y;
     }

@@ -30,6 +30,19 @@ describe('rubbing', () => {
     ]);
   });
 
+  it('leaves round ends where they are asked for, and no ink under the rubber', () => {
+    const way = [
+      { x: 200, y: 0 },
+      { x: 200, y: 200 },
+    ];
+    const pieces = rubStroke(line, way, 20, 1, 'round')!;
+    expect(pieces.map(({ ends }) => ends)).toEqual([
+      ['round', 'round'],
+      ['round', 'round'],
+    ]);
+    for (const piece of pieces) expect(gapToStroke(piece, way[0], way[1], 100)).toBeCloseTo(20, 1);
+  });
+
   it('leaves a line alone that it does not touch', () => {
     expect(rubStroke(line, [{ x: 200, y: 60 }], 20)).toBeUndefined();
     expect(rubStroke(line, [], 20)).toBeUndefined();

@@ -14,7 +14,19 @@ import {
   type Spine,
 } from '../../src/curve';
 import { drawStroke, OUTLINE_TOLERANCE, outlineOf } from '../../src/ink';
-import { asBlots, cutByLoop, poolEdits, reversed, reweigh, swell, tug, weighed, Widths, withNib } from '../../src/mend';
+import {
+  asBlots,
+  cutByLoop,
+  poolEdits,
+  reversed,
+  reweigh,
+  rubStroke,
+  swell,
+  tug,
+  weighed,
+  Widths,
+  withNib,
+} from '../../src/mend';
 import { checkStroke, type Stroke, type StrokeEntity } from '../../src/page';
 import { area, inkArea, inkBetween, inkOf, toRing } from '../areas';
 import { brush, drawn, even, liner, raw, wave } from '../hands';
@@ -203,6 +215,28 @@ describe('lines as other lines', () => {
       const [entity] = entities(blots);
       expect(checkStroke(entity).fills).toBe(true);
     }
+  });
+
+  it('that are blots lose what a rubber or a knife goes over, as a polygon library cuts it', () => {
+    const [blot] = asBlots(bar([0, 100], [200, 100], 40));
+    const way = [
+      { x: 100, y: 0 },
+      { x: 100, y: 200 },
+    ];
+    const halves = rubStroke(blot, way, 10)!;
+    expect(halves).toHaveLength(2);
+    expect(inkArea(halves)).toBeCloseTo(inkArea([blot]) - 20 * 40, -0.7);
+    expect(rubStroke(blot, [{ x: 100, y: 300 }], 10)).toBeUndefined();
+    const square = [
+      { x: 50, y: 0 },
+      { x: 150, y: 0 },
+      { x: 150, y: 200 },
+      { x: 50, y: 200 },
+    ];
+    const inner = cutByLoop(blot, square, { outside: true })!;
+    expect(inkArea(inner)).toBeCloseTo(100 * 40, -0.7);
+    expect(inkArea(cutByLoop(blot, square)!)).toBeCloseTo(inkArea([blot]) - 100 * 40, -0.7);
+    expect(halves.every(({ fills }) => fills)).toBe(true);
   });
 
   it('keep their cut ends through a check, and ends that are no rings are refused', () => {

@@ -54,7 +54,10 @@ export class Planner {
     });
     const stopSession = board.session.onEvents({
       edited: () => {
-        if (this.tool) void this.work();
+        if (!this.tool) return;
+        // Before the picture takes the edit over: what is only shown is no part of it.
+        this.hide();
+        void this.work();
       },
       notice: () => undefined,
     });

@@ -1,0 +1,84 @@
+import type { Spine } from '../curve';
+import { outlineOf } from '../ink';
+import { isInRing, ringArea, withinRings, withoutRings } from '../math';
+import type { Stroke } from '../page';
+import { ease } from './ease';
+
+/** Page px that a blot may stray from the ink it was made of. */
+const STRAY = 0.08;
+
+/**
+ * The inked shape of a line as filled outlines, which can be edited like lines: one for each part that hangs together. A
+ * hole hangs on its outline by a slit of no width.
+ */
+export const asBlots = <S extends Stroke>(stroke: S): S[] =>
+  blotsOf(stroke, outlineOf(stroke).rings).map((blot) => ({ ...blot, spine: ease(blot.spine, STRAY) }));
+
+/** What is left of a blot where a ring is taken out of it; nothing where it takes nothing. Corner by corner, not eased. */
+export function blotWithout<S extends Stroke>(stroke: S, gone: Float64Array): S[] | undefined {
+  const { rings } = outlineOf(stroke);
+  if (areaOf(withinRings(rings, [gone])) < LEAST) return undefined;
+  return blotsOf(stroke, withoutRings(rings, [gone]));
+}
+
+/** What is left of a blot in a ring, as `blotWithout`. */
+export function blotWithin<S extends Stroke>(stroke: S, kept: Float64Array): S[] | undefined {
+  const { rings } = outlineOf(stroke);
+  const left = withinRings(rings, [kept]);
+  return areaOf(rings) - areaOf(left) < LEAST ? undefined : blotsOf(stroke, left);
+}
+
+/** px² that nobody misses. */
+const LEAST = 0.01;
+
+const areaOf = (rings: readonly Float64Array[]): number =>
+  Math.abs(rings.reduce((sum, ring) => sum + ringArea(ring), 0));
+
+function blotsOf<S extends Stroke>(stroke: S, rings: readonly Float64Array[]): S[] {
+  const { origin: _gone, guide: _left, copy: _alone, grain: _grain, ...rest } = stroke;
+  const { edge: _edge, tip: _tip, profile: _profile, ...plain } = stroke.nib;
+  return partsOf(rings).map((ring) => ({
+    // Everything but these, which may be missing on any stroke, is still there.
+    ...(rest as S),
+    nib: plain,
+    spine: ringSpine(ring),
+    ends: ['round', 'round'] as const,
+    fills: true as const,
+  }));
+}
+
+/** Filled rings as simple ones, each with its holes hung into it. */
+function partsOf(rings: readonly Float64Array[]): Float64Array[] {
+  const simple = withoutRings(rings, []);
+  const outer = simple.filter((ring) => ringArea(ring) > 0);
+  const holes = simple.filter((ring) => ringArea(ring) < 0);
+  return outer.map((ring) =>
+    holes
+      .filter((hole) => isInRing(ring, { x: hole[0], y: hole[1] }))
+      .reduce((whole, hole) => slitInto(whole, hole), ring),
+  );
+}
+
+/** A ring that goes to a hole from its nearest corner, round it and back. */
+function slitInto(ring: Float64Array, hole: Float64Array): Float64Array {
+  let [least, at, from] = [Infinity, 0, 0];
+  for (let i = 0; i < ring.length; i += 2)
+    for (let k = 0; k < hole.length; k += 2) {
+      const gap = (ring[i] - hole[k]) ** 2 + (ring[i + 1] - hole[k + 1]) ** 2;
+      if (gap < least) [least, at, from] = [gap, i, k];
+    }
+  const round = [...hole.subarray(from), ...hole.subarray(0, from + 2)];
+  return Float64Array.from([...ring.subarray(0, at + 2), ...round, ...ring.subarray(at)]);
+}
+
+/** A polygon as a closed spine of no width. */
+function ringSpine(ring: Float64Array): Spine {
+  const points: number[] = [ring[0], ring[1], 0];
+  const count = ring.length / 2;
+  for (let k = 1; k <= count; k++) {
+    const [ax, ay] = [ring[2 * k - 2], ring[2 * k - 1]];
+    const [bx, by] = [ring[(2 * k) % ring.length], ring[(2 * k + 1) % ring.length]];
+    for (const t of [1 / 3, 2 / 3, 1]) points.push(ax + t * (bx - ax), ay + t * (by - ay), 0);
+  }
+  return { points: Float64Array.from(points), closed: true };
+}
