@@ -20,3 +20,9 @@ export function editedCourse<S extends Stroke>(stroke: S, spine: Spine): S {
     ...(origin && { origin: { ...origin, left: origin.left ?? 'edited' } }),
   };
 }
+
+/** A line weighed by hand: its samples no longer tell its widths; it lies where it lay. */
+export function editedWeight<S extends Stroke>(stroke: S, spine: Spine): S {
+  const { origin } = stroke;
+  return { ...stroke, spine, ...(origin && { origin: { ...origin, left: origin.left ?? 'edited' } }) };
+}

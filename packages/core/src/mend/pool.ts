@@ -2,6 +2,7 @@ import { alongAt, courseOf, lengthOf, type Spine } from '../curve';
 import { clamp } from '../math';
 import type { Edit, StrokeEntity } from '../page';
 import { InkIndex } from './crossings';
+import { editedWeight } from './edited';
 import { angleBetween, stopsOf, type Stop } from './meetings';
 import { Widths } from './weights';
 
@@ -27,7 +28,7 @@ export function poolEdits(
   return strokes.flatMap((stroke) => {
     const stops = stopsOf(stroke, index.near(stroke, 0));
     const spine = pooled(stroke.spine, stops, settings);
-    return spine === stroke.spine ? [] : [{ before: stroke, after: { ...stroke, spine } }];
+    return spine === stroke.spine ? [] : [{ before: stroke, after: editedWeight(stroke, spine) }];
   });
 }
 

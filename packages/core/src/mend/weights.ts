@@ -16,6 +16,7 @@ import {
   type Spine,
 } from '../curve';
 import { clamp, type Point } from '../math';
+import { editedWeight } from './edited';
 import {
   profileAt,
   profiled,
@@ -215,18 +216,32 @@ export type WeightDeed =
   /** `length` in page px, at both ends. */
   | { readonly deed: 'taper'; readonly length: number };
 
-/** A line with its whole weight changed; widths in page px. The nib's size goes along, so that it says what is seen. */
+/**
+ * A line with its whole weight changed; widths in page px. The nib's size goes along, so that it says what is seen. What is
+ * more than a factor its samples no longer tell.
+ */
 export function weighed<S extends Stroke>(stroke: S, deed: WeightDeed): S {
   const { spine, nib } = stroke;
   const sized = (size: number): Nib => ({ ...nib, size: clamp(size, 0.05, 2_000) });
-  if (deed.deed === 'times')
-    return { ...stroke, spine: reweighed(spine, [], () => deed.factor), nib: sized(nib.size * deed.factor) };
-  if (deed.deed === 'taper') {
-    if (spine.closed || deed.length <= 0) return stroke;
-    const share = deed.length / nib.size;
-    return { ...stroke, spine: tapered(spine, { ...nib, taperIn: share, taperOut: share }) };
+  switch (deed.deed) {
+    case 'times':
+      return { ...stroke, spine: reweighed(spine, [], () => deed.factor), nib: sized(nib.size * deed.factor) };
+    case 'taper': {
+      if (spine.closed || deed.length <= 0) return stroke;
+      const share = deed.length / nib.size;
+      return editedWeight(stroke, tapered(spine, { ...nib, taperIn: share, taperOut: share }));
+    }
+    case 'width':
+      return { ...editedWeight(stroke, evenly(spine, deed.width)), nib: sized(deed.width) };
+    case 'profile': {
+      const laid = profiled(evenly(spine, deed.width), { ...nib, profile: deed.profile });
+      return { ...editedWeight(stroke, laid), nib: sized(deed.width) };
+    }
   }
-  const even: Spine = { ...spine, points: spine.points.map((value, k) => (k % 3 === 2 ? deed.width : value)) };
-  if (deed.deed === 'width') return { ...stroke, spine: even, nib: sized(deed.width) };
-  return { ...stroke, spine: profiled(even, { ...nib, profile: deed.profile }), nib: sized(deed.width) };
 }
+
+/** A line as wide everywhere. */
+const evenly = (spine: Spine, width: number): Spine => ({
+  ...spine,
+  points: spine.points.map((value, k) => (k % 3 === 2 ? width : value)),
+});

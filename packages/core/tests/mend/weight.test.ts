@@ -103,6 +103,17 @@ describe('weights', () => {
     expect(far.apply()).toBe(level);
   });
 
+  it('that were drawn anew are not told by the samples any more, and the line lies on its guide still', () => {
+    const line: Stroke = {
+      ...bar([0, 0], [400, 0], 10),
+      origin: { samples: 's', calm: raw, zoom: 1 },
+      guide: { id: 'g', path: { kind: 'line', x: 0, y: 0, dx: 1, dy: 0 } },
+    };
+    const profiled = weighed(line, { deed: 'profile', profile: 'lens', width: 10 });
+    expect([profiled.origin?.left, profiled.guide?.id]).toEqual(['edited', 'g']);
+    expect(weighed(line, { deed: 'times', factor: 2 }).origin?.left).toBeUndefined();
+  });
+
   it('of whole lines are multiplied, set, profiled and tapered', () => {
     const line = bar([0, 0], [400, 0], 10);
     expect(widthAt(weighed(line, { deed: 'times', factor: 1.5 }).spine, 200)).toBeCloseTo(15, 6);

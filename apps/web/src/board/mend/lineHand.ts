@@ -1,6 +1,6 @@
 import { nearestOnSpine, placeNumber, type NearestPlace, type Spine } from '@true-nib/core/curve';
 import { boxOfPoints, distance, growBox, type Point } from '@true-nib/core/math';
-import { editedCourse, feltBeside, retrace, reweigh, swell, tug, Widths } from '@true-nib/core/mend';
+import { editedCourse, editedWeight, feltBeside, retrace, reweigh, swell, tug, Widths } from '@true-nib/core/mend';
 import { find, type Edit, type EntityId, type PenSample, type StrokeEntity } from '@true-nib/core/page';
 import { zoomOf } from '../../render/view';
 import { calmedGesture, refuse, type Board, type Gesture } from '../inkHand';
@@ -74,7 +74,7 @@ export function beginTug(board: Board, at: Point): Gesture {
       if (!to) return;
       for (const { stroke, place, share } of grips) {
         const spine = tug(stroke.spine, place, { x: share * (to.x - at.x), y: share * (to.y - at.y) }, reach);
-        changing.show(stroke, spine === stroke.spine ? stroke : editedCourse(stroke, spine));
+        changing.show(stroke, withSpine(stroke, spine));
       }
       picture.setSketch(brushSketch(to, settings.radius));
     },
@@ -142,7 +142,7 @@ export function beginReweigh(board: Board, at: Point): Gesture {
       hand.push(...samples);
       const profile = weighBy === 'pressure' ? undefined : weighBy;
       const spine = reweigh(stroke.spine, hand, nib, reach + taken.width / 2, profile);
-      changing.show(stroke, spine === stroke.spine ? stroke : { ...stroke, spine });
+      changing.show(stroke, withWeight(stroke, spine));
       picture.setSketch(waySketch(hand));
     },
     end: () => {
@@ -180,7 +180,7 @@ export function beginSwell(board: Board): Gesture {
       }
       for (const id of touched) {
         const line = lines.get(id);
-        if (line) changing.show(line.stroke, withSpine(line.stroke, line.widths.apply()));
+        if (line) changing.show(line.stroke, withWeight(line.stroke, line.widths.apply()));
       }
       if (last) picture.setSketch(brushSketch(last, settings.radius, settings.width));
     },
@@ -196,4 +196,7 @@ export function beginSwell(board: Board): Gesture {
 }
 
 const withSpine = (stroke: StrokeEntity, spine: Spine): StrokeEntity =>
-  spine === stroke.spine ? stroke : { ...stroke, spine };
+  spine === stroke.spine ? stroke : editedCourse(stroke, spine);
+
+const withWeight = (stroke: StrokeEntity, spine: Spine): StrokeEntity =>
+  spine === stroke.spine ? stroke : editedWeight(stroke, spine);
