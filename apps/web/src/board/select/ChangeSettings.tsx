@@ -91,8 +91,8 @@ function Weights() {
           onChange={setTaper}
           {...{ least: 1, most: 1000, step: 1, unit: ' px' }}
         />
-        <Button label="Taper both ends" onPress={() => keep('Taper lines', { deed: 'taper', length: taper })} />
       </Line>
+      <Button label="Taper both ends" onPress={() => keep('Taper lines', { deed: 'taper', length: taper })} />
     </>
   );
 }
