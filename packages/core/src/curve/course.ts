@@ -1,4 +1,4 @@
-import { cubicAt, cubicSlope, SEGMENT, segmentCount, STRIDE, makeSpine, type Spine, type SpinePlace } from './spine';
+import { cubicSlope, SEGMENT, segmentCount, STRIDE, makeSpine, type Spine, type SpinePlace } from './spine';
 import { cutSpine } from './split';
 import { flattenSpine, flattenedCounts } from './flatten';
 
@@ -74,7 +74,7 @@ export function placeOf(spine: Spine, place: number): SpinePlace {
   return { segment, t: Math.max(0, Math.min(1, place - segment)) };
 }
 
-/** Where the course goes at a place: a direction of unit length; the way to the neighbouring handle where it stands still. */
+/** Where the course goes at a place: a direction of unit length; of the way beside it where it stands still. */
 export function directionAt(
   { points: p }: Spine,
   { segment, t }: SpinePlace,
@@ -85,15 +85,7 @@ export function directionAt(
     y: cubicSlope(p[i + 1], p[i + 4], p[i + 7], p[i + 10], u),
   });
   let { x, y } = slope(t);
-  if (Math.hypot(x, y) < 1e-9) {
-    const step = t < 0.5 ? t + 1e-3 : t - 1e-3;
-    x =
-      (cubicAt(p[i], p[i + 3], p[i + 6], p[i + 9], step) - cubicAt(p[i], p[i + 3], p[i + 6], p[i + 9], t)) *
-      (t < 0.5 ? 1 : -1);
-    y =
-      (cubicAt(p[i + 1], p[i + 4], p[i + 7], p[i + 10], step) - cubicAt(p[i + 1], p[i + 4], p[i + 7], p[i + 10], t)) *
-      (t < 0.5 ? 1 : -1);
-  }
+  if (Math.hypot(x, y) < 1e-9) ({ x, y } = slope(t < 0.5 ? t + 1e-3 : t - 1e-3));
   const length = Math.hypot(x, y);
   return length > 0 ? { x: x / length, y: y / length } : { x: 1, y: 0 };
 }

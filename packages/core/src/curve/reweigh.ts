@@ -27,13 +27,25 @@ export function reweighed(
     // The factor itself is made a cubic through four of its values; widths change little along so short a piece.
     const third = factor(start + (along - start) / 3, length);
     const twoThirds = factor(start + (2 * (along - start)) / 3, length);
-    points[i + 5] *= Math.max(0, (18 * third - 9 * twoThirds - 5 * before + 2 * after) / 6);
-    points[i + 8] *= Math.max(0, (18 * twoThirds - 9 * third - 5 * after + 2 * before) / 6);
+    const [first, second] = innerValues(before, third, twoThirds, after);
+    points[i + 5] *= first;
+    points[i + 8] *= second;
     points[i + 11] *= after;
     before = after;
   }
   return { points, closed: spine.closed };
 }
+
+/** The inner values of the cubic that goes through four values at even steps, none below 0. */
+export const innerValues = (
+  before: number,
+  third: number,
+  twoThirds: number,
+  after: number,
+): readonly [number, number] => [
+  Math.max(0, (18 * third - 9 * twoThirds - 5 * before + 2 * after) / 6),
+  Math.max(0, (18 * twoThirds - 9 * third - 5 * after + 2 * before) / 6),
+];
 
 /**
  * A copy of the course with further nodes at lengths along it, and the length of each of its cubics. Marks nearer to the

@@ -1,6 +1,13 @@
-import { cutAtLengths } from './reweigh';
+import { cutAtLengths, innerValues } from './reweigh';
 import { segmentLengths } from './length';
-import { SEGMENT, type Spine } from './spine';
+import { SEGMENT, STRIDE, type Spine } from './spine';
+
+/** The same course as wide everywhere. */
+export function evenlyWide({ points: old, closed }: Spine, width: number): Spine {
+  const points = old.slice();
+  for (let i = 2; i < points.length; i += STRIDE) points[i] = width;
+  return { points, closed };
+}
 
 /**
  * The same course with widths given by the length along it, page px. `marks` are the lengths, rising, where the width
@@ -15,11 +22,9 @@ export function weighedBy(spine: Spine, marks: readonly number[], widthAt: (alon
   for (let i = 0, k = 0; i + SEGMENT < points.length; i += SEGMENT, k++) {
     const way = ways[k];
     const after = at(along + way);
-    // The cubic through four of its values.
-    const third = at(along + way / 3);
-    const twoThirds = at(along + (2 * way) / 3);
-    points[i + 5] = Math.max(0, (18 * third - 9 * twoThirds - 5 * before + 2 * after) / 6);
-    points[i + 8] = Math.max(0, (18 * twoThirds - 9 * third - 5 * after + 2 * before) / 6);
+    const [first, second] = innerValues(before, at(along + way / 3), at(along + (2 * way) / 3), after);
+    points[i + 5] = first;
+    points[i + 8] = second;
     points[i + 11] = after;
     before = after;
     along += way;

@@ -1,4 +1,4 @@
-import type { Spine } from '../curve';
+import { reversedSpine, type Spine } from '../curve';
 import { about, distance, identity, rotation, then, translation, chain, type Matrix, type Point } from '../math';
 import { mapSpine, mapStroke, type GuideEntity, type Stroke, type SymmetryShape } from '../page';
 
@@ -81,8 +81,8 @@ function joinedSpines(a: Spine, b: Spine, tolerance: number): Spine | undefined 
   if (a.closed || b.closed) return undefined;
   const ways = [
     [a, b],
-    [a, backwards(b)],
-    [backwards(a), b],
+    [a, reversedSpine(b)],
+    [reversedSpine(a), b],
     [b, a],
   ] as const;
   for (const [first, second] of ways) {
@@ -106,9 +106,3 @@ function joinedSpines(a: Spine, b: Spine, tolerance: number): Spine | undefined 
 
 const startOf = ({ points }: Spine): Point => ({ x: points[0], y: points[1] });
 const endOf = ({ points }: Spine): Point => ({ x: points[points.length - 3], y: points[points.length - 2] });
-
-function backwards({ points, closed }: Spine): Spine {
-  const turned = new Float64Array(points.length);
-  for (let i = 0; i < points.length; i += 3) turned.set(points.subarray(i, i + 3), points.length - 3 - i);
-  return { points: turned, closed };
-}

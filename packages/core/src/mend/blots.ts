@@ -1,7 +1,8 @@
-import type { Spine } from '../curve';
+import { evenlyWide, type Spine } from '../curve';
 import { outlineOf } from '../ink';
-import { isInRing, ringArea, withinRings, withoutRings } from '../math';
+import { isInRing, ringArea, withinRings, withoutRings, type Point } from '../math';
 import type { Stroke } from '../page';
+import { polylineSpine } from '../shapes';
 import { ease } from './ease';
 
 /** Page px that a blot may stray from the ink it was made of. */
@@ -72,13 +73,7 @@ function slitInto(ring: Float64Array, hole: Float64Array): Float64Array {
 }
 
 /** A polygon as a closed spine of no width. */
-function ringSpine(ring: Float64Array): Spine {
-  const points: number[] = [ring[0], ring[1], 0];
-  const count = ring.length / 2;
-  for (let k = 1; k <= count; k++) {
-    const [ax, ay] = [ring[2 * k - 2], ring[2 * k - 1]];
-    const [bx, by] = [ring[(2 * k) % ring.length], ring[(2 * k + 1) % ring.length]];
-    for (const t of [1 / 3, 2 / 3, 1]) points.push(ax + t * (bx - ax), ay + t * (by - ay), 0);
-  }
-  return { points: Float64Array.from(points), closed: true };
-}
+const ringSpine = (ring: Float64Array): Spine => evenlyWide(polylineSpine(pointsOf(ring), true), 0);
+
+const pointsOf = (ring: Float64Array): Point[] =>
+  Array.from({ length: ring.length / 2 }, (_, k) => ({ x: ring[2 * k], y: ring[2 * k + 1] }));

@@ -3,6 +3,7 @@ import {
   courseOf,
   directionAt,
   endOf,
+  evenlyWide,
   joinedSpines,
   lengthOf,
   makeSpine,
@@ -13,8 +14,9 @@ import {
   reversedSpine,
   type Spine,
 } from '../curve';
-import { distance, type Point } from '../math';
+import { clamp, distance, type Point } from '../math';
 import type { Edit, EntityId, Stroke, StrokeEntity } from '../page';
+import { lineSpine } from '../shapes';
 import { InkIndex } from './crossings';
 import { stopsOf } from './meetings';
 
@@ -43,12 +45,18 @@ export interface Bridge<S extends Stroke = Stroke> {
 
 /** The share of a line that a bridge may take back on its side. */
 const TAKEN_BACK = 0.3;
+/** The width, page px, of what only looks whether there is ink between two ends. */
+const HAIR = 0.01;
+
+/** An end of a line on the page, the way the line would go on from it, and its width. */
+interface Tip extends Point {
+  readonly dx: number;
+  readonly dy: number;
+  readonly width: number;
+}
 
 /** Where an end lies, and the way the line would go on from it. */
-export function endPoint({
-  stroke: { spine },
-  end,
-}: LineEnd): Point & { readonly dx: number; readonly dy: number; readonly width: number } {
+export function endPoint({ stroke: { spine }, end }: LineEnd): Tip {
   const place = placeOf(spine, end === 0 ? 0 : endOf(spine));
   const { x, y, width } = pointAt(spine, place);
   const ahead = directionAt(spine, place);
@@ -57,10 +65,9 @@ export function endPoint({
 }
 
 /** By how much a line turns that leaves one end and comes in at the other, radians. */
-export function turnBetween(a: LineEnd, b: LineEnd): number {
-  const [p, q] = [endPoint(a), endPoint(b)];
-  return Math.acos(Math.max(-1, Math.min(1, -(p.dx * q.dx + p.dy * q.dy))));
-}
+export const turnBetween = (a: LineEnd, b: LineEnd): number => turnOf(endPoint(a), endPoint(b));
+
+const turnOf = (p: Tip, q: Tip): number => Math.acos(clamp(-(p.dx * q.dx + p.dy * q.dy), -1, 1));
 
 /**
  * Two ends made one: both lines keep their course up to near the bridge, and go through it smoothly, in course and weight.
@@ -96,17 +103,11 @@ export function bridge<S extends Stroke>(a: LineEnd<S>, b: LineEnd<S>): S {
 }
 
 /** How much of each line is taken back for the bridge, page px: so much that it can be smooth. */
-function takenBack(
-  p: Point & { readonly dx: number; readonly dy: number; readonly width: number },
-  q: Point & { readonly dx: number; readonly dy: number; readonly width: number },
-  first: Spine,
-  second: Spine,
-): readonly [number, number] {
+function takenBack(p: Tip, q: Tip, first: Spine, second: Spine): readonly [number, number] {
   const gap = distance(p, q);
   const past = Math.max(0, -((q.x - p.x) * p.dx + (q.y - p.y) * p.dy));
   const aside = Math.abs((q.x - p.x) * p.dy - (q.y - p.y) * p.dx);
-  const turn = Math.acos(Math.max(-1, Math.min(1, -(p.dx * q.dx + p.dy * q.dy))));
-  const wanted = past + 1.5 * aside + (gap + Math.max(p.width, q.width)) * Math.min(1, turn);
+  const wanted = past + 1.5 * aside + (gap + Math.max(p.width, q.width)) * Math.min(1, turnOf(p, q));
   return [first, second].map((spine) => Math.min(wanted, TAKEN_BACK * lengthOf(courseOf(spine)))) as [number, number];
 }
 
@@ -155,7 +156,7 @@ export function bridgesAmong<S extends Stroke>(
       const away = distance(points[k], points[n]);
       if (n <= k || away > gap) continue;
       if (a.stroke === b.stroke && lengthOf(courseOf(a.stroke.spine)) < 3 * Math.max(gap, away)) continue;
-      const turn = turnBetween(a, b);
+      const turn = turnOf(points[k], points[n]);
       if (turn > angle || !isAhead(points[k], points[n], away)) continue;
       if (!mayCross && runsAcross(a, b, index)) continue;
       found.push({ a, b, gap: away, angle: turn });
@@ -172,36 +173,40 @@ export function bridgesAmong<S extends Stroke>(
 }
 
 /** Whether one end lies ahead of the other, or so near that it does not matter. */
-function isAhead(p: Point & { dx: number; dy: number; width: number }, q: Point, away: number): boolean {
+function isAhead(p: Tip, q: Point, away: number): boolean {
   return away <= p.width || (q.x - p.x) * p.dx + (q.y - p.y) * p.dy > -0.3 * away;
 }
 
 function runsAcross<S extends Stroke>(a: LineEnd<S>, b: LineEnd<S>, index: InkIndex<S>): boolean {
   const [p, q] = [endPoint(a), endPoint(b)];
-  const at = (t: number) => [p.x + t * (q.x - p.x), p.y + t * (q.y - p.y), 0.01];
-  const probe = { ...a.stroke, spine: makeSpine(Float64Array.from([0, 1 / 3, 2 / 3, 1].flatMap(at))) };
+  const probe = { ...a.stroke, spine: evenlyWide(lineSpine(p, q), HAIR) };
   const others = index.near(probe, 0).filter((other) => other !== a.stroke && other !== b.stroke);
   return stopsOf(probe, others).some(({ crosses }) => crosses);
 }
 
 /** Makes bridges in turn, also between lines that were bridged before: the edits that do it. */
 export function bridgeEdits(bridges: readonly Bridge<StrokeEntity>[]): Edit[] {
-  // Where each end is now: the line that has it, and which end of that.
-  const now = new Map<EntityId, StrokeEntity | null>();
-  const places = new Map<string, LineEnd<StrokeEntity>>();
-  const key = ({ stroke, end }: LineEnd<StrokeEntity>) => `${stroke.id}:${end}`;
-  const place = (end: LineEnd<StrokeEntity>) => places.get(key(end)) ?? end;
   const before = new Map<EntityId, StrokeEntity>();
+  const now = new Map<EntityId, StrokeEntity | null>();
+  // Where each end is by now, and which end that was at first: a line that was bridged has ends of others.
+  const places = new Map<string, LineEnd<StrokeEntity>>();
+  const names = new Map<string, string>();
+  const key = ({ stroke, end }: LineEnd<StrokeEntity>) => `${stroke.id}:${end}`;
+  const otherEnd = ({ stroke, end }: LineEnd<StrokeEntity>): LineEnd<StrokeEntity> => ({ stroke, end: end ? 0 : 1 });
+  const nameOf = (end: LineEnd<StrokeEntity>) => names.get(key(end)) ?? key(end);
   for (const { a, b } of bridges) {
     before.set(a.stroke.id, a.stroke).set(b.stroke.id, b.stroke);
-    const [p, q] = [place(a), place(b)];
+    const [p, q] = [places.get(key(a)) ?? a, places.get(key(b)) ?? b];
     const joined = bridge(p, p.stroke.id === q.stroke.id ? { ...q, stroke: p.stroke } : q);
-    now.set(joined.id, joined);
     if (p.stroke.id !== q.stroke.id) now.set(q.stroke.id, null);
-    const far = { stroke: joined, end: (1 - p.end) as 0 | 1 };
-    for (const [name, end] of outer(places, before, key))
-      if (end.stroke.id === p.stroke.id) places.set(name, { stroke: joined, end: far.end });
-      else if (end.stroke.id === q.stroke.id) places.set(name, { stroke: joined, end: p.end });
+    now.set(joined.id, joined);
+    // The line that is left has the far end of one at its own far end, and that of the other where they met.
+    const [far, met] = [nameOf(otherEnd(p)), nameOf(otherEnd(q))];
+    for (const [name, end] of [[far, otherEnd(p).end] as const, [met, p.end] as const]) {
+      const place = { stroke: joined, end };
+      places.set(name, place);
+      names.set(key(place), name);
+    }
   }
   return [...now].flatMap(([id, after]) => {
     const own = before.get(id);
@@ -209,16 +214,24 @@ export function bridgeEdits(bridges: readonly Bridge<StrokeEntity>[]): Edit[] {
   });
 }
 
-/** All ends known so far with where they are. */
-function outer(
-  places: ReadonlyMap<string, LineEnd<StrokeEntity>>,
-  before: ReadonlyMap<EntityId, StrokeEntity>,
-  key: (end: LineEnd<StrokeEntity>) => string,
-): (readonly [string, LineEnd<StrokeEntity>])[] {
-  return [...before.values()].flatMap((stroke) =>
-    ([0, 1] as const).map((end) => {
-      const name = key({ stroke, end });
-      return [name, places.get(name) ?? { stroke, end }] as const;
-    }),
-  );
+/** The nearest end of other lines, or the other end of the same one, within `reach` page px of an end. */
+export function nearestEnd<S extends StrokeEntity>(
+  own: LineEnd<S>,
+  among: Iterable<S>,
+  reach: number,
+): LineEnd<S> | undefined {
+  const from = endPoint(own);
+  let best: LineEnd<S> | undefined;
+  let least = reach;
+  for (const stroke of among) {
+    if (stroke.spine.closed) continue;
+    for (const end of [0, 1] as const) {
+      if (stroke.id === own.stroke.id && end === own.end) continue;
+      // The line itself stands for its copy in the list.
+      const other: LineEnd<S> = { stroke: stroke.id === own.stroke.id ? own.stroke : stroke, end };
+      const away = distance(from, endPoint(other));
+      if (away <= least) [best, least] = [other, away];
+    }
+  }
+  return best;
 }

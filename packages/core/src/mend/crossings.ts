@@ -2,8 +2,7 @@ import Flatbush from 'flatbush';
 import { placeOf, pointAt, STRIDE } from '../curve';
 import { isEmptyBox, type Box, type Point } from '../math';
 import type { Stroke } from '../page';
-import { refinedCrossing } from './crossCubics';
-import { angleBetween, eachNearPair, hullsOf, legCrossing, ownCrossings } from './meetings';
+import { angleBetween, eachNearPair, exactCrossing, hullsOf, legCrossing, ownCrossings } from './meetings';
 
 /** Where the middles of two lines cross, or a line crosses itself: numbers of the lines, places on them, and the sharp angle. */
 export interface Crossing extends Point {
@@ -78,14 +77,7 @@ export function crossingsOfTwo(strokes: readonly Stroke[], a: number, b: number)
   eachNearPair(p, q, 0, (i, j) => {
     const cross = legCrossing(p.course.line, STRIDE * i, q.course.line, STRIDE * j);
     if (!cross) return;
-    const { places } = p.course;
-    const others = q.course.places;
-    const exact = refinedCrossing(
-      strokes[a].spine,
-      places[i] + cross[0] * (places[i + 1] - places[i]),
-      strokes[b].spine,
-      others[j] + cross[1] * (others[j + 1] - others[j]),
-    );
+    const exact = exactCrossing(strokes[a].spine, p.course, i, strokes[b].spine, q.course, j, cross);
     // A crossing at the joint of two legs is found on both.
     if (exact && !found.some(({ atA, atB }) => Math.abs(atA - exact.a) < 1e-6 && Math.abs(atB - exact.b) < 1e-6))
       found.push(crossingAt(strokes, a, exact.a, b, exact.b));

@@ -1,4 +1,4 @@
-import { courseOf, directionAt, placeOf, STRIDE, type Course, type Spine } from '../curve';
+import { courseOf, directionAt, placeOf, pointAt, STRIDE, type Course, type Spine } from '../curve';
 import { emptyBox, uniteBoxes, type Box } from '../math';
 import type { Stroke } from '../page';
 import { refinedCrossing } from './crossCubics';
@@ -7,7 +7,7 @@ import { refinedCrossing } from './crossCubics';
 const HULL = 8;
 /** Radians below which lines run along each other rather than cross. */
 const GLANCE = 0.1;
-/** Page px along a line within which its own legs are neighbours, on top of two widths. */
+/** Page px along a line within which it does not cross itself: there its own legs are neighbours. */
 const NEIGHBOUR = 2;
 
 /**
@@ -157,29 +157,22 @@ function metBy<S extends Stroke>(
     theirs,
     gap,
     (i, j) => {
-      const met = legMeeting(own.course, i, theirs.course, j, gap);
-      if (!met) return;
       const cross = legCrossing(own.course.line, STRIDE * i, theirs.course.line, STRIDE * j);
-      if (cross) {
-        const exact = refinedCrossing(
-          stroke.spine,
-          mixed(own.course.places, i, cross[0]),
-          other.spine,
-          mixed(theirs.course.places, j, cross[1]),
-        );
-        if (exact)
-          met.crossings.push({
-            ...{ at: exact.a, otherAt: exact.b },
-            angle: angleBetween(stroke.spine, exact.a, other.spine, exact.b),
-          });
-      }
+      const met = legMeeting(own.course, i, theirs.course, j, gap, cross);
+      if (!met) return;
+      const exact = cross && exactCrossing(stroke.spine, own.course, i, other.spine, theirs.course, j, cross);
+      if (exact)
+        met.crossings.push({
+          ...{ at: exact.a, otherAt: exact.b },
+          angle: angleBetween(stroke.spine, exact.a, other.spine, exact.b),
+        });
       found.push(met);
     },
     within < length ? isLooked : undefined,
   );
   const meetings = united(found);
   if (stroke.spine.closed) closeSeam(meetings, own.course);
-  return meetings.flatMap((met) => stopsIn(met, other, own.course, theirs.course));
+  return meetings.flatMap((met) => stopsIn(met, stroke, other));
 }
 
 /** A ring goes on through its first node: what meets it there is one meeting, at its start. */
@@ -196,9 +189,9 @@ function closeSeam(meetings: Meeting[], { along, places }: Course): void {
   meetings.pop();
 }
 
-function stopsIn<S extends Stroke>(met: Meeting, other: S, own: Course, theirs: Course): Stop<S>[] {
+function stopsIn<S extends Stroke>(met: Meeting, stroke: S, other: S): Stop<S>[] {
   const length = met.to - met.from;
-  const width = widthAt(own, met.at) + widthAt(theirs, met.otherAt);
+  const width = widthAt(stroke.spine, met.at) + widthAt(other.spine, met.otherAt);
   const isAlong = met.startsAlong && met.endsAlong && length > width;
   const crossings = met.crossings.filter(({ angle }) => angle > GLANCE || !isAlong);
   if (crossings.length > 0)
@@ -212,11 +205,7 @@ function distinct<C extends { readonly at: number }>(crossings: readonly C[]): C
   return sorted.filter(({ at }, k) => k === 0 || at - sorted[k - 1].at > 1e-6);
 }
 
-function widthAt({ places, line }: Course, place: number): number {
-  let k = 0;
-  while (k < places.length - 2 && places[k + 1] < place) k++;
-  return line[STRIDE * k + 2];
-}
+const widthAt = (spine: Spine, place: number): number => pointAt(spine, placeOf(spine, place)).width;
 
 function united(meetings: readonly Meeting[]): Meeting[] {
   const all: Meeting[] = [];
@@ -255,10 +244,16 @@ let nearestShare = 0;
  * middles are (Ericson 2004, §5.1.9); between tapering ones the clearance is unimodal along the first one (distance to a
  * convex set), so its bottom is found by golden section. Its ends are found by halving.
  */
-function legMeeting(own: Course, i: number, theirs: Course, j: number, gap: number): Meeting | undefined {
+function legMeeting(
+  own: Course,
+  i: number,
+  theirs: Course,
+  j: number,
+  gap: number,
+  cross: readonly [number, number] | undefined,
+): Meeting | undefined {
   const [p, q] = [own.line, theirs.line];
   const [k, n] = [STRIDE * i, STRIDE * j];
-  const cross = legCrossing(p, k, q, n);
   let bottom = cross ? cross[0] : nearestOnLeg(p, k, q, n);
   let least = clearanceAt(p, k, q, n, bottom, gap);
   if (least > 0) {
@@ -376,6 +371,17 @@ export function legCrossing(
   return t >= -1e-9 && t <= 1 + 1e-9 ? [s, t] : undefined;
 }
 
+/** The crossing of two courses on legs of which `cross` says the shares; nothing where only the legs cross. */
+export const exactCrossing = (
+  a: Spine,
+  courseA: Course,
+  i: number,
+  b: Spine,
+  courseB: Course,
+  j: number,
+  cross: readonly [number, number],
+) => refinedCrossing(a, mixed(courseA.places, i, cross[0]), b, mixed(courseB.places, j, cross[1]));
+
 /** Where the middle of a line crosses itself, each crossing once: the earlier place first. */
 export function ownCrossings(spine: Spine): readonly OwnCrossing[] {
   let found = crossingsKnown.get(spine);
@@ -392,7 +398,7 @@ const crossingsKnown = new WeakMap<Spine, readonly OwnCrossing[]>();
 
 function findOwnCrossings(spine: Spine): OwnCrossing[] {
   const hulls = hullsOf(spine);
-  const { line, along, places } = hulls.course;
+  const { line, along } = hulls.course;
   const found: OwnCrossing[] = [];
   const length = along[along.length - 1];
   eachNearPair(hulls, hulls, 0, (i, j) => {
@@ -400,7 +406,7 @@ function findOwnCrossings(spine: Spine): OwnCrossing[] {
     if (!cross) return;
     const way = mixed(along, j, cross[1]) - mixed(along, i, cross[0]);
     if (way < NEIGHBOUR || (spine.closed && length - way < NEIGHBOUR)) return;
-    const exact = refinedCrossing(spine, mixed(places, i, cross[0]), spine, mixed(places, j, cross[1]));
+    const exact = exactCrossing(spine, hulls.course, i, spine, hulls.course, j, cross);
     if (exact && !found.some(({ a, b }) => Math.abs(a - exact.a) < 1e-6 && Math.abs(b - exact.b) < 1e-6))
       found.push(exact);
   });

@@ -1,5 +1,5 @@
 import {
-  cubicSlope,
+  directionAt,
   flattenSpine,
   placeNumber,
   pointAt,
@@ -119,24 +119,11 @@ function touchTest(
     )
       return false;
     if (isRoundEnd(place)) return legs.some(([p, q]) => segmentDistanceSquared(middle, middle, p, q) < reach ** 2);
-    const across = normalAt(spine, place);
-    const a = { x: middle.x - across.x * half, y: middle.y - across.y * half };
-    const b = { x: middle.x + across.x * half, y: middle.y + across.y * half };
+    const ahead = directionAt(spine, place);
+    const a = { x: middle.x + ahead.y * half, y: middle.y - ahead.x * half };
+    const b = { x: middle.x - ahead.y * half, y: middle.y + ahead.x * half };
     return legs.some(([p, q]) => segmentDistanceSquared(a, b, p, q) < radius * radius);
   };
-}
-
-function normalAt(spine: Spine, { segment, t }: SpinePlace): Point {
-  const p = spine.points;
-  const i = segment * SEGMENT;
-  const at = (u: number) => ({
-    x: cubicSlope(p[i], p[i + 3], p[i + 6], p[i + 9], u),
-    y: cubicSlope(p[i + 1], p[i + 4], p[i + 7], p[i + 10], u),
-  });
-  let slope = at(t);
-  if (Math.hypot(slope.x, slope.y) < 1e-9) slope = at(t < 0.5 ? 1e-3 : 1 - 1e-3);
-  const speed = Math.hypot(slope.x, slope.y) || 1;
-  return { x: -slope.y / speed, y: slope.x / speed };
 }
 
 interface Stretch {

@@ -3,9 +3,9 @@ import {
   courseOf,
   directionAt,
   endOf,
+  evenlyWide,
   joinedSpines,
   lengthOf,
-  makeSpine,
   placeOf,
   pointAt,
   reversedSpine,
@@ -14,6 +14,7 @@ import {
 } from '../curve';
 import type { Point } from '../math';
 import type { Edit, EntityId, Stroke, StrokeEntity } from '../page';
+import { lineSpine } from '../shapes';
 import { InkIndex } from './crossings';
 import { cutAtStop, pieceOf, type Cut } from './cut';
 import { stopsOf, type Stop } from './meetings';
@@ -189,12 +190,8 @@ function shortEnd(
   const ahead = directionAt(spine, place);
   const way = end === 0 ? -1 : 1;
   const reach = gap + tip.width;
-  const at = (share: number) => [
-    tip.x + way * ahead.x * share * reach,
-    tip.y + way * ahead.y * share * reach,
-    tip.width,
-  ];
-  const added = makeSpine(Float64Array.from([0, 1 / 3, 2 / 3, 1].flatMap(at)));
+  const to = { x: tip.x + way * ahead.x * reach, y: tip.y + way * ahead.y * reach };
+  const added = evenlyWide(lineSpine(tip, to), tip.width);
   const probe: StrokeEntity = { ...stroke, spine: added, ends: ['flat', 'flat'] };
   const others = index.near(probe, 0).filter((other) => other !== stroke);
   const met = stopsOf(probe, others).find(({ crosses }) => crosses);

@@ -31,6 +31,8 @@ export function tug(spine: Spine, grip: number, by: Point, { radius, falloff, is
   const at = (alongAt(course, grip) * length) / (lengthOf(course) || 1);
   const { points, ways } = cutAtLengths(spine, lengths, marksWithin(spine, lengths, at, radius, length));
   const pull = pullAt(at, radius, 2 + 4 * clamp(falloff, 0, 1), length, spine.closed, isPinned);
+  // Offsets of triples and the shares of the step that they go by, in turn.
+  const moved: number[] = [];
   let along = 0;
   for (let node = 0, i = 0; node <= ways.length; node++, i += SEGMENT) {
     const [share, slope] = pull(along);
@@ -47,12 +49,8 @@ export function tug(spine: Spine, grip: number, by: Point, { radius, falloff, is
     points[moved[k]] += moved[k + 1] * by.x;
     points[moved[k] + 1] += moved[k + 1] * by.y;
   }
-  moved.length = 0;
   return { points, closed: spine.closed };
 }
-
-/** Offsets of triples and the shares of the step that they go by, in turn. */
-const moved: number[] = [];
 
 function marksWithin(spine: Spine, lengths: readonly number[], at: number, radius: number, length: number): number[] {
   const marks: number[] = [];

@@ -9,6 +9,7 @@ import {
   pointAt,
   placeOf,
   endOf,
+  evenlyWide,
   reweighed,
   spliced,
   weighedBy,
@@ -35,7 +36,7 @@ const STRAY = 0.08;
 /** The share of what was drawn anew over which it blends with what was there. */
 const BLEND = 0.15;
 
-/** Widths along a line, `STEP` apart, that are being changed; `touched` says where. */
+/** Widths along a line, `STEP` apart, that are being changed. */
 export class Widths {
   private readonly course: Course;
   private readonly values: Float64Array;
@@ -106,11 +107,80 @@ function bends(values: Float64Array, from: number, to: number): number[] {
   return at < 0 ? [] : [...bends(values, from, at), at, ...bends(values, at, to)];
 }
 
+interface Weighing {
+  readonly along: number;
+  readonly width: number;
+}
+
 /**
  * Draws the weight of a line anew along the part that a hand goes along: where it passed, the nib's width under its pressure,
  * blended into what was there at both sides. `profile`, for hands without pressure, weighs that part from end to end.
- * Samples farther than `reach` page px from the middle of the line count for nothing; the same spine when all are.
+ * Samples farther than `reach` page px from the middle of the line count for nothing. Each sample is looked up once.
  */
+export class Reweighing {
+  private readonly course: Course;
+  /** In the order of the hand. */
+  private readonly track: Weighing[] = [];
+
+  constructor(
+    private readonly spine: Spine,
+    private readonly nib: Nib,
+    private readonly reach: number,
+    private readonly profile?: NibProfile,
+  ) {
+    this.course = courseOf(spine);
+  }
+
+  add(samples: readonly PenSample[]): void {
+    for (const sample of samples) {
+      const near = nearestOnSpine(this.spine, sample);
+      if (near.distance > this.reach) continue;
+      const along = alongAt(this.course, placeNumber(near));
+      this.track.push({ along, width: widthUnder(this.nib, sample.pressure) });
+    }
+  }
+
+  /** The line with its weight so far; the same object while the hand has not gone along it. */
+  spineNow(): Spine {
+    const { track, spine, course } = this;
+    if (track.length < 2) return spine;
+    const sorted = [...track].sort((a, b) => a.along - b.along);
+    const [from, to] = [sorted[0].along, sorted[sorted.length - 1].along];
+    if (to - from < STEP) return spine;
+    const drawn = this.profile ? this.swelling(this.profile, from, to) : walkAlong(sorted);
+    const blend = this.profile ? 0 : Math.min(40, BLEND * (to - from));
+    const length = lengthOf(course);
+    const widths = new Widths(spine);
+    widths.change(from, to, (along, width) => {
+      // At the line's own ends there is nothing to blend with.
+      const rise = from < STEP || blend === 0 ? 1 : clamp((along - from) / blend, 0, 1);
+      const fall = to > length - STEP || blend === 0 ? 1 : clamp((to - along) / blend, 0, 1);
+      const say = Math.min(rise, fall);
+      return width + (drawn(along) - width) * say * say * (3 - 2 * say);
+    });
+    return widths.apply();
+  }
+
+  private swelling(profile: NibProfile, from: number, to: number): (along: number) => number {
+    const isBackwards = this.track[0].along > this.track[this.track.length - 1].along;
+    return (along) => {
+      const share = (along - from) / (to - from);
+      return this.nib.size * profileAt(profile, isBackwards ? 1 - share : share);
+    };
+  }
+}
+
+/** Widths between those of a sorted track, for lengths that are asked for in rising order. */
+function walkAlong(sorted: readonly Weighing[]): (along: number) => number {
+  let k = 1;
+  return (along) => {
+    while (k < sorted.length - 1 && sorted[k].along < along) k++;
+    const [p, q] = [sorted[k - 1], sorted[k]];
+    return p.width + (q.along > p.along ? (along - p.along) / (q.along - p.along) : 0) * (q.width - p.width);
+  };
+}
+
+/** The line weighed by a whole hand (see `Reweighing`). */
 export function reweigh(
   spine: Spine,
   samples: readonly PenSample[],
@@ -118,37 +188,9 @@ export function reweigh(
   reach: number,
   profile?: NibProfile,
 ): Spine {
-  const course = courseOf(spine);
-  const track: { readonly along: number; readonly width: number }[] = [];
-  for (const sample of samples) {
-    const near = nearestOnSpine(spine, sample);
-    if (near.distance <= reach)
-      track.push({ along: alongAt(course, placeNumber(near)), width: widthUnder(nib, sample.pressure) });
-  }
-  if (track.length < 2) return spine;
-  const sorted = [...track].sort((a, b) => a.along - b.along);
-  const [from, to] = [sorted[0].along, sorted[sorted.length - 1].along];
-  if (to - from < STEP) return spine;
-  const isBackwards = track[0].along > track[track.length - 1].along;
-  const drawnWidth = (along: number): number => {
-    const share = (along - from) / (to - from);
-    if (profile) return nib.size * profileAt(profile, isBackwards ? 1 - share : share);
-    let k = sorted.findIndex((one) => one.along >= along);
-    if (k <= 0) k = 1;
-    const [p, q] = [sorted[k - 1], sorted[k]];
-    return p.width + (q.along > p.along ? (along - p.along) / (q.along - p.along) : 0) * (q.width - p.width);
-  };
-  const blend = profile ? 0 : Math.min(40, BLEND * (to - from));
-  const length = lengthOf(course);
-  const widths = new Widths(spine);
-  widths.change(from, to, (along, width) => {
-    // At the line's own ends there is nothing to blend with.
-    const rise = from < STEP || blend === 0 ? 1 : clamp((along - from) / blend, 0, 1);
-    const fall = to > length - STEP || blend === 0 ? 1 : clamp((to - along) / blend, 0, 1);
-    const say = Math.min(rise, fall);
-    return width + (drawnWidth(along) - width) * say * say * (3 - 2 * say);
-  });
-  return widths.apply();
+  const reweighing = new Reweighing(spine, nib, reach, profile);
+  reweighing.add(samples);
+  return reweighing.spineNow();
 }
 
 export interface SwellSettings {
@@ -232,16 +274,10 @@ export function weighed<S extends Stroke>(stroke: S, deed: WeightDeed): S {
       return editedWeight(stroke, tapered(spine, { ...nib, taperIn: share, taperOut: share }));
     }
     case 'width':
-      return { ...editedWeight(stroke, evenly(spine, deed.width)), nib: sized(deed.width) };
+      return { ...editedWeight(stroke, evenlyWide(spine, deed.width)), nib: sized(deed.width) };
     case 'profile': {
-      const laid = profiled(evenly(spine, deed.width), { ...nib, profile: deed.profile });
+      const laid = profiled(evenlyWide(spine, deed.width), { ...nib, profile: deed.profile });
       return { ...editedWeight(stroke, laid), nib: sized(deed.width) };
     }
   }
 }
-
-/** A line as wide everywhere. */
-const evenly = (spine: Spine, width: number): Spine => ({
-  ...spine,
-  points: spine.points.map((value, k) => (k % 3 === 2 ? width : value)),
-});

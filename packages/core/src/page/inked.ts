@@ -1,4 +1,4 @@
-import { STRIDE, type Spine } from '../curve';
+import { evenlyWide, type Spine } from '../curve';
 import type { Nib, Stroke } from './entity';
 import { profiled, tapered } from './nib';
 
@@ -7,9 +7,7 @@ import { profiled, tapered } from './nib';
  * chisel, which has no pen to lean, lies at its resting angle. `seed` is for the grain of a broken edge.
  */
 export function inked(course: Spine, nib: Nib, seed = 0): Stroke {
-  const points = course.points.slice();
-  for (let i = 2; i < points.length; i += STRIDE) points[i] = nib.size;
-  const wide: Spine = { points, closed: course.closed };
+  const wide = evenlyWide(course, nib.size);
   const weighed = profiled(course.closed ? wide : tapered(wide, nib), nib);
   const { tip } = nib;
   const laid: Nib = tip?.shape === 'chisel' ? { ...nib, tip: { ...tip, shape: 'flat' } } : nib;
