@@ -1,15 +1,4 @@
-import {
-  courseOf,
-  directionAt,
-  lengthOf,
-  placeAlong,
-  placeOf,
-  pointAt,
-  endOf,
-  spineBox,
-  startedAt,
-  widestOf,
-} from '../curve';
+import { courseOf, directionAt, lengthOf, placeAlong, placeOf, pointAt, spineBox, startedAt, widestOf } from '../curve';
 import { boxOfPoints, growBox, isInRing, reversedRing, ringArea, uniteBoxes, type Box, type Point } from '../math';
 import type { Stroke, StrokeEnd } from '../page';
 import { blotWithin, blotWithout } from './blots';
@@ -42,45 +31,40 @@ export function cutByLoop<S extends Stroke>(
   if (ring.length < 6) return undefined;
   if (stroke.fills) return outside ? blotWithin(stroke, ring) : blotWithout(stroke, ring);
   const { spine } = stroke;
-  const course = courseOf(spine);
-  const length = lengthOf(course);
-  const cover = (along: number): number => coverAt(stroke, placeAlong(course, along), ring, outside);
-  const steps = Math.max(2, Math.ceil(length / STEP));
-  const covers = Array.from({ length: steps + 1 }, (_, k) => cover((k * length) / steps));
+  const covers = coversAlong(stroke, ring, outside);
   if (covers.every((share) => share === 0)) return undefined;
   if (covers.every((share) => share === 1)) return [];
   const gone: StrokeEnd = { gone: outside ? aroundOf(ring, stroke) : ring };
-  if (spine.closed && covers[0] < 1) {
-    // A ring starts inside what goes, or where most of it is shaved off.
-    const at = covers.indexOf(Math.max(...covers));
-    const open = {
-      ...stroke,
-      spine: { ...startedAt(spine, placeAlong(course, (at * length) / steps)), closed: false },
-    };
-    return cutOpen(open, ring, outside, gone, [gone, gone]);
-  }
-  return cutOpen(
-    spine.closed ? { ...stroke, spine: { ...spine, closed: false } } : stroke,
-    ring,
-    outside,
-    gone,
-    stroke.ends,
+  if (!spine.closed) return cutOpen(stroke, covers, ring, outside, gone);
+  // A ring starts inside what goes, or where most of it is shaved off.
+  const most = covers.indexOf(Math.max(...covers));
+  const course = courseOf(spine);
+  const start = placeAlong(course, (most * lengthOf(course)) / (covers.length - 1));
+  const open: S = { ...stroke, spine: { ...startedAt(spine, start), closed: false }, ends: [gone, gone] };
+  return cutOpen(open, coversAlong(open, ring, outside), ring, outside, gone);
+}
+
+/** The share of the width that goes, at even steps along a line. */
+function coversAlong(stroke: Stroke, ring: Float64Array, outside: boolean): number[] {
+  const course = courseOf(stroke.spine);
+  const steps = Math.max(2, Math.ceil(lengthOf(course) / STEP));
+  return Array.from({ length: steps + 1 }, (_, k) =>
+    coverAt(stroke, placeAlong(course, (k * lengthOf(course)) / steps), ring, outside),
   );
 }
 
 function cutOpen<S extends Stroke>(
   stroke: S,
+  covers: readonly number[],
   ring: Float64Array,
   outside: boolean,
   gone: StrokeEnd,
-  ends: readonly [StrokeEnd, StrokeEnd],
 ): S[] {
   const course = courseOf(stroke.spine);
   const length = lengthOf(course);
-  const steps = Math.max(2, Math.ceil(length / STEP));
+  const steps = covers.length - 1;
   const cover = (along: number): number => coverAt(stroke, placeAlong(course, along), ring, outside);
   const at = (k: number) => (k * length) / steps;
-  const covers = Array.from({ length: steps + 1 }, (_, k) => cover(at(k)));
   const pieces: S[] = [];
   for (let k = 0; k <= steps; k++) {
     if (covers[k] === 1) continue;
@@ -88,27 +72,18 @@ function cutOpen<S extends Stroke>(
     while (k < steps && covers[k + 1] < 1) k++;
     const from = first === 0 ? 0 : edge(cover, at(first), at(first - 1));
     const to = k === steps ? length : edge(cover, at(k), at(k + 1));
-    const isCutHere = (n: number) => covers[n] > 0;
-    const begin = first === 0 && !isCutHere(0) ? ends[0] : gone;
-    const end = k === steps && !isCutHere(steps) ? ends[1] : gone;
+    const begin = first === 0 && covers[0] === 0 ? stroke.ends[0] : gone;
+    const end = k === steps && covers[steps] === 0 ? stroke.ends[1] : gone;
     // Where a side is shaved off in between: cut where most of it is gone.
     const marks = [from, ...shaved(covers, first, k).map(at), to];
     for (let m = 0; m + 1 < marks.length; m++) {
       if (marks[m + 1] - marks[m] < FINE) continue;
-      pieces.push(
-        pieceOf(
-          stroke,
-          { at: m === 0 ? placed(from) : placed(marks[m]), end: m === 0 ? begin : gone },
-          { at: placed(marks[m + 1]), end: m + 2 === marks.length ? end : gone },
-        ),
-      );
+      const [start, stop] = [placeAlong(course, marks[m]), placeAlong(course, marks[m + 1])];
+      const isLast = m + 2 === marks.length;
+      pieces.push(pieceOf(stroke, { at: start, end: m === 0 ? begin : gone }, { at: stop, end: isLast ? end : gone }));
     }
   }
   return pieces;
-
-  function placed(along: number): number {
-    return along <= 0 ? 0 : along >= length ? endOf(stroke.spine) : placeAlong(course, along);
-  }
 }
 
 /** Numbers of the deepest places of runs that are touched in between, away from both sides of a stretch. */

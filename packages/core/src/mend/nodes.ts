@@ -1,10 +1,17 @@
 import { endOf, moveNode, nodeAt, nodeCount, removeNode, startedAt, type Spine } from '../curve';
-import type { Point } from '../math';
+import type { Box, Point } from '../math';
 import type { Stroke } from '../page';
 import { pieceOf } from './cut';
 import { stopsOf } from './meetings';
 
 const inOrder = (nodes: ReadonlySet<number>): number[] => [...nodes].sort((a, b) => a - b);
+
+/** The nodes of a line that lie in a box. */
+export const nodesWithin = (spine: Spine, { minX, minY, maxX, maxY }: Box): number[] =>
+  Array.from({ length: nodeCount(spine) }, (_, node) => node).filter((node) => {
+    const { x, y } = nodeAt(spine, node);
+    return x >= minX && x <= maxX && y >= minY && y <= maxY;
+  });
 
 /** The line with some of its nodes moved by a step, page px, and their handles with them. */
 export const moveNodes = (spine: Spine, nodes: ReadonlySet<number>, step: Point): Spine =>

@@ -1,6 +1,6 @@
 import { nodeCount } from '../curve';
 import type { Point } from '../math';
-import type { Edit, EntityId, StrokeEntity } from '../page';
+import { replacedBy, type Edit, type EntityId, type StrokeEntity } from '../page';
 import { bridgeEdits, bridgesAmong, endPoint, type BridgeOptions, type LineEnd } from './bridge';
 import { ease, specksOf } from './ease';
 import { editedCourse } from './edited';
@@ -124,10 +124,7 @@ function* cleaning(
   for (const [k, stroke] of back.entries()) {
     if (k % PART === 0) yield k / back.length;
     const pieces = cutUnder(stroke, cover);
-    if (!pieces) continue;
-    const [first, ...more] = pieces;
-    edits.push({ before: stroke, after: first ?? null });
-    for (const piece of more) edits.push({ before: null, after: { ...piece, id: newId() } });
+    if (pieces) edits.push(...replacedBy(stroke, pieces, newId));
   }
   return planOf(edits, []);
 }

@@ -1,16 +1,6 @@
-import {
-  courseOf,
-  endOf,
-  lengthOf,
-  movedPlace,
-  nearestOnSpine,
-  placeNumber,
-  startedAt,
-  widestOf,
-  type Spine,
-} from '../curve';
+import { courseOf, endOf, lengthOf, movedPlace, startedAt, widestOf, type Spine } from '../curve';
 import { outlineOf } from '../ink';
-import { ringArea, withoutRings, type Point } from '../math';
+import { ringArea, withoutRings } from '../math';
 import type { Stroke } from '../page';
 import { cutAtStop, pieceOf, type Cut } from './cut';
 import { stopsOf, type Stop } from './meetings';
@@ -36,12 +26,6 @@ export const piecesOf = <S extends Stroke>(stroke: S, others: Iterable<S>, gap =
 export function pieceAt({ stroke, stops }: Pieces, place: number): number {
   const k = stops.filter(({ at }) => at <= place).length;
   return stroke.spine.closed && k === 0 ? stops.length : k;
-}
-
-/** The piece nearest to a point; nothing on a line without stops, of which no piece can be taken. */
-export function pieceNear(pieces: Pieces, at: Point): number | undefined {
-  if (pieces.stops.length === 0) return undefined;
-  return pieceAt(pieces, placeNumber(nearestOnSpine(pieces.stroke.spine, at)));
 }
 
 /** The course of a piece, from stop to stop, as it is shown before it goes. */

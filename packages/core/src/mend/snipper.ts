@@ -1,8 +1,9 @@
-import { courseOf, nearestOnSpine, placeNumber, spineBox, STRIDE, widestOf } from '../curve';
+import { courseOf, placeNumber, spineBox, STRIDE, widestOf } from '../curve';
 import { boxOfPoints, growBox, type Box, type Point } from '../math';
-import type { Edit, EntityId, StrokeEntity } from '../page';
-import { legCrossing, stopsOf } from './meetings';
-import { courseOfPiece, pieceAt, withoutPieces, type Pieces } from './snip';
+import { replacedBy, type Edit, type EntityId, type StrokeEntity } from '../page';
+import { legCrossing } from './meetings';
+import { courseOfPiece, pieceAt, piecesOf, withoutPieces, type Pieces } from './snip';
+import { linesWithin } from './touch';
 
 export interface SnipOptions {
   /** How far ink may miss ink and still stop a line, page px. */
@@ -39,17 +40,12 @@ export class Snipper {
   /** The piece of the nearest line within `reach` page px; a line that meets nothing has none to take. */
   under(at: Point, reach: number): FoundPiece | 'meets nothing' | undefined {
     const { mayCut = () => true } = this.options;
-    let best: { readonly line: ShownLine; readonly place: number; readonly gap: number } | undefined;
-    for (const line of this.near(growBox(boxOfPoints([at]), reach))) {
-      if (line.kept.fills || !mayCut(line.kept)) continue;
-      const place = nearestOnSpine(line.shown.spine, at);
-      const gap = Math.max(0, place.distance - place.width / 2);
-      if (gap <= reach && (!best || gap < best.gap)) best = { line, place: placeNumber(place), gap };
-    }
+    const lines = this.near(growBox(boxOfPoints([at]), reach)).filter(({ kept }) => !kept.fills && mayCut(kept));
+    const [best] = linesWithin(lines, ({ shown }) => shown, at, reach);
     if (!best) return undefined;
     const pieces = this.piecesOf(best.line);
     if (pieces.stops.length === 0) return 'meets nothing';
-    return { stroke: best.line.kept, piece: pieceAt(pieces, best.place) };
+    return { stroke: best.line.kept, piece: pieceAt(pieces, placeNumber(best)) };
   }
 
   /** The pieces that the way from one point to another goes across. */
@@ -101,11 +97,7 @@ export class Snipper {
     return [...this.taken].flatMap(([id, numbers]) => {
       const pieces = this.known.get(id);
       if (!pieces) return [];
-      const [first, ...more] = withoutPieces(pieces, numbers);
-      return [
-        { before: pieces.stroke, after: first ?? null },
-        ...more.map((run): Edit => ({ before: null, after: { ...run, id: newId() } })),
-      ];
+      return replacedBy(pieces.stroke, withoutPieces(pieces, numbers), newId);
     });
   }
 
@@ -113,11 +105,10 @@ export class Snipper {
     let pieces = this.known.get(kept.id);
     if (!pieces) {
       const others = this.near(growBox(spineBox(shown.spine), this.options.gap)).map((line) => line.shown);
-      const stops = stopsOf(
-        shown,
-        others.filter(({ id }) => id !== kept.id),
-        this.options.gap,
-      ).map((stop) => (stop.other === shown ? { ...stop, other: kept } : stop));
+      const among = others.filter(({ id }) => id !== kept.id);
+      const stops = piecesOf(shown, among, this.options.gap).stops.map((stop) =>
+        stop.other === shown ? { ...stop, other: kept } : stop,
+      );
       pieces = {
         stroke: kept,
         stops,

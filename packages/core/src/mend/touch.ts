@@ -1,6 +1,6 @@
 import { outlineOf } from '../ink';
 import { boxesMeet, boxOfPoints, growBox, isInRing, segmentDistanceSquared, type Point } from '../math';
-import { flattenSpine, spineBox } from '../curve';
+import { flattenSpine, nearestOnSpine, spineBox, type NearestPlace } from '../curve';
 import type { Stroke } from '../page';
 
 /**
@@ -20,3 +20,28 @@ export function gapToStroke(stroke: Stroke, from: Point, to: Point, reach: numbe
   }
   return least;
 }
+
+/** A line with the place of it that is nearest to a point. */
+export interface LineNear<L> extends NearestPlace {
+  readonly line: L;
+}
+
+/**
+ * Lines whose ink lies within `reach` page px of a point, the nearest ink first. What is handed in may be more than strokes:
+ * `strokeOf` says which stroke of it is looked at.
+ */
+export function linesWithin<L>(
+  lines: Iterable<L>,
+  strokeOf: (line: L) => Stroke,
+  at: Point,
+  reach: number,
+): LineNear<L>[] {
+  const found: LineNear<L>[] = [];
+  for (const line of lines) {
+    const near = { line, ...nearestOnSpine(strokeOf(line).spine, at) };
+    if (gapTo(near) <= reach) found.push(near);
+  }
+  return found.sort((a, b) => gapTo(a) - gapTo(b));
+}
+
+const gapTo = ({ distance, width }: NearestPlace): number => Math.max(0, distance - width / 2);

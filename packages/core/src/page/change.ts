@@ -104,3 +104,9 @@ export function mergeEdits(edits: readonly Edit[]): Edit[] {
   }
   return [...merged.values()].filter(({ before, after }) => before !== after);
 }
+
+/** The edits that put pieces in the place of an entity: the first keeps its id, further ones get their own. */
+export const replacedBy = <E extends Entity>(before: E, pieces: readonly E[], newId: () => EntityId): Edit[] => [
+  { before, after: pieces[0] ?? null },
+  ...pieces.slice(1).map((piece): Edit => ({ before: null, after: { ...piece, id: newId() } })),
+];

@@ -1,7 +1,7 @@
 import { widestOf } from '../curve';
 import type { Point } from '../math';
 import { gapToStroke, recolourStroke, rubStroke } from '../mend';
-import type { Edit, EntityId, StrokeEntity } from '../page';
+import { replacedBy, type Edit, type EntityId, type StrokeEntity } from '../page';
 
 /** How a layer shows a stroke. */
 export type Shown = (stroke: StrokeEntity) => StrokeEntity;
@@ -37,8 +37,7 @@ function cutEdits(
   for (const stroke of strokes) {
     const pieces = cut(stroke);
     if (!pieces) continue;
-    edits.push({ before: stroke, after: pieces[0] ?? null });
-    for (const piece of pieces.slice(1)) edits.push({ before: null, after: { ...piece, id: newId() } });
+    edits.push(...replacedBy(stroke, pieces, newId));
   }
   return edits;
 }

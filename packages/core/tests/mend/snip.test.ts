@@ -1,8 +1,8 @@
 import fc from 'fast-check';
 import ClipperLib from 'clipper-lib';
-import { makeSpine, spineLength } from '../../src/curve';
+import { makeSpine, nearestOnSpine, placeNumber, spineLength } from '../../src/curve';
 import type { Point } from '../../src/math';
-import { pieceNear, piecesOf, withoutPieces } from '../../src/mend';
+import { pieceAt, piecesOf, withoutPieces } from '../../src/mend';
 import { inked, type Stroke } from '../../src/page';
 import { area, inkArea, inkBetween, inkOf, toRing } from '../areas';
 import { liner } from '../hands';
@@ -10,8 +10,9 @@ import { bar, circle } from './lines';
 
 function snipped(stroke: Stroke, others: readonly Stroke[], at: Point, gap = 0): Stroke[] {
   const pieces = piecesOf(stroke, others, gap);
-  const piece = pieceNear(pieces, at);
-  return piece === undefined ? [stroke] : withoutPieces(pieces, new Set([piece]));
+  if (pieces.stops.length === 0) return [stroke];
+  const piece = pieceAt(pieces, placeNumber(nearestOnSpine(stroke.spine, at)));
+  return withoutPieces(pieces, new Set([piece]));
 }
 
 /** The part of a line's ink that is on the left of x, as a polygon library cuts it. */
