@@ -48,6 +48,9 @@ export interface OpenedPage {
   readonly edits: readonly Edit[];
 }
 
+/** Edits that come over from the worker in one go. */
+const MENDED_PART = 400;
+
 /**
  * The inks of a page on one canvas the size of the board. At rest it holds the exact picture of the view; edits repaint
  * only the boxes they touch. After a move it is put together from tiles at once and settled exactly by the worker.
@@ -167,9 +170,14 @@ export class InkSurface {
     return this.remote.mend(request, proxy(tell));
   }
 
-  /** Some of the edits that were worked out last. */
-  mended(from: number, to: number): Promise<Edit[]> {
-    return this.remote.mended(from, to);
+  /** The `count` edits that were worked out last; they come over part by part. */
+  async mended(count: number): Promise<Edit[]> {
+    const edits: Edit[] = [];
+    for (let from = 0; from < count; from += MENDED_PART) {
+      edits.push(...(await this.remote.mended(from, from + MENDED_PART)));
+      await breath();
+    }
+    return edits;
   }
 
   stopMending(): void {

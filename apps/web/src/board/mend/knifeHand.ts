@@ -1,6 +1,6 @@
 import { boxOfPoints, growBox, type Point } from '@true-nib/core/math';
 import { cutByLoop } from '@true-nib/core/mend';
-import type { Edit } from '@true-nib/core/page';
+import { replacedBy, type Edit } from '@true-nib/core/page';
 import { newId } from '../../session/ids';
 import { refuse, type Board, type Gesture } from '../inkHand';
 import { useMend } from './mendStore';
@@ -22,14 +22,9 @@ export function beginKnife(board: Board): Gesture {
       if (loop.length < 3) return notice('Draw a loop: what lies inside it goes.');
       const { outside } = useMend.getState();
       const lines = linesNear(board, reached.changing, growBox(boxOfPoints(loop), 1)).map(({ kept }) => kept);
-      const edits = lines.flatMap((before): Edit[] => {
-        const pieces = cutByLoop(before, loop, { outside });
-        if (!pieces) return [];
-        const [first, ...more] = pieces;
-        return [
-          { before, after: first ?? null },
-          ...more.map((piece): Edit => ({ before: null, after: { ...piece, id: newId() } })),
-        ];
+      const edits = lines.flatMap((line): Edit[] => {
+        const pieces = cutByLoop(line, loop, { outside });
+        return pieces ? replacedBy(line, pieces, newId) : [];
       });
       if (edits.length === 0) return notice('No line lies under this loop.');
       session.commit('Pare with the knife', edits, [...reached.changing]);

@@ -1,11 +1,8 @@
-import { mergedLayers, mergeEdits, mergeLayers, PageError, withTheOneBelow, type Edit } from '@true-nib/core/page';
+import { mergedLayers, mergeEdits, mergeLayers, PageError, withTheOneBelow } from '@true-nib/core/page';
 import { applyEdits } from '../../render/draft';
 import { newId } from '../../session/ids';
 import { useDesk } from '../desk';
 import { layerInHand, type Board } from '../inkHand';
-
-/** Edits that come over from the worker in one go. */
-const EACH = 400;
 
 /**
  * Merges the layer in hand with the one below it; lines of the lower one are cut first where those of the upper one hide
@@ -23,8 +20,7 @@ export async function mergeClean({ session, picture, notice }: Board): Promise<b
       (share) => notice(`Cutting the lines below: ${Math.round(100 * share)} %`),
     );
     if (!answer) return false;
-    const cuts: Edit[] = [];
-    for (let from = 0; from < answer.count; from += EACH) cuts.push(...(await picture.inks.mended(from, from + EACH)));
+    const cuts = await picture.inks.mended(answer.count);
     if (session.page !== page) throw new PageError('The page changed meanwhile: nothing was merged. Try once more.');
     // What the page has stands for its copy in the worker.
     const own = cuts.map(({ before, after }) =>

@@ -9,14 +9,10 @@ import { still, type Board, type Gesture } from '../inkHand';
 import type { Selection } from '../select/selection';
 import { marksSketch } from './mendSketch';
 import { inPagePx, setMend, useMend, type MendDesk } from './mendStore';
-import { reachedLayers } from './reach';
+import { FINGER, reachedLayers } from './reach';
 
-/** Edits that come over from the worker in one go. */
-const EACH = 400;
 /** Changed lines up to which they are shown before they are kept. */
 const MOST_SHOWN = 600;
-/** CSS px that a hand may miss a mark by: a finger's. */
-const REACH = 22;
 
 export type PlannedTool = 'tidy' | 'ease' | 'bridge' | 'pool';
 
@@ -83,7 +79,7 @@ export class Planner {
 
   /** A touch on a mark makes it an exception, or one no more. */
   begin(at: Point): Gesture {
-    const reach = REACH / zoomOf(this.board.picture.view);
+    const reach = FINGER / zoomOf(this.board.picture.view);
     const [mark] = usePlan
       .getState()
       .marks.filter((one) => distance(one, at) <= reach)
@@ -157,15 +153,12 @@ export class Planner {
 
   private async fetch(count: number): Promise<Edit[]> {
     const { session, picture } = this.board;
-    const edits: Edit[] = [];
-    for (let from = 0; from < count; from += EACH) {
-      for (const { before, after } of await picture.inks.mended(from, from + EACH)) {
-        const kept = before && find(session.page, 'stroke', before.id);
-        if (!before || kept) edits.push({ before: kept ?? null, after });
-      }
-      await breath();
-    }
-    return edits;
+    const found = await picture.inks.mended(count);
+    return found.flatMap(({ before, after }): Edit[] => {
+      // What the page has stands for its copy in the worker.
+      const kept = before && find(session.page, 'stroke', before.id);
+      return !before || kept ? [{ before: kept ?? null, after }] : [];
+    });
   }
 
   private show(edits: readonly Edit[], marks: readonly MendMark[]): void {

@@ -5,6 +5,9 @@ import { useDesk } from '../desk';
 import { layerInHand, type Board } from '../inkHand';
 import { useMend, type MendReach } from './mendStore';
 
+/** CSS px that a hand may miss a line or a mark by: a finger's. */
+export const FINGER = 22;
+
 /** Layers of Ink that mending reaches: those whose lines may change, and those whose lines are met besides. */
 export interface Reached {
   readonly changing: readonly EntityId[];

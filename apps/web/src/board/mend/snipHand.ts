@@ -6,10 +6,7 @@ import { newId } from '../../session/ids';
 import { refuse, type Board, type Gesture } from '../inkHand';
 import { goingSketch } from './mendSketch';
 import { useMend } from './mendStore';
-import { linesNear, reachedLayers, type Reached } from './reach';
-
-/** CSS px that a hand may miss a line by: a finger's. */
-const REACH = 22;
+import { FINGER, linesNear, reachedLayers, type Reached } from './reach';
 
 /** Snips pieces off lines: shown under the hover, or under the finger, before they go. */
 export class SnipHand {
@@ -75,7 +72,7 @@ export class SnipHand {
   }
 
   private get reach(): number {
-    return REACH / zoomOf(this.board.picture.view);
+    return FINGER / zoomOf(this.board.picture.view);
   }
 
   /** What a hover asks again and again is found once for a page. */

@@ -1,7 +1,7 @@
 import { nodeCount, spineBox } from '@true-nib/core/curve';
-import { boxOfPoints, distance, growBox } from '@true-nib/core/math';
-import { bridge, brokenAt, crossingNear, endPoint, type LineEnd } from '@true-nib/core/mend';
-import type { StrokeEntity } from '@true-nib/core/page';
+import { boxOfPoints, growBox } from '@true-nib/core/math';
+import { bridge, brokenAt, crossingNear, endPoint, nearestEnd, type LineEnd } from '@true-nib/core/mend';
+import { replacedBy, type StrokeEntity } from '@true-nib/core/page';
 import { zoomOf } from '../../render/view';
 import { newId } from '../../session/ids';
 import type { Board } from '../inkHand';
@@ -23,10 +23,8 @@ export function breakLine(
     notice(place === undefined ? 'This line crosses no other on its layer.' : 'The line ends here already.');
     return false;
   }
-  const [first, ...more] = pieces;
-  const added = more.map((piece) => ({ before: null, after: { ...piece, id: newId() } }));
   const label = atCrossing ? 'Cut at a crossing' : 'Break a line';
-  return session.commit(label, [{ before: stroke, after: first }, ...added], [stroke.layerId]);
+  return session.commit(label, replacedBy(stroke, pieces, newId), [stroke.layerId]);
 }
 
 /** Joins an end of a line with the nearest end of another one, or with its own other end. Answers whether it did. */
@@ -36,26 +34,14 @@ export function joinEnd({ session, picture, notice }: Board, stroke: StrokeEntit
     return false;
   }
   const own: LineEnd<StrokeEntity> = { stroke, end: node === 0 ? 0 : 1 };
-  const from = endPoint(own);
   const reach = JOIN_REACH / zoomOf(picture.view);
-  const [found] = picture
-    .strokesOn(stroke.layerId, growBox(boxOfPoints([from]), reach))
-    .filter(({ spine }) => !spine.closed)
-    .flatMap((other) => ([0, 1] as const).map((end): LineEnd<StrokeEntity> => ({ stroke: other, end })))
-    .filter((other) => other.stroke.id !== stroke.id || other.end !== own.end)
-    .map((other) => ({ other, away: distance(from, endPoint(other)) }))
-    .filter(({ away }) => away <= reach)
-    .sort((a, b) => a.away - b.away);
+  const found = nearestEnd(own, picture.strokesOn(stroke.layerId, growBox(boxOfPoints([endPoint(own)]), reach)), reach);
   if (!found) {
     notice('No other end lies near enough. Bridge finds them from farther off.');
     return false;
   }
-  const isRing = found.other.stroke.id === stroke.id;
-  const after = bridge(own, isRing ? { ...found.other, stroke } : found.other);
-  const rest = isRing ? [] : [{ before: found.other.stroke, after: null }];
-  return session.commit(
-    isRing ? 'Close a ring' : 'Join two ends',
-    [{ before: stroke, after }, ...rest],
-    [stroke.layerId],
-  );
+  const isRing = found.stroke === stroke;
+  const rest = isRing ? [] : [{ before: found.stroke, after: null }];
+  const label = isRing ? 'Close a ring' : 'Join two ends';
+  return session.commit(label, [{ before: stroke, after: bridge(own, found) }, ...rest], [stroke.layerId]);
 }

@@ -13,7 +13,15 @@ import {
   type Spine,
 } from '@true-nib/core/curve';
 import { boxOfPoints, distance, growBox, type Point } from '@true-nib/core/math';
-import { alignNodes, distributeNodes, editedCourse, moveNodes, removeNodes } from '@true-nib/core/mend';
+import {
+  alignNodes,
+  distributeNodes,
+  editedCourse,
+  linesWithin,
+  moveNodes,
+  nodesWithin,
+  removeNodes,
+} from '@true-nib/core/mend';
 import { find, type StrokeEntity } from '@true-nib/core/page';
 import { zoomOf } from '../../render/view';
 import { useDesk } from '../desk';
@@ -156,11 +164,7 @@ export class PointTool {
       end: () => {
         picture.setArea(undefined);
         if (!to) return this.take(undefined);
-        const box = boxOfPoints([from, to]);
-        const found = Array.from({ length: nodeCount(stroke.spine) }, (_, node) => node).filter((node) => {
-          const { x, y } = nodeAt(stroke.spine, node);
-          return x >= box.minX && x <= box.maxX && y >= box.minY && y <= box.maxY;
-        });
+        const found = nodesWithin(stroke.spine, boxOfPoints([from, to]));
         this.picked = new Set([...(isMore ? this.picked : []), ...found]);
         this.chosen = [...this.picked].at(-1);
         this.show();
@@ -176,14 +180,8 @@ export class PointTool {
   }
 
   private nearest(layerId: string, at: Point, reach: number): StrokeEntity | undefined {
-    const box = growBox({ minX: at.x, minY: at.y, maxX: at.x, maxY: at.y }, reach);
-    let best: { readonly stroke: StrokeEntity; readonly gap: number } | undefined;
-    for (const stroke of this.board.picture.strokesOn(layerId, box)) {
-      const place = nearestOnSpine(stroke.spine, at);
-      const gap = Math.max(0, place.distance - place.width / 2);
-      if (gap <= reach && (!best || gap < best.gap)) best = { stroke, gap };
-    }
-    return best?.stroke;
+    const near = this.board.picture.strokesOn(layerId, growBox(boxOfPoints([at]), reach));
+    return linesWithin(near, (stroke) => stroke, at, reach)[0]?.line;
   }
 
   private gripAt({ spine }: StrokeEntity, at: Point, reach: number): Grip | undefined {

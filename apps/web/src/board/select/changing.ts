@@ -1,12 +1,11 @@
 import { asBlots, reversed, weighed, withNib, type WeightDeed } from '@true-nib/core/mend';
-import { find, unpackSamples, type Edit, type EntityId, type PenSample, type StrokeEntity } from '@true-nib/core/page';
+import { find, replacedBy, type Edit, type StrokeEntity } from '@true-nib/core/page';
 import { say } from '../../look/notices';
 import { newId } from '../../session/ids';
 import type { OpenBoard } from '../boardContext';
 import { reachedLayers } from '../mend/reach';
 import { nibFor } from '../nibs/rackStore';
-
-type Changed = StrokeEntity | readonly StrokeEntity[];
+import { HandSamples } from './handSamples';
 
 /** The selected lines, when they may be changed; says why not otherwise. */
 function selectedLines({ selection, session }: OpenBoard): readonly StrokeEntity[] {
@@ -22,16 +21,15 @@ function selectedLines({ selection, session }: OpenBoard): readonly StrokeEntity
 }
 
 /** Changes all selected lines at once; one that becomes several keeps its id with the first of them. */
-export function changeSelected(board: OpenBoard, label: string, change: (stroke: StrokeEntity) => Changed): void {
+export function changeSelected(
+  board: OpenBoard,
+  label: string,
+  change: (stroke: StrokeEntity) => readonly StrokeEntity[],
+): void {
   const strokes = selectedLines(board);
   const edits = strokes.flatMap((before): Edit[] => {
     const after = change(before);
-    if (after === before) return [];
-    const [first, ...more] = Array.isArray(after) ? (after as readonly StrokeEntity[]) : [after as StrokeEntity];
-    return [
-      { before, after: first ?? null },
-      ...more.map((one): Edit => ({ before: null, after: { ...one, id: newId() } })),
-    ];
+    return after.length === 1 && after[0] === before ? [] : replacedBy(before, after, newId);
   });
   board.session.commit(
     label,
@@ -52,33 +50,27 @@ export function showWeighed(board: OpenBoard, deed: WeightDeed): void {
 }
 
 export const weighSelected = (board: OpenBoard, label: string, deed: WeightDeed): void =>
-  changeSelected(board, label, (stroke) => weighed(stroke, deed));
+  changeSelected(board, label, (stroke) => [weighed(stroke, deed)]);
 
 /** Gives the selected lines the nib in hand, from their samples where they have them; their colour stays. */
 export function renibSelected(board: OpenBoard): void {
   const { session } = board;
   const nib = nibFor(session.page);
-  const known = new Map<EntityId, readonly PenSample[]>();
-  const samplesOf = ({ origin }: StrokeEntity): readonly PenSample[] | undefined => {
-    const kept = origin && find(session.page, 'samples', origin.samples);
-    if (!kept) return undefined;
-    let samples = known.get(kept.id);
-    if (!samples) known.set(kept.id, (samples = unpackSamples(kept.packed)));
-    return samples;
-  };
-  changeSelected(board, `Draw with ${nib.name}`, (stroke) =>
-    withNib(stroke, { ...nib, color: stroke.nib.color }, samplesOf(stroke)),
-  );
+  const samples = new HandSamples(() => session.page);
+  changeSelected(board, `Draw with ${nib.name}`, (stroke) => [
+    withNib(stroke, { ...nib, color: stroke.nib.color }, samples.of(stroke)),
+  ]);
 }
 
 export function recolourSelected(board: OpenBoard): void {
   const { color } = nibFor(board.session.page);
-  changeSelected(board, 'Colour lines', (stroke) =>
+  changeSelected(board, 'Colour lines', (stroke) => [
     stroke.nib.color === color ? stroke : { ...stroke, nib: { ...stroke.nib, color } },
-  );
+  ]);
 }
 
-export const reverseSelected = (board: OpenBoard): void => changeSelected(board, 'Reverse lines', reversed);
+export const reverseSelected = (board: OpenBoard): void =>
+  changeSelected(board, 'Reverse lines', (stroke) => [reversed(stroke)]);
 
 export const blotSelected = (board: OpenBoard): void =>
-  changeSelected(board, 'Make blots', (stroke) => (stroke.fills ? stroke : asBlots(stroke)));
+  changeSelected(board, 'Make blots', (stroke) => (stroke.fills ? [stroke] : asBlots(stroke)));

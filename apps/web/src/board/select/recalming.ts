@@ -1,8 +1,9 @@
 import { recalm, whyNotRecalm, type Calm } from '@true-nib/core/ink';
-import { find, unpackSamples, type Edit, type EntityId, type PenSample, type StrokeEntity } from '@true-nib/core/page';
+import { find, type Edit, type StrokeEntity } from '@true-nib/core/page';
 import { breath } from '../../breath';
 import { say } from '../../look/notices';
 import type { Board } from '../inkHand';
+import { HandSamples } from './handSamples';
 import type { Selection } from './selection';
 
 /** ms of work between two breaths: the hand that moves the slider must not wait. */
@@ -10,11 +11,13 @@ const SLICE = 4;
 
 /** Calms selected strokes again from their raw samples: shown part by part while the slider moves, then kept as one change. */
 export class Recalming {
-  private readonly samples = new Map<EntityId, readonly PenSample[]>();
+  private readonly samples: HandSamples;
   /** Counts what was asked for: an older request gives way to a newer one. */
   private asked = 0;
 
-  constructor(private readonly board: Board & { readonly selection: Selection }) {}
+  constructor(private readonly board: Board & { readonly selection: Selection }) {
+    this.samples = new HandSamples(() => board.session.page);
+  }
 
   /** The calm of the selected strokes that still have their samples; the first one's where they differ. */
   get calm(): Calm | undefined {
@@ -77,13 +80,7 @@ export class Recalming {
   }
 
   private recalmed(stroke: StrokeEntity, calm: Calm): StrokeEntity | undefined {
-    const id = stroke.origin?.samples ?? '';
-    let samples = this.samples.get(id);
-    if (!samples) {
-      const kept = find(this.board.session.page, 'samples', id);
-      if (!kept) return undefined;
-      this.samples.set(id, (samples = unpackSamples(kept.packed)));
-    }
-    return recalm(stroke, samples, calm);
+    const samples = this.samples.of(stroke);
+    return samples && recalm(stroke, samples, calm);
   }
 }
