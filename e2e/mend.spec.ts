@@ -155,12 +155,14 @@ test('a wobbly arc is tugged into a good one in three pulls', async ({ page, des
   const [before] = await linesOn(desk, HERON, 1);
   await takeMending(page, 'Tug');
   await setNumber(page, 'Felt as far as', 340);
+  let strays = straysFromCircle(before);
   for (const [k, at] of dents.entries()) {
     const [x, y] = good(at);
     const off = k % 2 ? 14 : -14;
     const from: Place = [x + ((x - 740) / 170) * off, y + ((y - 560) / 170) * off];
     await mouseDraw(page, line(from, [x, y], 8));
-    await expect.poll(async () => (await linesOn(desk, HERON, 1))[0].spine.points.length).toBeGreaterThan(0);
+    await expect.poll(async () => straysFromCircle((await linesOn(desk, HERON, 1))[0])).toBeLessThan(strays);
+    strays = straysFromCircle((await linesOn(desk, HERON, 1))[0]);
   }
   await expect
     .poll(async () => straysFromCircle((await linesOn(desk, HERON, 1))[0]))
@@ -307,4 +309,11 @@ test('several points are picked by a box, set level, and the line is broken and 
   await page.mouse.click(600 + (bx - ax) * perPage, 420 + (p[10] - ay) * perPage);
   await page.getByRole('button', { name: 'Break', exact: true }).click();
   await linesOn(desk, HERON, 2);
+  // The end that the break left is joined with the one beside it: the line is whole again.
+  await page.mouse.click(500, 600);
+  await page.mouse.click(600, 420);
+  await expect(page.getByText(/^2 points\. Drag one/)).toBeVisible();
+  await page.mouse.click(600 + (bx - ax) * perPage, 420 + (p[10] - ay) * perPage);
+  await page.getByRole('button', { name: 'Join', exact: true }).click();
+  await linesOn(desk, HERON, 1);
 });

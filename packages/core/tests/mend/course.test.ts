@@ -4,7 +4,6 @@ import { feature } from 'topojson-client';
 import land110 from 'world-atlas/land-110m.json';
 import {
   courseOf,
-  directionAt,
   flattenSpine,
   lengthOf,
   makeSpine,
@@ -12,25 +11,14 @@ import {
   placeAlong,
   placeOf,
   pointAt,
-  segmentCount,
   type Spine,
 } from '../../src/curve';
 import { drawStroke } from '../../src/ink';
 import { asBlots, ease, retrace, tug } from '../../src/mend';
 import { drawn, liner, raw, wave } from '../hands';
-import { circle, straightSpine } from './lines';
+import { circle, kinkOf, straightSpine } from './lines';
 
 const at = (spine: Spine, along: number) => pointAt(spine, placeOf(spine, placeAlong(courseOf(spine), along)));
-/** The greatest turn at any inner node, radians. */
-function kinkOf(spine: Spine): number {
-  let worst = 0;
-  for (let k = spine.closed ? 0 : 1; k < segmentCount(spine); k++) {
-    const before = directionAt(spine, { segment: k === 0 ? segmentCount(spine) - 1 : k - 1, t: 1 });
-    const after = directionAt(spine, { segment: k, t: 0 });
-    worst = Math.max(worst, Math.acos(Math.min(1, before.x * after.x + before.y * after.y)));
-  }
-  return worst;
-}
 
 describe('tugging', () => {
   const arc = circle(200, 200, 100).spine;

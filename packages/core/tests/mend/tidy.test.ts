@@ -1,34 +1,11 @@
 import ClipperLib from 'clipper-lib';
-import {
-  courseOf,
-  directionAt,
-  flattenSpine,
-  placeAlong,
-  placeOf,
-  pointAt,
-  segmentCount,
-  spineLength,
-  type Spine,
-} from '../../src/curve';
+import { flattenSpine, spineLength } from '../../src/curve';
 import { drawStroke } from '../../src/ink';
 import { bridge, bridgeEdits, bridgesAmong, Cover, cutUnder, tidyEnds, tidying, turnBetween } from '../../src/mend';
 import { type StrokeEntity } from '../../src/page';
 import { area, inkArea, inkBetween, inkOf, toRing } from '../areas';
 import { drawn, even, liner } from '../hands';
-import { bar, circle, entities } from './lines';
-
-const widthAt = (spine: Spine, along: number) =>
-  pointAt(spine, placeOf(spine, placeAlong(courseOf(spine), along))).width;
-/** The greatest turn at any inner node, radians. */
-function kinkOf(spine: Spine): number {
-  let worst = 0;
-  for (let k = spine.closed ? 0 : 1; k < segmentCount(spine); k++) {
-    const before = directionAt(spine, { segment: k === 0 ? segmentCount(spine) - 1 : k - 1, t: 1 });
-    const after = directionAt(spine, { segment: k, t: 0 });
-    worst = Math.max(worst, Math.acos(Math.min(1, before.x * after.x + before.y * after.y)));
-  }
-  return worst;
-}
+import { bar, circle, entities, kinkOf, widthAt } from './lines';
 
 describe('tidying ends', () => {
   /** A house drawn with overshoots: walls, floor, eaves and two roof lines. */

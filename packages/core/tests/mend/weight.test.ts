@@ -1,18 +1,6 @@
 import fc from 'fast-check';
 import ClipperLib from 'clipper-lib';
-import {
-  courseOf,
-  directionAt,
-  endOf,
-  isSmooth,
-  lengthOf,
-  nodeCount,
-  placeAlong,
-  placeOf,
-  pointAt,
-  segmentCount,
-  type Spine,
-} from '../../src/curve';
+import { courseOf, endOf, lengthOf, nodeCount } from '../../src/curve';
 import { drawStroke, OUTLINE_TOLERANCE, outlineOf } from '../../src/ink';
 import {
   asBlots,
@@ -30,20 +18,7 @@ import {
 import { checkStroke, type Stroke, type StrokeEntity } from '../../src/page';
 import { area, inkArea, inkBetween, inkOf, toRing } from '../areas';
 import { brush, drawn, even, liner, raw, wave } from '../hands';
-import { bar, circle, entities, straightSpine } from './lines';
-
-const widthAt = (spine: Spine, along: number) =>
-  pointAt(spine, placeOf(spine, placeAlong(courseOf(spine), along))).width;
-/** The greatest turn at any inner node, radians. */
-function kinkOf(spine: Spine): number {
-  let worst = 0;
-  for (let k = spine.closed ? 0 : 1; k < segmentCount(spine); k++) {
-    const before = directionAt(spine, { segment: k === 0 ? segmentCount(spine) - 1 : k - 1, t: 1 });
-    const after = directionAt(spine, { segment: k, t: 0 });
-    worst = Math.max(worst, Math.acos(Math.min(1, before.x * after.x + before.y * after.y)));
-  }
-  return worst;
-}
+import { bar, circle, entities, kinkOf, straightSpine, widthAt } from './lines';
 
 describe('weights', () => {
   const level = straightSpine([0, 0], [400, 0], 10);
@@ -273,13 +248,12 @@ describe('lines as other lines', () => {
     expect(() => checkStroke({ ...entity, ends: ['round', 'pointed'] })).toThrow();
   });
 
-  it('smooth nodes stay smooth where a line is cut, and the law holds for any hand', () => {
+  it('stay as smooth as they were where they are tugged, wherever that is', () => {
     fc.assert(
       fc.property(fc.double({ min: 0.05, max: 0.95, noNaN: true }), (share) => {
         const spine = drawStroke(drawn(wave, { count: 120, tremor: 0.4 }), liner, even(20)).spine;
         const grip = share * endOf(spine);
         const pulled = tug(spine, grip, { x: 5, y: -8 }, { radius: 90, falloff: 0.3, isPinned: true });
-        for (let k = 1; k < segmentCount(spine); k++) if (!isSmooth(spine, k)) return;
         expect(kinkOf(pulled)).toBeLessThan(kinkOf(spine) + 0.05);
       }),
       { numRuns: 12 },
