@@ -10,6 +10,7 @@ import {
   STRIDE,
   type Course,
 } from '../curve';
+import type { Point } from '../math';
 import type { Stroke, StrokeEnd } from '../page';
 import type { Stop } from './meetings';
 
@@ -59,41 +60,54 @@ export function cutAtStop<S extends Stroke>(stroke: S, stop: Stop<S>, keepsBefor
  * its edge over `reach` page px each way, drawn out straight, and `far` beyond it.
  */
 function ringBeyond(course: Course, place: number, side: 1 | -1, reach: number, far: number): Float64Array {
-  const { line, along, places } = course;
+  const { line, along } = course;
   const middle = alongAt(course, place);
-  const marks: number[] = [Math.max(0, middle - reach)];
-  for (const length of along) if (length > marks[0] && length < middle + reach) marks.push(length);
-  marks.push(Math.min(along[along.length - 1], middle + reach));
-  const edge: number[] = [];
-  const back: (readonly [number, number])[] = [];
-  let leg = 0;
-  const legAt = (length: number) => {
-    while (leg < places.length - 2 && along[leg + 1] < length) leg++;
-    const i = STRIDE * leg;
-    const [x, y] = [line[i + 3] - line[i], line[i + 4] - line[i + 1]];
-    const long = Math.hypot(x, y) || 1;
+  const [from, to] = [Math.max(0, middle - reach), Math.min(along[along.length - 1], middle + reach)];
+  const first = pointAfter(along, from);
+  const inner = Math.max(0, pointAfter(along, to - 1e-9) - first);
+  // The edge where the stretch begins, at the points of the course within and where it ends, drawn out straight at both.
+  const count = inner + 4;
+  const ring = new Float64Array(4 * count);
+  const beyond = besideLeg(course, pointAfter(along, middle) - 1, side * far);
+  const put = (k: number, x: number, y: number) => {
+    ring.set([x, y], 2 * k);
+    ring.set([x + beyond.x, y + beyond.y], 2 * (2 * count - 1 - k));
+  };
+  for (let k = 0; k <= inner + 1; k++) {
+    const leg = first - 1 + Math.max(0, k - 1);
+    const length = k === 0 ? from : k > inner ? to : along[leg + 1];
     const share = (length - along[leg]) / (along[leg + 1] - along[leg] || 1);
-    return {
-      ...{ x: line[i] + share * x, y: line[i + 1] + share * y, ux: x / long, uy: y / long },
-      half: (line[i + 2] + share * (line[i + 5] - line[i + 2])) / 2,
-    };
-  };
-  const at = legAt(middle);
-  const [fx, fy] = [-side * at.uy * far, side * at.ux * far];
-  leg = 0;
-  const put = (x: number, y: number) => {
-    edge.push(x, y);
-    back.unshift([x + fx, y + fy]);
-  };
-  marks.forEach((length, k) => {
-    const { x, y, ux, uy, half } = legAt(length);
-    const out = Math.max(half - INSIDE, 0.75 * half) * side;
-    const [ex, ey] = [x - uy * out, y + ux * out];
-    if (k === 0) put(ex - ux * far, ey - uy * far);
-    put(ex, ey);
-    if (k === marks.length - 1) put(ex + ux * far, ey + uy * far);
-  });
-  return Float64Array.from([...edge, ...back.flat()]);
+    const i = STRIDE * leg;
+    const half = (line[i + 2] + share * (line[i + 5] - line[i + 2])) / 2;
+    const out = besideLeg(course, leg, side * Math.max(half - INSIDE, 0.75 * half));
+    const x = line[i] + share * (line[i + 3] - line[i]) + out.x;
+    const y = line[i + 1] + share * (line[i + 4] - line[i + 1]) + out.y;
+    put(k + 1, x, y);
+    const right = k === 0 || k > inner ? besideLeg(course, leg, far) : undefined;
+    if (right && k === 0) put(0, x - right.y, y + right.x);
+    else if (right) put(count - 1, x + right.y, y - right.x);
+  }
+  return ring;
+}
+
+/** The first point of a course that lies farther along than `length`, but for its start. */
+function pointAfter(along: Float64Array, length: number): number {
+  let low = 0;
+  let high = along.length - 1;
+  while (high - low > 1) {
+    const middle = (low + high) >> 1;
+    if (along[middle] <= length) low = middle;
+    else high = middle;
+  }
+  return high;
+}
+
+/** The way `away` page px to the right of where a leg goes (y points down). */
+function besideLeg({ line }: Course, leg: number, away: number): Point {
+  const i = STRIDE * leg;
+  const [x, y] = [line[i + 3] - line[i], line[i + 4] - line[i + 1]];
+  const share = away / (Math.hypot(x, y) || 1);
+  return { x: -y * share, y: x * share };
 }
 
 /** A piece of a line between two cuts: its grain goes on where it was, and its samples no longer tell its course. */

@@ -1,12 +1,12 @@
 import { courseOf, directionAt, placeOf, pointAt, STRIDE, type Course, type Spine } from '../curve';
-import { emptyBox, uniteBoxes, type Box } from '../math';
+import { emptyBox, uniteBoxes, type Box, type Point } from '../math';
 import type { Stroke } from '../page';
 import { refinedCrossing } from './crossCubics';
 
 /** Legs of a course that share a box. */
 const HULL = 8;
 /** Radians below which lines run along each other rather than cross. */
-const GLANCE = 0.1;
+export const GLANCE = 0.1;
 /** Page px along a line within which it does not cross itself: there its own legs are neighbours. */
 const NEIGHBOUR = 2;
 
@@ -23,26 +23,29 @@ export interface Stop<S extends Stroke = Stroke> {
 
 /**
  * All stops of a line among others and on itself, from its start to its end. `gap` is how far ink may miss ink and still
- * count, page px; stops farther than `within` page px from both ends may be left out. A line that merely runs along another
- * one is not stopped by it.
+ * count, page px. A line that merely runs along another one is not stopped by it.
  */
-export function stopsOf<S extends Stroke>(stroke: S, others: Iterable<S>, gap = 0, within = Infinity): Stop<S>[] {
+export function stopsOf<S extends Stroke>(stroke: S, others: Iterable<S>, gap = 0): Stop<S>[] {
   const stops: Stop<S>[] = [];
   const own = hullsOf(stroke.spine);
   for (const other of others) {
     if (other === stroke) continue;
     const theirs = hullsOf(other.spine);
-    if (areNear(own.box, theirs.box, gap)) stops.push(...metBy(stroke, other, own, theirs, gap, within));
+    if (areNear(own.box, theirs.box, gap)) stops.push(...metBy(stroke, other, own, theirs, gap));
   }
-  stops.push(...ownCrossings(stroke.spine).flatMap(({ a, b }) => [selfStop(stroke, a, b), selfStop(stroke, b, a)]));
+  stops.push(...ownStops(stroke));
   return stops.sort((a, b) => a.at - b.at);
 }
+
+/** Where a line is stopped by itself. */
+export const ownStops = <S extends Stroke>(stroke: S): Stop<S>[] =>
+  ownCrossings(stroke.spine).flatMap(({ a, b }) => [selfStop(stroke, a, b), selfStop(stroke, b, a)]);
 
 const selfStop = <S extends Stroke>(stroke: S, at: number, otherAt: number): Stop<S> => ({
   ...{ at, other: stroke, otherAt, crosses: true },
 });
 
-interface Hulls {
+export interface Hulls {
   readonly course: Course;
   readonly box: Box;
   /** The boxes of the ink of `HULL` legs each. */
@@ -76,17 +79,10 @@ function boxOfLegs(line: Float64Array, from: number, to: number): Box {
 }
 
 /**
- * Calls back for each pair of legs whose ink may come within `gap`; both are numbers of their first points. `isLooked` may
- * leave out legs of the first line by the hull that they are in. Of one line with itself each pair comes once, and
- * neighbours never.
+ * Calls back for each pair of legs whose ink may come within `gap`; both are numbers of their first points. Of one line
+ * with itself each pair comes once, and neighbours never.
  */
-export function eachNearPair(
-  a: Hulls,
-  b: Hulls,
-  gap: number,
-  tell: (legA: number, legB: number) => void,
-  isLooked?: (firstLeg: number, lastLeg: number) => boolean,
-): void {
+export function eachNearPair(a: Hulls, b: Hulls, gap: number, tell: (legA: number, legB: number) => void): void {
   const [p, q] = [a.course.line, b.course.line];
   const [legsA, legsB] = [a.course.places.length - 1, b.course.places.length - 1];
   const isSelf = a === b;
@@ -94,7 +90,6 @@ export function eachNearPair(
     const hull = a.boxes[h];
     if (!areNear(hull, b.box, gap)) continue;
     const [first, last] = [h * HULL, Math.min(legsA, (h + 1) * HULL)];
-    if (isLooked && !isLooked(first, last)) continue;
     for (let g = isSelf ? h : 0; g < b.boxes.length; g++) {
       const other = b.boxes[g];
       if (!areNear(hull, other, gap)) continue;
@@ -128,6 +123,8 @@ const areNear = (a: Box, b: Box, gap: number): boolean =>
 
 /** A stretch of a line, lengths along it in page px, on which its ink meets that of another line. */
 interface Meeting {
+  /** The number of the last leg that it is known to lie on. */
+  leg: number;
   from: number;
   to: number;
   /** Whether the lines run along each other where the stretch begins and ends. */
@@ -137,42 +134,44 @@ interface Meeting {
   least: number;
   at: number;
   otherAt: number;
-  crossings: { readonly at: number; readonly otherAt: number; readonly angle: number }[];
+  readonly crossings: { readonly at: number; readonly otherAt: number; readonly angle: number }[];
 }
 
-function metBy<S extends Stroke>(
-  stroke: S,
-  other: S,
-  own: Hulls,
-  theirs: Hulls,
-  gap: number,
-  within: number,
-): Stop<S>[] {
+function metBy<S extends Stroke>(stroke: S, other: S, own: Hulls, theirs: Hulls, gap: number): Stop<S>[] {
   const found: Meeting[] = [];
-  const { along } = own.course;
-  const length = along[along.length - 1];
-  const isLooked = (first: number, last: number) => along[first] <= within || along[last] >= length - within;
-  eachNearPair(
-    own,
-    theirs,
-    gap,
-    (i, j) => {
-      const cross = legCrossing(own.course.line, STRIDE * i, theirs.course.line, STRIDE * j);
-      const met = legMeeting(own.course, i, theirs.course, j, gap, cross);
-      if (!met) return;
-      const exact = cross && exactCrossing(stroke.spine, own.course, i, other.spine, theirs.course, j, cross);
-      if (exact)
-        met.crossings.push({
-          ...{ at: exact.a, otherAt: exact.b },
-          angle: angleBetween(stroke.spine, exact.a, other.spine, exact.b),
-        });
-      found.push(met);
-    },
-    within < length ? isLooked : undefined,
-  );
+  eachNearPair(own, theirs, gap, (i, j) => {
+    const cross = legCrossing(own.course.line, STRIDE * i, theirs.course.line, STRIDE * j);
+    const met = meetOnLeg(found, own.course, i, theirs.course, j, gap, cross);
+    const exact = met && cross && exactCrossing(stroke.spine, own.course, i, other.spine, theirs.course, j, cross);
+    if (exact)
+      met.crossings.push({
+        ...{ at: exact.a, otherAt: exact.b },
+        angle: angleBetween(stroke.spine, exact.a, other.spine, exact.b),
+      });
+  });
   const meetings = united(found);
   if (stroke.spine.closed) closeSeam(meetings, own.course);
   return meetings.flatMap((met) => stopsIn(met, stroke, other));
+}
+
+/** The place on a line whose ink lies deepest in a disc; nothing where they do not touch. */
+export function touchedAt({ course, boxes }: Hulls, { x, y }: Point, radius: number): number | undefined {
+  const { line, places } = course;
+  let least = 0;
+  let at: number | undefined;
+  for (let h = 0; h < boxes.length; h++) {
+    const { minX, minY, maxX, maxY } = boxes[h];
+    if (x + radius < minX || x - radius > maxX || y + radius < minY || y - radius > maxY) continue;
+    for (let leg = h * HULL; leg < Math.min(places.length - 1, (h + 1) * HULL); leg++) {
+      const i = STRIDE * leg;
+      const away = Math.sqrt(awayFrom(line, i, x, y));
+      const clearance = away - radius - (line[i + 2] + nearestShare * (line[i + 5] - line[i + 2])) / 2;
+      if (clearance > least || (at !== undefined && clearance === least)) continue;
+      least = clearance;
+      at = mixed(places, leg, nearestShare);
+    }
+  }
+  return at;
 }
 
 /** A ring goes on through its first node: what meets it there is one meeting, at its start. */
@@ -207,17 +206,17 @@ function distinct<C extends { readonly at: number }>(crossings: readonly C[]): C
 
 const widthAt = (spine: Spine, place: number): number => pointAt(spine, placeOf(spine, place)).width;
 
-function united(meetings: readonly Meeting[]): Meeting[] {
+function united(meetings: Meeting[]): Meeting[] {
   const all: Meeting[] = [];
-  for (const next of [...meetings].sort((a, b) => a.from - b.from)) {
-    const last = all[all.length - 1];
+  let last: Meeting | undefined;
+  for (const next of meetings.sort((a, b) => a.from - b.from)) {
     if (!last || next.from > last.to + 1e-6) {
-      all.push(next);
+      all.push((last = next));
       continue;
     }
     if (next.to > last.to) [last.to, last.endsAlong] = [next.to, next.endsAlong];
-    last.crossings.push(...next.crossings);
     if (next.least < last.least) [last.least, last.at, last.otherAt] = [next.least, next.at, next.otherAt];
+    last.crossings.push(...next.crossings);
   }
   return all;
 }
@@ -231,8 +230,9 @@ export function angleBetween(a: Spine, at: number, b: Spine, otherAt: number): n
 
 /** Page px by which widths on two legs may change before the nearest place is looked for in earnest. */
 const TAPERING = 0.3;
-/** Halvings by which an edge of a meeting is found on a leg. */
-const HALVINGS = 7;
+/** Chords by which an edge of a meeting is found on a leg, and the clearance, page px, that is near enough to none. */
+const CHORDS = 7;
+const EDGE = 0.01;
 /** Steps by which the nearest place is found where widths taper. */
 const GOLDEN_STEPS = 20;
 
@@ -240,11 +240,13 @@ const GOLDEN_STEPS = 20;
 let nearestShare = 0;
 
 /**
- * Where along one leg its ink comes within `gap` of the ink around another. Legs of even width are nearest where their
- * middles are (Ericson 2004, §5.1.9); between tapering ones the clearance is unimodal along the first one (distance to a
- * convex set), so its bottom is found by golden section. Its ends are found by halving.
+ * Where along one leg its ink comes within `gap` of the ink around another, as a new one among the meetings that are known
+ * or as more of one of these. Legs of even width are nearest where their middles are (Ericson 2004, §5.1.9); between
+ * tapering ones the clearance is unimodal along the first one (distance to a convex set), so its bottom is found by golden
+ * section. Its ends are found by chords (regula falsi).
  */
-function legMeeting(
+function meetOnLeg(
+  known: Meeting[],
   own: Course,
   i: number,
   theirs: Course,
@@ -252,8 +254,10 @@ function legMeeting(
   gap: number,
   cross: readonly [number, number] | undefined,
 ): Meeting | undefined {
-  const [p, q] = [own.line, theirs.line];
-  const [k, n] = [STRIDE * i, STRIDE * j];
+  const p = own.line;
+  const q = theirs.line;
+  const k = STRIDE * i;
+  const n = STRIDE * j;
   let bottom = cross ? cross[0] : nearestOnLeg(p, k, q, n);
   let least = clearanceAt(p, k, q, n, bottom, gap);
   if (least > 0) {
@@ -265,18 +269,42 @@ function legMeeting(
   }
   if (least > 0) return undefined;
   const otherShare = nearestShare;
-  const length = own.along[i + 1] - own.along[i];
+  const start = own.along[i];
+  const length = own.along[i + 1] - start;
+  const middle = start + length * bottom;
   const isAlong = legAngle(p, k, q, n) < GLANCE;
-  return {
-    from: own.along[i] + length * edge(p, k, q, n, gap, bottom, 0),
-    to: own.along[i] + length * edge(p, k, q, n, gap, bottom, 1),
-    startsAlong: isAlong,
-    endsAlong: isAlong,
-    least,
-    at: mixed(own.places, i, bottom),
-    otherAt: mixed(theirs.places, j, otherShare),
-    crossings: [],
-  };
+  let met: Meeting | undefined;
+  for (let m = known.length - 1; !met && m >= 0 && known[m].leg === i; m--)
+    if (known[m].from <= middle && known[m].to >= middle) met = known[m];
+  if (!met) {
+    const at = mixed(own.places, i, bottom);
+    const otherAt = mixed(theirs.places, j, otherShare);
+    met = {
+      leg: i,
+      from: middle,
+      to: middle,
+      startsAlong: isAlong,
+      endsAlong: isAlong,
+      least,
+      at,
+      otherAt,
+      crossings: [],
+    };
+    known.push(met);
+  } else if (least < met.least) {
+    met.least = least;
+    met.at = mixed(own.places, i, bottom);
+    met.otherAt = mixed(theirs.places, j, otherShare);
+  }
+  if (met.from > start) {
+    const from = start + length * edge(p, k, q, n, gap, bottom, least, 0);
+    if (from < met.from) [met.from, met.startsAlong] = [from, isAlong];
+  }
+  if (met.to < start + length) {
+    const to = start + length * edge(p, k, q, n, gap, bottom, least, 1);
+    if (to > met.to) [met.to, met.endsAlong] = [to, isAlong];
+  }
+  return met;
 }
 
 function legAngle(p: Float64Array, i: number, q: Float64Array, j: number): number {
@@ -338,13 +366,19 @@ function edge(
   j: number,
   gap: number,
   inside: number,
+  least: number,
   outside: number,
 ): number {
-  if (clearanceAt(p, i, q, j, outside, gap) <= 0) return outside;
-  for (let k = 0; k < HALVINGS; k++) {
-    const middle = (inside + outside) / 2;
-    if (clearanceAt(p, i, q, j, middle, gap) <= 0) inside = middle;
-    else outside = middle;
+  let low = least;
+  let high = clearanceAt(p, i, q, j, outside, gap);
+  if (high <= 0) return outside;
+  // Towards the outside the clearance is convex: a chord cuts it outside the edge, or where it is straight, on it.
+  for (let k = 0; k < CHORDS; k++) {
+    const middle = inside + (low / (low - high)) * (outside - inside);
+    const clearance = clearanceAt(p, i, q, j, middle, gap);
+    if (clearance > EDGE) [outside, high] = [middle, clearance];
+    else if (clearance < -EDGE) [inside, low] = [middle, clearance];
+    else return middle;
   }
   return inside;
 }

@@ -9,7 +9,6 @@ import {
   placeOf,
   pointAt,
   reversedSpine,
-  widestOf,
   type Spine,
 } from '../curve';
 import type { Point } from '../math';
@@ -18,6 +17,7 @@ import { lineSpine } from '../shapes';
 import { InkIndex } from './crossings';
 import { cutAtStop, pieceOf, type Cut } from './cut';
 import { stopsOf, type Stop } from './meetings';
+import { stopping } from './stopping';
 
 export interface TidyOptions {
   /** Ends that overshoot a crossing by less than this, page px, are snipped. */
@@ -52,9 +52,18 @@ const PASSES = 6;
 
 interface Line {
   readonly stroke: StrokeEntity;
-  readonly stops: readonly Stop<StrokeEntity>[];
+  /** For each end what it may overshoot, from the end inwards. */
+  readonly near: readonly [readonly NearStop[], readonly NearStop[]];
+  /** For each end whether its ink meets another line. */
+  readonly touches: readonly [boolean, boolean];
   /** For each end the stop that it overshoots, if any. */
-  readonly at: [Stop<StrokeEntity> | undefined, Stop<StrokeEntity> | undefined];
+  readonly at: [NearStop | undefined, NearStop | undefined];
+}
+
+interface NearStop {
+  readonly stop: Stop<StrokeEntity>;
+  /** How far the middle of the line goes on beyond it, page px. */
+  readonly beyond: number;
 }
 
 /**
@@ -74,20 +83,21 @@ export function tidyEnds(strokes: readonly StrokeEntity[], options: TidyOptions)
 export function* tidying(strokes: readonly StrokeEntity[], options: TidyOptions): Generator<number, Tidied> {
   const { mayChange = () => true } = options;
   const index = new InkIndex(strokes);
+  const stops = yield* stopping(strokes, index);
   const lines = new Map<EntityId, Line>();
-  for (const [k, stroke] of strokes.entries()) {
-    if (k % 32 === 0) yield (0.9 * k) / strokes.length;
-    if (stroke.spine.closed) continue;
-    lines.set(stroke.id, {
-      stroke,
-      stops: stopsOf(stroke, index.near(stroke, 0), 0, options.overshoot + widestOf(stroke.spine)),
-      at: [undefined, undefined],
-    });
-  }
-  settle(lines, options.overshoot);
+  for (const stroke of strokes)
+    if (!stroke.spine.closed)
+      lines.set(stroke.id, {
+        stroke,
+        ...nearEnds(stroke, stops.get(stroke.id) ?? [], options.overshoot),
+        at: [undefined, undefined],
+      });
+  settle(lines);
   const edits: Edit[] = [];
   const report: LooseEnd[] = [];
+  let done = 0;
   for (const line of lines.values()) {
+    if (done++ % 64 === 0) yield 0.8 + (0.2 * done) / lines.size;
     if (!mayChange(line.stroke)) continue;
     const ends = ([0, 1] as const).map((end) => looseEnd(line, end, options, index));
     report.push(...ends.flatMap((one) => (one ? [one.told] : [])));
@@ -99,24 +109,20 @@ export function* tidying(strokes: readonly StrokeEntity[], options: TidyOptions)
 }
 
 /** Decides which stop each end overshoots: the nearest one that is not itself on an overshoot. */
-function settle(lines: ReadonlyMap<EntityId, Line>, limit: number): void {
-  const isLoose = (stop: Stop<StrokeEntity>): boolean => {
-    const other = lines.get(stop.other.id);
-    if (!other) return false;
-    const [first, last] = other.at;
-    return (
-      (first !== undefined && stop.otherAt < first.at - 1e-6) || (last !== undefined && stop.otherAt > last.at + 1e-6)
-    );
+function settle(lines: ReadonlyMap<EntityId, Line>): void {
+  const isFirm = ({ stop: { other, otherAt } }: NearStop): boolean => {
+    const line = lines.get(other.id);
+    if (!line) return true;
+    const [first, last] = line.at;
+    return (!first || otherAt >= first.stop.at - 1e-6) && (!last || otherAt <= last.stop.at + 1e-6);
   };
   for (let pass = 0; pass < PASSES; pass++) {
     let hasChanged = false;
-    for (const line of lines.values())
+    for (const { near, at } of lines.values())
       for (const end of [0, 1] as const) {
-        const found = stopsFrom(line, end).find(
-          (stop) => overshootTo(line.stroke, stop, end) <= limit && !isLoose(stop),
-        );
-        if (found?.at !== line.at[end]?.at) hasChanged = true;
-        line.at[end] = found;
+        const found = near[end].find(isFirm);
+        hasChanged ||= found !== at[end];
+        at[end] = found;
       }
     if (!hasChanged) return;
   }
@@ -125,22 +131,30 @@ function settle(lines: ReadonlyMap<EntityId, Line>, limit: number): void {
 /** The share of a line beyond which it is no overshoot that goes on past a crossing, but the line itself. */
 const MOST_SHARE = 1 / 3;
 
-/** Stops from an end inwards, as far as an overshoot may go. */
-function stopsFrom({ stroke, stops }: Line, end: 0 | 1): readonly Stop<StrokeEntity>[] {
-  const course = courseOf(stroke.spine);
-  const most = MOST_SHARE * lengthOf(course);
-  const near = stops.filter(({ at }) =>
-    end === 0 ? alongAt(course, at) <= most : alongAt(course, at) >= lengthOf(course) - most,
-  );
-  return end === 0 ? near : near.reverse();
+/** For each end the stops that it may overshoot by less than a limit, from the end inwards. */
+function nearEnds(
+  { spine }: Stroke,
+  stops: readonly Stop<StrokeEntity>[],
+  limit: number,
+): Pick<Line, 'near' | 'touches'> {
+  const course = courseOf(spine);
+  const length = lengthOf(course);
+  const most = Math.min(limit, MOST_SHARE * length);
+  const near: [NearStop[], NearStop[]] = [[], []];
+  const touches: [boolean, boolean] = [false, false];
+  for (const stop of stops) {
+    const along = alongAt(course, stop.at);
+    for (const end of [0, 1] as const) {
+      const beyond = end === 0 ? along : length - along;
+      if (beyond <= most) near[end].push({ stop, beyond });
+      if (beyond <= widthAtEnd(spine, end) / 2 + FINE) touches[end] = true;
+    }
+  }
+  for (const list of near) list.sort((a, b) => a.beyond - b.beyond);
+  return { near, touches };
 }
 
-/** How far the middle of a line goes on beyond a stop, page px. */
-function overshootTo({ spine }: Stroke, { at }: Stop, end: 0 | 1): number {
-  const course = courseOf(spine);
-  const along = alongAt(course, at);
-  return end === 0 ? along : lengthOf(course) - along;
-}
+const widthAtEnd = ({ points }: Spine, end: 0 | 1): number => points[end === 0 ? 2 : points.length - 1];
 
 interface Loose {
   readonly told: LooseEnd;
@@ -152,22 +166,22 @@ interface Loose {
 function looseEnd(
   line: Line,
   end: 0 | 1,
-  { overshoot, gap, exceptions }: TidyOptions,
+  { gap, exceptions }: TidyOptions,
   index: InkIndex<StrokeEntity>,
 ): Loose | undefined {
   const { stroke } = line;
-  const stop = line.at[end];
+  const found = line.at[end];
   const tip = pointAt(stroke.spine, placeOf(stroke.spine, end === 0 ? 0 : endOf(stroke.spine)));
   const key = `${stroke.id}:${end}`;
   const told = (kind: LooseEnd['kind'], length: number): LooseEnd => ({
     ...{ key, strokeId: stroke.id, kind, length, x: tip.x, y: tip.y },
     isException: exceptions?.has(key) === true,
   });
-  if (stop) {
+  if (found) {
+    const { stop, beyond: length } = found;
     const covered = pointAt(stop.other.spine, placeOf(stop.other.spine, stop.otherAt)).width / 2;
-    const length = overshootTo(stroke, stop, end);
     const seen = length + (stroke.ends[end] === 'round' ? tip.width / 2 : 0) - covered;
-    if (typeof stroke.ends[end] !== 'string' || seen <= FINE || length > overshoot) return undefined;
+    if (typeof stroke.ends[end] !== 'string' || seen <= FINE) return undefined;
     return { told: told('overshoot', length), stop };
   }
   return gap > 0 ? shortEnd(line, end, gap, index, told) : undefined;
@@ -175,7 +189,7 @@ function looseEnd(
 
 /** An end that nothing stops, where the line drawn on straight would meet another one within a gap. */
 function shortEnd(
-  { stroke, stops }: Line,
+  { stroke, touches }: Line,
   end: 0 | 1,
   gap: number,
   index: InkIndex<StrokeEntity>,
@@ -185,8 +199,7 @@ function shortEnd(
   const place = placeOf(spine, end === 0 ? 0 : endOf(spine));
   const tip = pointAt(spine, place);
   const course = courseOf(spine);
-  const touches = stops.some((stop) => overshootTo(stroke, stop, end) <= tip.width / 2 + FINE);
-  if (touches || lengthOf(course) < FINE) return undefined;
+  if (touches[end] || lengthOf(course) < FINE) return undefined;
   const ahead = directionAt(spine, place);
   const way = end === 0 ? -1 : 1;
   const reach = gap + tip.width;
