@@ -1,76 +1,10 @@
-import { drawStroke } from '@true-nib/core/ink';
-import { seededRandom } from '@true-nib/core/math';
-import {
-  newLayer,
-  ordersBetween,
-  pack,
-  packSamples,
-  PACKED_TYPE,
-  type Edit,
-  type Nib,
-  type StrokeEntity,
-} from '@true-nib/core/page';
 import type { Page } from '@playwright/test';
 import { ask, darkCount, pixels, rested, saved } from './board';
 import { expect, test, type Desk } from './desk';
+import { layFullPage } from './fullPage';
 import { along, line, mouseDraw, Pen } from './hands';
 
-const STROKES = 20_000;
-const SIZE = { width: 3300, height: 4200, ppi: 300 };
 const BOARD = { x: 300, y: 80, width: 700, height: 640 };
-const nib: Nib = { name: 'Pressure nib', size: 10, thinnest: 0.2, taperIn: 0, taperOut: 0, color: '#14161a' };
-
-/** Some hundred drawn strokes of sixty samples, each laid down many times over the page. */
-function fullPage(): Edit[] {
-  const random = seededRandom(11);
-  const hands = Array.from({ length: 200 }, () => {
-    const [turn, bend] = [random() * 7, (random() - 0.5) * 0.08];
-    const samples = Array.from({ length: 60 }, (_, j) => ({
-      x: 3 * j * Math.cos(turn + bend * j),
-      y: 3 * j * Math.sin(turn + bend * j),
-      pressure: 0.3 + 0.5 * random(),
-    }));
-    return { packed: packSamples(samples), drawn: drawStroke(samples, nib, { way: 'even', strength: 30 }) };
-  });
-  return ordersBetween(undefined, undefined, STROKES).flatMap((order, k) => {
-    const { packed, drawn } = hands[k % hands.length];
-    const [dx, dy] = [random() * SIZE.width, random() * SIZE.height];
-    const points = drawn.spine.points.map((value, i) => (i % 3 === 0 ? value + dx : i % 3 === 1 ? value + dy : value));
-    const stroke: StrokeEntity = {
-      ...{ kind: 'stroke', id: `s${k}`, layerId: 'inks', order, nib, ends: drawn.ends },
-      spine: { points, closed: false },
-      origin: { samples: `h${k}`, calm: { way: 'even', strength: 30 }, zoom: 1, matrix: [1, 0, 0, 1, dx, dy] },
-    };
-    return [
-      { before: null, after: { kind: 'samples', id: `h${k}`, packed } },
-      { before: null, after: stroke },
-    ];
-  });
-}
-
-async function layFullPage(desk: Desk): Promise<string> {
-  const made = await fetch(`${desk.address}/api/pages`, {
-    method: 'POST',
-    headers: { 'content-type': 'application/json' },
-    body: JSON.stringify({ folioId: 'demo-saltmarsh-ferry', name: 'Full page', ...SIZE }),
-  });
-  const { id } = (await made.json()) as { id: string };
-  const inks = newLayer({ id: 'inks', medium: 'ink', name: 'Inks', order: 'a0' });
-  const edits: Edit[] = [{ before: null, after: inks }, ...fullPage()];
-  const each = 4_000;
-  for (let from = 0; from < edits.length; from += each) {
-    const change = { id: `c${from}`, by: 'me', label: 'Lay', at: 1, needs: [], edits: edits.slice(from, from + each) };
-    const body = new Uint8Array(pack({ since: from / each, changes: [change] }));
-    const answer = await fetch(`${desk.address}/api/pages/${id}/changes`, {
-      method: 'POST',
-      headers: { 'content-type': PACKED_TYPE },
-      body,
-    });
-    expect(answer.status).toBe(200);
-  }
-  return id;
-}
-
 const labels = async (desk: Desk, id: string): Promise<string[]> => {
   const answer = await ask(desk, `/api/pages/${id}/changes?only=headers`);
   return ((await answer.json()) as { changes: { label: string }[] }).changes.map(({ label }) => label);
@@ -110,7 +44,7 @@ test('a page of 20,000 strokes opens, moves without a blank frame, takes ink, is
   desk,
 }, info) => {
   test.setTimeout(420_000);
-  const id = await layFullPage(desk);
+  const id = await layFullPage(desk.address, 'demo-saltmarsh-ferry');
   await page.addInitScript(() => {
     const long: number[] = [];
     Object.assign(window, { long });

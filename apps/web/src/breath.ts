@@ -12,3 +12,18 @@ export function breath(): Promise<void> {
     port2.postMessage(null);
   });
 }
+
+/** What `work` answers for all of a list, some at a time, with a breath between the parts. Throws what `work` throws. */
+export async function inParts<T, R>(
+  list: readonly T[],
+  each: number,
+  work: (some: readonly T[]) => readonly R[],
+): Promise<readonly R[]> {
+  if (list.length <= each) return work(list);
+  const done: R[] = [];
+  for (let from = 0; from < list.length; from += each) {
+    if (from > 0) await breath();
+    for (const one of work(list.slice(from, from + each))) done.push(one);
+  }
+  return done;
+}

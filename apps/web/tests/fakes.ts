@@ -10,7 +10,7 @@ import {
 } from '@true-nib/core/page';
 import { Offline, ApiProblem } from '../src/api/request';
 import type { PageCard } from '../src/api/shelf';
-import type { Outbox } from '../src/session/outbox';
+import type { Outbox, PackedChange } from '../src/session/outbox';
 import { PageSession } from '../src/session/pageSession';
 import { ConflictAnswer, type Transport } from '../src/session/transport';
 
@@ -103,7 +103,8 @@ export class FakeOutbox implements Outbox {
   changes: { pageId: string; change: Change }[] = [];
   kept = new Map<string, Blob>();
 
-  async add(pageId: string, _changeId: string, bytes: Uint8Array) {
+  async add(pageId: string, _changeId: string, packed: PackedChange) {
+    const bytes = packed instanceof Blob ? new Uint8Array(await packed.arrayBuffer()) : packed;
     this.changes.push({ pageId, change: unpackChange(bytes) });
   }
   async pending(pageId: string) {

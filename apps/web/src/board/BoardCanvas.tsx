@@ -139,7 +139,7 @@ function followDesk({ picture, selection, hand, path, points, mend }: OpenBoard)
   const keep = () => {
     hand.keepDab();
     path.finish();
-    selection.keep();
+    selection.keep(true);
   };
   const stop = useDesk.subscribe(follow);
   follow(useDesk.getState());

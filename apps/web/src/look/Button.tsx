@@ -1,6 +1,8 @@
 import type { LucideIcon } from 'lucide-react-native';
+import { memo } from 'react';
 import { Pressable, Text } from 'react-native';
 import { Icon } from './Icon';
+import { useLatest } from './useLatest';
 import { web } from './web';
 
 interface ButtonProps {
@@ -12,7 +14,11 @@ interface ButtonProps {
   readonly disabled?: boolean;
 }
 
-export function Button({ label, onPress, icon, tone = 'plain', disabled = false }: ButtonProps) {
+export function Button({ onPress, ...face }: ButtonProps) {
+  return <Face {...face} onPress={useLatest(onPress)} />;
+}
+
+const Face = memo(function Face({ label, onPress, icon, tone = 'plain', disabled = false }: ButtonProps) {
   const isSeal = tone === 'seal';
   return (
     <Pressable
@@ -26,7 +32,7 @@ export function Button({ label, onPress, icon, tone = 'plain', disabled = false 
       <Text className={`font-bold text-14 ${isSeal ? 'text-onseal' : 'text-ink'}`}>{label}</Text>
     </Pressable>
   );
-}
+});
 
 interface IconButtonProps {
   readonly label: string;
@@ -38,7 +44,12 @@ interface IconButtonProps {
 }
 
 /** An icon alone, where the word would not fit: it carries its name as a label and a tooltip. */
-export function IconButton({ label, icon, onPress, disabled = false, tooltip = label }: IconButtonProps) {
+export function IconButton({ onPress, ...face }: IconButtonProps) {
+  return <IconFace {...face} onPress={useLatest(onPress)} />;
+}
+
+const IconFace = memo(function IconFace(props: IconButtonProps) {
+  const { label, icon, onPress, disabled = false, tooltip = label } = props;
   return (
     <Pressable
       accessibilityRole="button"
@@ -52,4 +63,4 @@ export function IconButton({ label, icon, onPress, disabled = false, tooltip = l
       <Icon of={icon} />
     </Pressable>
   );
-}
+});

@@ -1,6 +1,8 @@
 import type { LucideIcon } from 'lucide-react-native';
+import { memo } from 'react';
 import { Pressable, Text } from 'react-native';
 import { Icon } from './Icon';
+import { useLatest } from './useLatest';
 import { web } from './web';
 
 interface ChipProps {
@@ -15,7 +17,11 @@ interface ChipProps {
 }
 
 /** A tool: its picture and its word. */
-export function Chip({ label, icon, onPress, isChosen, disabled = false, tooltip }: ChipProps) {
+export function Chip({ onPress, ...face }: ChipProps) {
+  return <Face {...face} onPress={useLatest(onPress)} />;
+}
+
+const Face = memo(function Face({ label, icon, onPress, isChosen, disabled = false, tooltip }: ChipProps) {
   return (
     <Pressable
       role="button"
@@ -33,4 +39,4 @@ export function Chip({ label, icon, onPress, isChosen, disabled = false, tooltip
       </Text>
     </Pressable>
   );
-}
+});

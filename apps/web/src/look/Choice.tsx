@@ -1,4 +1,6 @@
+import { memo } from 'react';
 import { Pressable, Text, View } from 'react-native';
+import { useLatest } from './useLatest';
 
 interface ChoiceProps<T extends string> {
   readonly label: string;
@@ -14,6 +16,7 @@ export function Choice<T extends string>({ label, value, options, onChange, perR
   const rows = Array.from({ length: Math.ceil(options.length / perRow) }, (_, k) =>
     options.slice(k * perRow, (k + 1) * perRow),
   );
+  const choose = useLatest(onChange);
   return (
     <View
       role="radiogroup"
@@ -26,10 +29,10 @@ export function Choice<T extends string>({ label, value, options, onChange, perR
           {row.map((option, k) => (
             <Option
               key={option.value}
-              label={option.label}
+              {...option}
               isChosen={option.value === value}
               isFirst={k === 0}
-              onPress={() => onChange(option.value)}
+              onChoose={choose}
             />
           ))}
         </View>
@@ -38,19 +41,20 @@ export function Choice<T extends string>({ label, value, options, onChange, perR
   );
 }
 
-interface OptionProps {
+interface OptionProps<T extends string> {
+  readonly value: T;
   readonly label: string;
   readonly isChosen: boolean;
   readonly isFirst: boolean;
-  readonly onPress: () => void;
+  readonly onChoose: (value: T) => void;
 }
 
-function Option({ label, isChosen, isFirst, onPress }: OptionProps) {
+function PlainOption<T extends string>({ value, label, isChosen, isFirst, onChoose }: OptionProps<T>) {
   return (
     <Pressable
       role="radio"
       aria-checked={isChosen}
-      onPress={onPress}
+      onPress={() => onChoose(value)}
       className={`min-h-[44px] flex-1 items-center justify-center px-1 ${isFirst ? '' : 'border-l border-rule'} ${isChosen ? 'bg-tray' : ''}`}
     >
       <Text
@@ -62,3 +66,6 @@ function Option({ label, isChosen, isFirst, onPress }: OptionProps) {
     </Pressable>
   );
 }
+
+// `memo` forgets that its component is generic.
+const Option = memo(PlainOption) as typeof PlainOption;

@@ -1,4 +1,6 @@
+import { memo } from 'react';
 import { Pressable, Text, View } from 'react-native';
+import { useLatest } from './useLatest';
 
 interface SwitchProps {
   readonly label: string;
@@ -9,7 +11,11 @@ interface SwitchProps {
 }
 
 /** Something that is so or not, in words and by the knob's side. */
-export function Switch({ label, name = label, on, onChange }: SwitchProps) {
+export function Switch({ onChange, ...face }: SwitchProps) {
+  return <Face {...face} onChange={useLatest(onChange)} />;
+}
+
+const Face = memo(function Face({ label, name = label, on, onChange }: SwitchProps) {
   return (
     <Pressable
       role="switch"
@@ -26,4 +32,4 @@ export function Switch({ label, name = label, on, onChange }: SwitchProps) {
       </View>
     </Pressable>
   );
-}
+});

@@ -92,6 +92,8 @@ export class BoardPicture {
   private sketch: Sketch | undefined;
   private guides: Sketch | undefined;
   private readonly selection = new SelectionPicture();
+  /** The canvases that have something on them; of those that may be empty. */
+  private readonly inUse = new Set<HTMLCanvasElement>();
   private area: readonly Point[] | undefined;
   private readonly viewListeners = new Set<() => void>();
 
@@ -123,6 +125,7 @@ export class BoardPicture {
    */
   resize(extent: Extent, covered: number): void {
     const isFirst = this.extent.width === 0;
+    this.inUse.clear();
     this.extent = extent;
     this.covered = covered;
     this.ratio = Math.min(window.devicePixelRatio || 1, MOST_SIDE / Math.max(extent.width, extent.height, 1));
@@ -354,9 +357,21 @@ export class BoardPicture {
   }
 
   private paintGuides(): void {
-    const target = context(this.canvases.guides);
-    clearOverlay(target);
-    this.guides?.(target, this.map, this.ratio, this.colours());
+    const target = this.anew('guides', this.guides !== undefined);
+    if (target) this.guides?.(target, this.map, this.ratio, this.colours());
+  }
+
+  /**
+   * A cleared canvas to paint on; nothing where nothing is to be painted. A canvas that is empty and stays so is let be:
+   * touching it would cost a copy of all its px.
+   */
+  private anew(name: 'over' | 'guides' | 'overlay', isNeeded: boolean): CanvasRenderingContext2D | undefined {
+    const canvas = this.canvases[name];
+    const target = context(canvas);
+    if (isNeeded || this.inUse.has(canvas)) clearOverlay(target);
+    if (isNeeded) this.inUse.add(canvas);
+    else this.inUse.delete(canvas);
+    return isNeeded ? target : undefined;
   }
 
   private paintOverlaySoon(): void {
@@ -416,25 +431,25 @@ export class BoardPicture {
     const { under, over } = splitRoughs(this.page, this.look);
     const ground = context(this.canvases.under);
     drawPaper(ground, this.page, this.map);
-    const veil = context(this.canvases.over);
-    clearOverlay(veil);
+    const veil = this.anew('over', over.length > 0 && !this.isPeeking);
     if (this.isPeeking) return;
     drawRoughs(ground, under, this.pictures, this.map);
-    drawRoughs(veil, over, this.pictures, this.map);
+    if (veil) drawRoughs(veil, over, this.pictures, this.map);
   }
 
   private paintOverlay(isMoving = false): void {
-    const target = context(this.canvases.overlay);
-    clearOverlay(target);
-    if (scaleOf(this.map) / this.ratio >= GRID_ZOOM) drawPixelGrid(target, this.page.size, this.map, this.ratio);
-    if (this.grips) drawGrips(target, this.grips, this.map, this.ratio, this.colours());
+    const hasGrid = scaleOf(this.map) / this.ratio >= GRID_ZOOM;
+    const { grips, sketch, area, ring } = this;
+    const target = this.anew('overlay', [hasGrid, grips, sketch, area, ring, this.selection.isShown].some(Boolean));
+    if (!target) return;
+    if (hasGrid) drawPixelGrid(target, this.page.size, this.map, this.ratio);
+    if (grips) drawGrips(target, grips, this.map, this.ratio, this.colours());
     this.selection.paint(target, this.map, this.ratio, this.colours().raised, isMoving);
-    this.sketch?.(target, this.map, this.ratio, this.colours());
-    if (this.area) drawArea(target, this.area, this.map, this.ratio);
-    if (this.ring) {
-      const { at, radius } = this.ring;
-      drawRing(target, { x: at.x * this.ratio, y: at.y * this.ratio }, radius * scaleOf(this.map), this.ratio);
-    }
+    sketch?.(target, this.map, this.ratio, this.colours());
+    if (area) drawArea(target, area, this.map, this.ratio);
+    if (!ring) return;
+    const at = { x: ring.at.x * this.ratio, y: ring.at.y * this.ratio };
+    drawRing(target, at, ring.radius * scaleOf(this.map), this.ratio);
   }
 }
 

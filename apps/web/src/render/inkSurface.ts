@@ -48,6 +48,21 @@ export interface OpenedPage {
   readonly edits: readonly Edit[];
 }
 
+/** How edits are shown that lay down what is seen already, or change less than they touch. */
+interface EditLook {
+  readonly shown?: HTMLCanvasElement;
+  readonly within?: Box;
+}
+
+interface LateEdits {
+  readonly page: Page;
+  readonly ink: readonly Edit[];
+  readonly look: EditLook;
+}
+
+/** Edits taken over as they come: a few ms. */
+const MOST_AT_ONCE = 1_000;
+
 /** Edits that come over from the worker in one go. */
 const MENDED_PART = 400;
 
@@ -80,6 +95,11 @@ export class InkSurface {
   private isExact = false;
   private isMoving = false;
   private composeFrame = 0;
+  /** Edits that wait for a breath. */
+  private readonly late: LateEdits[] = [];
+  /** What edits have touched and a frame had no time to paint, device px. */
+  private unpainted: Box[] = [];
+  private paintFrame = 0;
   private settleTimer: ReturnType<typeof setTimeout> | undefined;
   private prepareTimer: ReturnType<typeof setTimeout> | undefined;
   private readonly restListeners = new Set<(isResting: boolean) => void>();
@@ -131,6 +151,7 @@ export class InkSurface {
     clearTimeout(this.settleTimer);
     clearTimeout(this.prepareTimer);
     cancelAnimationFrame(this.composeFrame);
+    cancelAnimationFrame(this.paintFrame);
     this.tiles.clear();
     if (this.last && 'close' in this.last.image) this.last.image.close();
     this.wash.dispose();
@@ -212,6 +233,8 @@ export class InkSurface {
   /** Keeps what the canvas shows exactly, for the places that have no tile yet once it moves. */
   private leave(): void {
     this.editedSinceLast = [];
+    this.repaintOnDevice(this.unpainted);
+    this.unpainted = [];
     if (!this.isPaintedOver) return;
     const copy = document.createElement('canvas');
     copy.width = this.canvas.width;
@@ -290,13 +313,27 @@ export class InkSurface {
    * is a canvas like this one that shows the strokes which the edits add, where they were drawn just now; `within` is where
    * the edits change what is to be seen, page px, when that is known to be less than all that they touch.
    */
-  edit(
-    page: Page,
-    edits: readonly Edit[],
-    { shown, within }: { readonly shown?: HTMLCanvasElement; readonly within?: Box } = {},
-  ): void {
+  edit(page: Page, edits: readonly Edit[], look: EditLook = {}): void {
     const ink = edits.filter(({ before, after }) => isInk(before) || isInk(after));
     if (ink.length === 0) return;
+    if (ink.length > MOST_AT_ONCE || this.late.length > 0) this.takeOverLater({ page, ink, look });
+    else this.takeOver(page, ink, look);
+  }
+
+  /** Thousands of edits come after a breath, and those that follow them in their turn. */
+  private takeOverLater(late: LateEdits): void {
+    this.late.push(late);
+    if (this.isExact) this.leave();
+    this.isExact = false;
+    this.restListeners.forEach((listener) => listener(false));
+    if (this.late.length > 1) return;
+    void breath().then(() => {
+      const all = this.late.splice(0);
+      for (const { page, ink, look } of all) this.takeOver(page, ink, look);
+    });
+  }
+
+  private takeOver(page: Page, ink: readonly Edit[], { shown, within }: EditLook): void {
     const pixels = ink.flatMap(({ before, after }) => {
       const tile = after?.kind === 'wash' ? after : before?.kind === 'wash' ? before : undefined;
       return tile ? [tileBox(tile)] : [];
@@ -324,7 +361,7 @@ export class InkSurface {
     if (isAddition && shown && added.length > 0) this.stamp(shown);
     else if (isAddition && added.length === 1 && this.index.isTopmost(added[0]))
       paintStrokes(this.context, added, this.map, paintTolerance(scaleOf(this.map)));
-    else this.repaint(all);
+    else this.repaintInTime(all);
     this.prepareSoon();
   }
 
@@ -384,10 +421,29 @@ export class InkSurface {
 
   /** Paints parts of the page anew, exactly; boxes in page px. Beyond `budget` ms it leaves the rest as it is. */
   private repaint(boxes: readonly Box[], budget = Infinity): void {
+    this.repaintOnDevice(deviceBoxes(boxes, this.map, this.deviceBox()), budget);
+  }
+
+  /** Paints parts of the page anew, those that take long with the next frames; boxes in page px. */
+  private repaintInTime(boxes: readonly Box[]): void {
+    this.unpainted.push(...this.repaintOnDevice(deviceBoxes(boxes, this.map, this.deviceBox()), EDIT_MS));
+    if (this.unpainted.length === 0 || this.paintFrame !== 0) return;
+    const { viewed } = this;
+    const goOn = () => {
+      this.paintFrame = 0;
+      // Another view has painted them already, as what edits have touched.
+      this.unpainted = viewed === this.viewed ? this.repaintOnDevice(this.unpainted, EDIT_MS) : [];
+      if (this.unpainted.length > 0) this.paintFrame = requestAnimationFrame(goOn);
+    };
+    this.paintFrame = requestAnimationFrame(goOn);
+  }
+
+  /** Paints boxes of device px anew; answers those that are left beyond `budget` ms. */
+  private repaintOnDevice(boxes: readonly Box[], budget = Infinity): Box[] {
     const { context, map } = this;
     const start = performance.now();
-    for (const box of deviceBoxes(boxes, map, this.deviceBox())) {
-      if (performance.now() - start > budget) return;
+    for (const [k, box] of boxes.entries()) {
+      if (performance.now() - start > budget) return boxes.slice(k);
       context.save();
       context.setTransform(1, 0, 0, 1, 0, 0);
       context.clearRect(box.minX, box.minY, box.maxX - box.minX, box.maxY - box.minY);
@@ -397,6 +453,7 @@ export class InkSurface {
       paintStack(context, this.index, map, box);
       context.restore();
     }
+    return [];
   }
 
   /** Paints what lies over a layer, within a box of device px: on what a context already shows, not beside it. */
@@ -423,6 +480,9 @@ const SETTLE_MS = 30;
 const MOST_NEWEST = 48;
 /** Ms that putting a view together from tiles may spend on what edits have outrun. */
 const COMPOSE_MS = 6;
+
+/** Ms that an edit may spend on painting what it touched, at once and in each frame after. */
+const EDIT_MS = 10;
 
 /** Edits that are painted box by box; more are left to the worker. */
 const MOST_REPAINTED = 300;

@@ -42,6 +42,10 @@ export class SelectionPicture {
     this.selection = selection;
   }
 
+  get isShown(): boolean {
+    return this.selection !== undefined;
+  }
+
   /** `map` takes page px to device px, `ratio` is device px per CSS px; while the view moves less is shown. */
   paint(context: CanvasRenderingContext2D, map: Matrix, ratio: number, ground: string, isMoving: boolean): void {
     const { selection } = this;

@@ -1,6 +1,7 @@
 import { boxesMeet, growBox, type Box } from '@true-nib/core/math';
 import {
   byOrder,
+  editedId,
   nodesOf,
   ofKind,
   sameValue,
@@ -14,18 +15,14 @@ import {
   type StackNode,
   type StrokeEntity,
 } from '@true-nib/core/page';
-import RBush from 'rbush';
 import { breath } from '../breath';
 import { strokeBox } from './inkPaint';
+import { leafOf, LeafTree, type Leaf } from './leafTree';
 import { isShownUnder, plainLook, type StackLook } from './stackLook';
 import { WashIndex } from './washIndex';
 
 /** Strokes taken up in one go: some ms. */
-const PART = 1_500;
-
-interface Leaf extends Box {
-  readonly stroke: StrokeEntity;
-}
+const PART = 800;
 
 interface Standing {
   readonly node: StackNode;
@@ -39,7 +36,7 @@ interface Standing {
  * edit. Strokes go in as they are kept and come out as they are shown, except where it says otherwise.
  */
 export class StrokeIndex {
-  private readonly tree = new RBush<Leaf>();
+  private readonly tree = new LeafTree();
   private readonly leaves = new Map<EntityId, Leaf>();
   private readonly tops = new Map<EntityId, string>();
   private layers = new Map<EntityId, Standing>();
@@ -61,7 +58,9 @@ export class StrokeIndex {
   ) {
     this.rank();
     this.wash.load(ofKind(page, 'wash'));
-    this.loadAll();
+    const strokes = ofKind(page, 'stroke');
+    if (inParts) this.loading = this.loadInParts(strokes);
+    else this.loadSome(strokes);
   }
 
   get size(): number {
@@ -78,11 +77,19 @@ export class StrokeIndex {
     this.page = page;
     if (edits.some(({ before, after }) => before?.kind === 'layer' || after?.kind === 'layer')) this.rank();
     this.wash.update(edits);
-    if (edits.length > 200 && edits.length > 0.2 * this.leaves.size) return this.loadAll();
-    for (const { before, after } of edits) {
-      if (before?.kind === 'stroke') this.remove(before.id);
-      if (after?.kind === 'stroke') this.insert(after);
+    const gone: Leaf[] = [];
+    const come: StrokeEntity[] = [];
+    for (const edit of edits) {
+      const { before, after } = edit;
+      if (before?.kind !== 'stroke' && after?.kind !== 'stroke') continue;
+      const leaf = this.leaves.get(editedId(edit));
+      if (leaf) gone.push(leaf);
+      if (leaf) this.leaves.delete(leaf.stroke.id);
+      if (after?.kind === 'stroke') come.push(after);
     }
+    this.tree.remove(gone);
+    if (this.inParts && come.length > PART) this.loading = this.loadInParts(come);
+    else this.loadSome(come);
   }
 
   /** Shows the stack in another way. Answers whether any layer looks different now. */
@@ -99,7 +106,7 @@ export class StrokeIndex {
   /** Visible strokes whose boxes meet `box`, as they are shown, in painting order, layer by layer. */
   within(box: Box, aboveRank = -1): Map<EntityId, StrokeEntity[]> {
     const found = new Map<EntityId, StrokeEntity[]>();
-    for (const { stroke } of this.tree.search(growBox(box, this.slack))) {
+    for (const stroke of this.tree.search(growBox(box, this.slack))) {
       const standing = this.layers.get(stroke.layerId);
       if (!standing?.isShown || standing.rank <= aboveRank || this.aside.has(stroke.id)) continue;
       const shown = styledStroke(stroke, standing.style);
@@ -114,9 +121,7 @@ export class StrokeIndex {
 
   /** Strokes of one layer whose boxes meet `box`, as they are kept, in no order. */
   onLayer(layerId: EntityId, box: Box): StrokeEntity[] {
-    return this.tree
-      .search(growBox(box, this.slack))
-      .flatMap(({ stroke }) => (stroke.layerId === layerId ? [stroke] : []));
+    return this.tree.search(growBox(box, this.slack)).filter((stroke) => stroke.layerId === layerId);
   }
 
   /** All strokes of one layer, as they are kept, lowest first. */
@@ -151,7 +156,7 @@ export class StrokeIndex {
         if (this.wash.within(id, box).length > 0) return false;
     return this.tree
       .search(growBox(box, this.slack))
-      .every(({ stroke: other }) => later(other) <= 0 || !this.isShown(other.layerId));
+      .every((other) => later(other) <= 0 || !this.isShown(other.layerId));
   }
 
   /** An order key at least as high as any that a stroke of the layer has; nothing for a layer that never had one. */
@@ -209,13 +214,6 @@ export class StrokeIndex {
     return slack;
   }
 
-  private loadAll(): void {
-    this.tree.clear();
-    this.leaves.clear();
-    this.loading = this.inParts ? this.loadInParts(ofKind(this.page, 'stroke')) : undefined;
-    if (!this.inParts) this.loadSome(ofKind(this.page, 'stroke'));
-  }
-
   /** Some at a time: tens of thousands of boxes at once would hold up the hand. */
   private async loadInParts(strokes: readonly StrokeEntity[]): Promise<void> {
     const { leaves } = this;
@@ -230,30 +228,16 @@ export class StrokeIndex {
   private loadSome(strokes: readonly StrokeEntity[]): void {
     const leaves = strokes.map(leafOf);
     for (const leaf of leaves) this.note(leaf);
-    this.tree.load(leaves);
-  }
-
-  private insert(stroke: StrokeEntity): void {
-    this.remove(stroke.id);
-    const leaf = leafOf(stroke);
-    this.note(leaf);
-    this.tree.insert(leaf);
+    this.tree.add(leaves);
   }
 
   private note(leaf: Leaf): void {
     const { id, layerId, order, nib } = leaf.stroke;
+    const old = this.leaves.get(id);
+    if (old) this.tree.remove([old]);
     this.widest = Math.max(this.widest, nib.size);
     this.leaves.set(id, leaf);
     const top = this.tops.get(layerId);
     if (top === undefined || order > top) this.tops.set(layerId, order);
   }
-
-  private remove(id: EntityId): void {
-    const leaf = this.leaves.get(id);
-    if (!leaf) return;
-    this.leaves.delete(id);
-    this.tree.remove(leaf);
-  }
 }
-
-const leafOf = (stroke: StrokeEntity): Leaf => ({ ...strokeBox(stroke), stroke });

@@ -1,9 +1,12 @@
 import { unpackChange, type Change } from '@true-nib/core/page';
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
 
+/** A change as packed bytes; a large one is put together out of parts. */
+export type PackedChange = Uint8Array | Blob;
+
 /** A change as it waits; earlier versions kept it as it was. */
 type WaitingRow = { readonly pageId: string } & (
-  { readonly id: string; readonly bytes: Uint8Array } | { readonly change: Change }
+  { readonly id: string; readonly bytes: PackedChange } | { readonly change: Change }
 );
 
 const idOf = (row: WaitingRow): string => ('change' in row ? row.change.id : row.id);
@@ -16,7 +19,7 @@ interface OutboxSchema extends DBSchema {
 /** What is drawn but not yet on the server. It is written here first, so that neither tab nor network can lose it. */
 export interface Outbox {
   /** Keeps a change, packed: cloning thousands of edits would hold up the hand. */
-  add(pageId: string, changeId: string, bytes: Uint8Array): Promise<void>;
+  add(pageId: string, changeId: string, bytes: PackedChange): Promise<void>;
   pending(pageId: string): Promise<Change[]>;
   remove(pageId: string, changeIds: ReadonlySet<string>): Promise<void>;
   addBlob(sha256: string, bytes: Blob): Promise<void>;
@@ -40,6 +43,9 @@ function database(): Promise<IDBPDatabase<OutboxSchema>> {
 /** Where the changes of this tab lie: those can be removed without looking through all of them. */
 const keys = new Map<string, number>();
 
+const unpacked = async (bytes: PackedChange): Promise<Change> =>
+  unpackChange(bytes instanceof Blob ? new Uint8Array(await bytes.arrayBuffer()) : bytes);
+
 const STRICT = { durability: 'strict' } as const;
 
 export const indexedDbOutbox: Outbox = {
@@ -50,7 +56,7 @@ export const indexedDbOutbox: Outbox = {
   },
   async pending(pageId) {
     const rows = await (await database()).getAllFromIndex('changes', 'pageId', pageId);
-    return rows.map((row) => ('change' in row ? row.change : unpackChange(row.bytes)));
+    return Promise.all(rows.map((row) => ('change' in row ? row.change : unpacked(row.bytes))));
   },
   async remove(pageId, changeIds) {
     const write = (await database()).transaction('changes', 'readwrite', STRICT);

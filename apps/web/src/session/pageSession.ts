@@ -5,7 +5,7 @@ import {
   invertChange,
   isLarge,
   pack,
-  packInParts,
+  packedInParts,
   PageError,
   remember,
   type Change,
@@ -18,7 +18,7 @@ import {
 import { ApiProblem, Offline } from '../api/request';
 import type { PageCard } from '../api/shelf';
 import { breath } from '../breath';
-import type { Outbox } from './outbox';
+import type { Outbox, PackedChange } from './outbox';
 import { ConflictAnswer, type PartsListener, type Transport } from './transport';
 
 export type SaveState = 'saved' | 'saving' | 'offline';
@@ -67,7 +67,7 @@ export class PageSession {
   private writing: Promise<unknown> = Promise.resolve();
   /** A large change that is still being packed. */
   private packing: Promise<void> | undefined;
-  private readonly packed = new WeakMap<Change, Uint8Array>();
+  private readonly packed = new WeakMap<Change, PackedChange>();
   private retry: ReturnType<typeof setTimeout> | undefined;
   private steps: Promise<unknown> = Promise.resolve();
   private isClosed = false;
@@ -255,12 +255,12 @@ export class PageSession {
 
   /** Writes a change to the outbox. A large one is packed in parts; those after it wait for their turn. */
   private write(change: Change): Promise<void> {
-    const add = (bytes: Uint8Array) => {
+    const add = (bytes: PackedChange) => {
       this.packed.set(change, bytes);
       return this.options.outbox.add(this.card.id, change.id, bytes);
     };
     if (!isLarge(change) && !this.packing) return add(pack(change));
-    const turn = (this.packing ?? Promise.resolve()).then(() => packInParts(change, breath)).then(add);
+    const turn = (this.packing ?? Promise.resolve()).then(() => packedSlowly(change)).then(add);
     const done = turn
       .catch(() => undefined)
       .then(() => {
@@ -398,6 +398,17 @@ export class PageSession {
   private notify(message: string): void {
     this.eventListeners.forEach((listener) => listener.notice(message));
   }
+}
+
+/** A large change, packed with a breath between its parts. */
+async function packedSlowly(change: Change): Promise<Blob> {
+  const parts: Blob[] = [];
+  for (const part of packedInParts(change)) {
+    // Each part leaves the memory of this thread at once; putting them together copies nothing.
+    parts.push(new Blob([new Uint8Array(part)]));
+    await breath();
+  }
+  return new Blob(parts);
 }
 
 /** The first changes, as many as make a request of some size. */

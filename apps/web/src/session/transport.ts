@@ -2,10 +2,8 @@ import {
   checkChange,
   checkParts,
   entitiesIn,
+  listRecordHead,
   PACKED_TYPE,
-  pack,
-  packedList,
-  packedRecord,
   unpack,
   type Change,
   type ChangeHeader,
@@ -15,6 +13,7 @@ import {
 import { request, requestJson } from '../api/request';
 import type { PageCard } from '../api/shelf';
 import { breath } from '../breath';
+import type { PackedChange } from './outbox';
 
 /** The answer to sending changes: saved, or what came between first. */
 export type Sent =
@@ -37,7 +36,7 @@ export interface Transport {
   since(pageId: string, revision: number): Promise<{ readonly revision: number; readonly changes: readonly Change[] }>;
   change(pageId: string, changeId: string): Promise<Change>;
   /** Sends changes; `packed` are their bytes, in the same order. */
-  send(pageId: string, since: number, changes: readonly Change[], packed: readonly Uint8Array[]): Promise<Sent>;
+  send(pageId: string, since: number, changes: readonly Change[], packed: readonly PackedChange[]): Promise<Sent>;
   sendBlob(sha256: string, bytes: Blob): Promise<void>;
   blob(sha256: string): Promise<Blob>;
 }
@@ -91,11 +90,8 @@ export const httpTransport: Transport = {
     return changes[0];
   },
   async send(pageId, since, _changes, bytes) {
-    const envelope = packedRecord([
-      ['since', pack(since)],
-      ['changes', packedList(bytes)],
-    ]);
-    const body = new Blob([new Uint8Array(envelope)]);
+    const head = listRecordHead({ since }, 'changes', bytes.length);
+    const body = new Blob([head, ...bytes].map((part) => (part instanceof Blob ? part : new Uint8Array(part))));
     const headers = { ...packed, 'content-type': PACKED_TYPE };
     const response = await request(`/pages/${pageId}/changes`, { method: 'POST', headers, body }, [409]);
     if (response.ok) {

@@ -1,6 +1,5 @@
 import {
   directionAt,
-  flattenSpine,
   placeNumber,
   pointAt,
   SEGMENT,
@@ -38,8 +37,16 @@ export function rubStroke<S extends Stroke>(
   const tip = cutEnd === 'round' ? widestOf(stroke.spine) / 2 : 0;
   const pieces = rubbedPieces(stroke, path, radius + tip, thickness, cutEnd);
   return pieces?.flatMap(({ piece, isTouched }) =>
-    isTouched || (pieces.length > 1 && spineLength(piece.spine) < SLIVER) ? [] : [piece],
+    isTouched || (pieces.length > 1 && isShort(piece.spine, SLIVER)) ? [] : [piece],
   );
+}
+
+/** Whether a line is shorter than `length`, page px. A line that gets that far off its start is not: its length is not asked for. */
+function isShort(spine: Spine, length: number): boolean {
+  const { points: p } = spine;
+  for (let i = SEGMENT; i < p.length; i += SEGMENT)
+    if (Math.hypot(p[i] - p[0], p[i + 1] - p[1]) >= length) return false;
+  return spineLength(spine) < length;
 }
 
 /** A blot loses what the rubber went over: the way of its disc. */
@@ -77,7 +84,7 @@ function rubbedPieces<S extends Stroke>(
   const isNear = segmentsNear(stroke.spine, growBox(boxOfPoints(path), reach));
   if (!isNear.includes(true)) return undefined;
   const touched = touchTest(stroke, path, radius, thickness);
-  if (spineLength(stroke.spine) < SLIVER)
+  if (isShort(stroke.spine, SLIVER))
     return touched({ segment: 0, t: 0 }) ? [{ piece: stroke, isTouched: true }] : undefined;
   const stretches = stretchesOf(stroke.spine, isNear, touched, radius);
   if (!stretches.some(({ isTouched }) => isTouched)) return undefined;
@@ -180,16 +187,15 @@ function* probes(spine: Spine, isNear: readonly boolean[], radius: number): Gene
       yield { segment, t: 1 };
       continue;
     }
-    const piece = { points: spine.points.subarray(segment * SEGMENT, (segment + 1) * SEGMENT + 3), closed: false };
-    const steps = Math.max(2, Math.ceil(polylineLength(flattenSpine(piece, 0.5)) / spacing));
+    const steps = Math.max(2, Math.ceil(cubicLength(spine.points, segment * SEGMENT) / spacing));
     for (let k = 1; k <= steps; k++) yield { segment, t: k / steps };
   }
 }
 
-function polylineLength(line: Float64Array): number {
-  let length = 0;
-  for (let i = 3; i < line.length; i += 3) length += Math.hypot(line[i] - line[i - 3], line[i + 1] - line[i - 2]);
-  return length;
+/** The length of a cubic, roughly: between that of its chord and that of its handles (Gravesen 1997). */
+function cubicLength(p: Float64Array, i: number): number {
+  const leg = (from: number, to: number) => Math.hypot(p[to] - p[from], p[to + 1] - p[from + 1]);
+  return (leg(i, i + 9) + leg(i, i + 3) + leg(i + 3, i + 6) + leg(i + 6, i + 9)) / 2;
 }
 
 /** The place between two neighbouring probes where touching begins or ends. */

@@ -1,4 +1,15 @@
-import { courseOf, endOf, lengthOf, movedPlace, startedAt, widestOf, type Spine } from '../curve';
+import {
+  alongAt,
+  courseOf,
+  endOf,
+  lengthOf,
+  movedPlace,
+  partOf,
+  placeAlong,
+  startedAt,
+  widestOf,
+  type Spine,
+} from '../curve';
 import { outlineOf } from '../ink';
 import { ringArea, withoutRings } from '../math';
 import type { Stroke } from '../page';
@@ -98,18 +109,34 @@ function runOf<S extends Stroke>(
   if (from.at >= to.at) return undefined;
   const run = pieceOf(stroke, from, to);
   // From one end to a line that covers it: nothing of it would be seen.
-  const cover = first && last ? undefined : (first ?? last)?.other;
-  return cover && cover !== stroke && liesUnder(run, cover) ? undefined : run;
+  const cover = first && last ? undefined : (first ?? last);
+  return cover && cover.other !== stroke && liesUnder(run, cover) ? undefined : run;
 }
 
 /** Page px of a rim that nobody sees. */
 const RIM = 0.05;
 
-/** Whether all ink of a line, but a rim, lies in that of another one. Only short lines are looked at: long ones do not. */
-function liesUnder(run: Stroke, cover: Stroke): boolean {
+/**
+ * Whether all ink of a line, but a rim, lies in that of the line that stops it. Only short lines are looked at, and of the
+ * other one only what is near: long ones do not.
+ */
+function liesUnder<S extends Stroke>(run: S, { other, otherAt }: Stop<S>): boolean {
   const length = lengthOf(courseOf(run.spine));
   const width = widestOf(run.spine);
-  if (length > 3 * (width + widestOf(cover.spine)) + 4) return false;
-  const standing = withoutRings(outlineOf(run).rings, outlineOf(cover).rings);
+  const reach = 3 * (width + widestOf(other.spine)) + 4;
+  if (length > reach) return false;
+  const standing = withoutRings(outlineOf(run).rings, outlineOf(partAround(other, otherAt, 2 * reach)).rings);
   return standing.reduce((sum, ring) => sum + ringArea(ring), 0) < 2 * RIM * (length + width);
+}
+
+/** The part of a line within some page px of a place, along it; the whole where it is a ring or a blot. */
+function partAround<S extends Stroke>(stroke: S, place: number, reach: number): S {
+  const { spine, ends, fills } = stroke;
+  if (spine.closed || fills) return stroke;
+  const course = courseOf(spine);
+  const along = alongAt(course, place);
+  const [from, to] = [placeAlong(course, along - reach), placeAlong(course, along + reach)];
+  if (from <= 0 && to >= endOf(spine)) return stroke;
+  const kept = [from <= 0 ? ends[0] : 'round', to >= endOf(spine) ? ends[1] : 'round'] as const;
+  return { ...stroke, spine: partOf(spine, from, to), ends: kept };
 }

@@ -24,13 +24,19 @@ export interface ShownLine {
   readonly shown: StrokeEntity;
 }
 
+/** Numbers of pieces that are taken of a line, and what is left of it, once that is known. */
+interface Taken {
+  readonly pieces: ReadonlySet<number>;
+  readonly left?: readonly StrokeEntity[];
+}
+
 /**
  * Snipping over a page that stands still: finds the piece under a hand, gathers pieces, and makes the edits that take them.
  * `near` answers the lines whose ink may lie in a box, those that only stop others too.
  */
 export class Snipper {
   private readonly known = new Map<EntityId, Pieces<StrokeEntity>>();
-  private readonly taken = new Map<EntityId, Set<number>>();
+  private readonly taken = new Map<EntityId, Taken>();
 
   constructor(
     private readonly near: (box: Box) => readonly ShownLine[],
@@ -69,22 +75,29 @@ export class Snipper {
   }
 
   take({ stroke, piece }: FoundPiece): void {
-    const numbers = this.taken.get(stroke.id);
-    if (numbers) numbers.add(piece);
-    else this.taken.set(stroke.id, new Set([piece]));
+    const known = this.taken.get(stroke.id);
+    if (!known?.pieces.has(piece)) this.taken.set(stroke.id, { pieces: new Set([...(known?.pieces ?? []), piece]) });
   }
 
   get count(): number {
-    return [...this.taken.values()].reduce((sum, { size }) => sum + size, 0);
+    return [...this.taken.values()].reduce((sum, { pieces }) => sum + pieces.size, 0);
+  }
+
+  /** Works out what is left of lines, so that `edits` is quick when the hand lifts. */
+  prepare(): void {
+    for (const [id, { pieces, left }] of this.taken) {
+      const line = this.known.get(id);
+      if (!left && line) this.taken.set(id, { pieces, left: withoutPieces(line, pieces) });
+    }
   }
 
   /** Pieces as lines of their own, to be shown before they go: those that were taken, or one. */
   shown(one?: FoundPiece): StrokeEntity[] {
     const found = one
       ? [one]
-      : [...this.taken].flatMap(([id, numbers]) => {
+      : [...this.taken].flatMap(([id, { pieces }]) => {
           const stroke = this.known.get(id)?.stroke;
-          return stroke ? [...numbers].map((piece) => ({ stroke, piece })) : [];
+          return stroke ? [...pieces].map((piece) => ({ stroke, piece })) : [];
         });
     return found.flatMap(({ stroke, piece }) => {
       const pieces = this.known.get(stroke.id);
@@ -94,10 +107,10 @@ export class Snipper {
 
   /** The edits that take what was taken: the first run that is left of a line keeps its id. */
   edits(newId: () => EntityId): Edit[] {
-    return [...this.taken].flatMap(([id, numbers]) => {
-      const pieces = this.known.get(id);
-      if (!pieces) return [];
-      return replacedBy(pieces.stroke, withoutPieces(pieces, numbers), newId);
+    this.prepare();
+    return [...this.taken].flatMap(([id, { left }]) => {
+      const line = this.known.get(id);
+      return line && left ? replacedBy(line.stroke, left, newId) : [];
     });
   }
 

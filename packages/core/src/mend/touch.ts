@@ -1,7 +1,8 @@
 import { outlineOf } from '../ink';
 import { boxesMeet, boxOfPoints, growBox, isInRing, segmentDistanceSquared, type Point } from '../math';
-import { flattenSpine, nearestOnSpine, spineBox, type NearestPlace } from '../curve';
+import { COURSE_TOLERANCE, flattenSpine, nearestOnSpine, spineBox, type NearestPlace } from '../curve';
 import type { Stroke } from '../page';
+import { hullsOf, touchedAt } from './meetings';
 
 /**
  * How far the way `from`–`to` passes from the ink of a stroke, page px; 0 or less when it touches it.
@@ -21,6 +22,9 @@ export function gapToStroke(stroke: Stroke, from: Point, to: Point, reach: numbe
   return least;
 }
 
+/** Page px by which a course may stray from its spine, and more. */
+const ROUGHLY = 2 * COURSE_TOLERANCE;
+
 /** A line with the place of it that is nearest to a point. */
 export interface LineNear<L> extends NearestPlace {
   readonly line: L;
@@ -38,7 +42,10 @@ export function linesWithin<L>(
 ): LineNear<L>[] {
   const found: LineNear<L>[] = [];
   for (const line of lines) {
-    const near = { line, ...nearestOnSpine(strokeOf(line).spine, at) };
+    const { spine } = strokeOf(line);
+    // Most are told by their courses, which are known, to be too far off.
+    if (touchedAt(hullsOf(spine), at, reach + ROUGHLY) === undefined) continue;
+    const near = { line, ...nearestOnSpine(spine, at) };
     if (gapTo(near) <= reach) found.push(near);
   }
   return found.sort((a, b) => gapTo(a) - gapTo(b));

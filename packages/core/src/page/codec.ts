@@ -43,17 +43,24 @@ export function packedList(values: readonly Uint8Array[]): Uint8Array {
   return bytes;
 }
 
-/** A packed record out of fields that are packed already: its MessagePack head, then name and value in turn. */
-export function packedRecord(fields: readonly (readonly [name: string, packed: Uint8Array])[]): Uint8Array {
-  if (fields.length > 15) throw new RangeError(`A packed record has at most 15 fields; ${fields.length} came.`);
-  const pieces = fields.flatMap(([name, packed]) => [pack(name), packed]);
-  const bytes = new Uint8Array(pieces.reduce((sum, piece) => sum + piece.length, 1));
-  bytes[0] = 0x80 + fields.length;
+/**
+ * How a packed record begins whose last field is a list: its MessagePack head, fields that come before, the name of the
+ * list and the list's head. `count` packed values are to follow, one after another.
+ */
+export function listRecordHead(fields: Readonly<Record<string, unknown>>, name: string, count: number): Uint8Array {
+  const known = Object.entries(fields).filter(([, value]) => value !== undefined);
+  if (known.length > 14) throw new RangeError(`A packed record has at most 15 fields; ${known.length + 1} came.`);
+  const pieces = [...known.flatMap(([field, value]) => [pack(field), pack(value)]), pack(name)];
+  const length = pieces.reduce((sum, piece) => sum + piece.length, 1);
+  const bytes = new Uint8Array(length + 5);
+  bytes[0] = 0x81 + known.length;
   let end = 1;
   for (const piece of pieces) {
     bytes.set(piece, end);
     end += piece.length;
   }
+  bytes[end] = 0xdd;
+  new DataView(bytes.buffer).setUint32(end + 1, count);
   return bytes;
 }
 
@@ -63,18 +70,14 @@ const PART = 250;
 /** Whether a change is large enough to be packed in parts. */
 export const isLarge = ({ edits }: Change): boolean => edits.length > PART;
 
-/** The same bytes as `pack(change)` would give, packed some edits at a time with a `pause` before each part. */
-export async function packInParts(change: Change, pause: () => Promise<void>): Promise<Uint8Array> {
-  const { edits, ...head } = change;
-  const packed: Uint8Array[] = [];
+/** A packed change in parts, some edits each: one after another they are what `unpackChange` reads. */
+export function* packedInParts({ edits, ...head }: Change): Generator<Uint8Array> {
+  yield listRecordHead(head, 'edits', edits.length);
   for (let from = 0; from < edits.length; from += PART) {
-    await pause();
-    for (const edit of edits.slice(from, from + PART)) packed.push(pack(edit));
+    const part = edits.slice(from, from + PART);
+    // The edits without the head of their list: one byte for up to fifteen, three for more.
+    yield pack(part).subarray(part.length < 16 ? 1 : 3);
   }
-  const fields = Object.entries(head).flatMap(([name, value]) =>
-    value === undefined ? [] : [[name, pack(value)] as const],
-  );
-  return packedRecord([...fields, ['edits', packedList(packed)]]);
 }
 
 /** An entity or change as plain JSON: lists of numbers for the typed ones, base64 under `$bytes` for packed bytes. */

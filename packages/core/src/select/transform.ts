@@ -1,5 +1,5 @@
 import { projectSpine, STRIDE, type Spine } from '../curve';
-import { affineOf, depthAt, isAffine, localScaleOf, slopeAt, type Matrix3x3 } from '../math';
+import { affineOf, depthAt, isAffine, localScaleOf, slopeAt, type Box, type Matrix3x3 } from '../math';
 import { mapNib, mapStroke, PageError, projectEnds, type Stroke } from '../page';
 
 /** How far a mapped spine may stray from the mapped course, page px: below the quarter px that could be seen. */
@@ -50,14 +50,14 @@ function projective<S extends Stroke>(stroke: S, matrix: Matrix3x3, scaleWidth: 
 }
 
 /** The spine's own box, widths left out: what a hand takes hold of. */
-export function courseBox(spines: Iterable<Spine>): { minX: number; minY: number; maxX: number; maxY: number } {
-  const box = { minX: Infinity, minY: Infinity, maxX: -Infinity, maxY: -Infinity };
+export function courseBox(spines: Iterable<Spine>): Box {
+  let [minX, minY, maxX, maxY] = [Infinity, Infinity, -Infinity, -Infinity];
   for (const { points } of spines)
     for (let k = 0; k < points.length; k += STRIDE) {
-      box.minX = Math.min(box.minX, points[k]);
-      box.minY = Math.min(box.minY, points[k + 1]);
-      box.maxX = Math.max(box.maxX, points[k]);
-      box.maxY = Math.max(box.maxY, points[k + 1]);
+      if (points[k] < minX) minX = points[k];
+      if (points[k] > maxX) maxX = points[k];
+      if (points[k + 1] < minY) minY = points[k + 1];
+      if (points[k + 1] > maxY) maxY = points[k + 1];
     }
-  return box;
+  return { minX, minY, maxX, maxY };
 }

@@ -10,7 +10,7 @@ import {
   isLarge,
   joinParts,
   pack,
-  packInParts,
+  packedInParts,
   packParts,
   packedList,
   packSamples,
@@ -82,13 +82,12 @@ describe('the gate', () => {
     expect(sameValue(unpackEntity(pack(stroke('u'))), stroke('u'))).toBe(true);
   });
 
-  it('packs a large change in parts to the very bytes of the whole', async () => {
-    const large = change(adding(...Array.from({ length: 700 }, (_, k) => stroke(`s${k}`, k))), { undoes: 'other' });
-    let pauses = 0;
-    const parts = await packInParts(large, async () => void pauses++);
-    expect(sameValue(unpackChange(parts), large)).toBe(true);
-    expect(pauses).toBe(3);
-    expect([isLarge(large), isLarge(change(adding(stroke('s'))))]).toEqual([true, false]);
+  it.each([700, 501, 250, 3, 1])('packs a change of %i edits in parts that are a whole together', (count) => {
+    const large = change(adding(...Array.from({ length: count }, (_, k) => stroke(`s${k}`, k))), { undoes: 'other' });
+    const parts = [...packedInParts(large)];
+    expect(sameValue(unpackChange(Uint8Array.from(parts.flatMap((part) => [...part]))), large)).toBe(true);
+    expect(parts).toHaveLength(1 + Math.ceil(count / 250));
+    expect([isLarge(large), isLarge(change(adding(stroke('s'))))]).toEqual([count > 250, false]);
   });
 
   it('reads a page in parts, with or without samples, old layers made whole', () => {

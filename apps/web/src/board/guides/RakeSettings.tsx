@@ -2,7 +2,7 @@ import { isField } from '@true-nib/core/guides';
 import { View } from 'react-native';
 import { ScrubNumber } from '../../look/ScrubNumber';
 import { useBoard, usePage } from '../boardContext';
-import { useFrame } from '../select/useFrame';
+import { useSelectedLines, useSelection } from '../select/useSelection';
 import { setGuides, useGuides } from './guideStore';
 import { rakedField } from './raking';
 import { Faint, Line } from './parts';
@@ -16,7 +16,8 @@ export function RakeSettings() {
   const field = rakedField(board);
   const set = (change: Partial<typeof rake>) => setGuides({ rake: { ...rake, ...change } });
   const isFocus = field?.shape.kind === 'rays';
-  const { size, isPixels } = useFrame();
+  const isAny = useSelection(({ size }) => size > 0);
+  const isLines = useSelectedLines() > 0;
   return (
     <View className="gap-2">
       <Faint>
@@ -45,7 +46,7 @@ export function RakeSettings() {
           onChange={(ragged) => set({ ragged })}
           {...{ least: 0, most: 95, step: 1, unit: ' %' }}
         />
-        {isFocus && size === 0 && (
+        {isFocus && !isAny && (
           <ScrubNumber
             label="Calm middle"
             value={rake.calm}
@@ -56,7 +57,7 @@ export function RakeSettings() {
       </Line>
       {isFocus && (
         <Faint>
-          {size > 0 && !isPixels
+          {isLines
             ? 'What the selected line encloses stays calm.'
             : 'Select a line round what is to stay calm, or leave the middle of the loop free.'}
         </Faint>

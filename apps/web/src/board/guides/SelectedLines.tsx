@@ -4,18 +4,17 @@ import { Text, View } from 'react-native';
 import { Button } from '../../look/Button';
 import { say } from '../../look/notices';
 import { useBoard } from '../boardContext';
-import { useFrame } from '../select/useFrame';
+import { useSelection } from '../select/useSelection';
 import { setGuides, useGuides } from './guideStore';
 import { templateFromLines } from './ownTemplates';
 
 /** What guides can do with selected lines: make a template of them, untie them, wake the set they belong to. */
 export function SelectedLines() {
   const board = useBoard();
-  const { size, isPixels } = useFrame();
+  const strokes = useSelection((selection) => selection.strokes);
   const awake = useGuides((state) => state.awakeSet);
-  const { session, selection } = board;
-  if (size === 0 || isPixels) return awake === undefined ? null : <AwakeSet />;
-  const strokes = selection.strokes;
+  const { session } = board;
+  if (strokes.length === 0) return awake === undefined ? null : <AwakeSet />;
   const tied = strokes.filter(({ guide }) => guide !== undefined);
   const set = strokes.find(({ copy }) => copy !== undefined)?.copy?.set;
   return (

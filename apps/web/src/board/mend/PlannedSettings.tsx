@@ -3,7 +3,7 @@ import { ScrubNumber } from '../../look/ScrubNumber';
 import { Switch } from '../../look/Switch';
 import { useBoard } from '../boardContext';
 import { Faint, Line } from '../guides/parts';
-import { useFrame } from '../select/useFrame';
+import { useSelectedLines } from '../select/useSelection';
 import { setMend, useMend, type MendScope } from './mendStore';
 import { usePerRow } from './usePerRow';
 
@@ -16,7 +16,7 @@ const SCOPES: readonly { readonly value: MendScope; readonly label: string }[] =
 function ScopeChoice() {
   const scope = useMend((state) => state.scope);
   // A selection that comes or goes is heard of.
-  useFrame();
+  useSelectedLines();
   return (
     <Line>
       <Choice

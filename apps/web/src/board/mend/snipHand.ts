@@ -55,6 +55,7 @@ export class SnipHand {
           }
           last = sample;
         }
+        snipper.prepare();
         show();
       },
       end: () => {

@@ -2,6 +2,7 @@ import { profileAt } from '@true-nib/core/page';
 import type { CurvePoint } from '@true-nib/core/math';
 import type { Laying } from '@true-nib/core/rack';
 import type { NibEdge, NibProfile, NibTip } from '@true-nib/core/page';
+import { useDeferredValue } from 'react';
 import { Text, View } from 'react-native';
 import { Button } from '../../look/Button';
 import { Choice } from '../../look/Choice';
@@ -101,7 +102,8 @@ const GENTLE: readonly CurvePoint[] = [
 
 function WeightSettings({ width }: { readonly width: number }) {
   const { press, speed = 0, tilt = 0 } = useRackNib().nib;
-  const pressures = useLastHand((hand) => hand.pressures);
+  // The chart is drawn with breaths in between: a hand that goes on must not wait for it.
+  const pressures = useDeferredValue(useLastHand((hand) => hand.pressures));
   return (
     <>
       <Heading>Weight</Heading>

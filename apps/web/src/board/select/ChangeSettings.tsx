@@ -8,15 +8,15 @@ import { ScrubNumber } from '../../look/ScrubNumber';
 import { useBoard } from '../boardContext';
 import { Line } from '../guides/parts';
 import { blotSelected, recolourSelected, renibSelected, reverseSelected, showWeighed, weighSelected } from './changing';
-import { useFrame } from './useFrame';
+import { useSelectedLines } from './useSelection';
 
 type ProfileName = 'even' | Exclude<NibProfile, readonly unknown[]>;
 
 /** Changes selected lines after the fact: their weight, nib, colour and way, or makes blots of them. */
 export function ChangeSettings() {
   const board = useBoard();
-  const { size, isPixels } = useFrame();
-  if (size === 0 || isPixels) return null;
+  const size = useSelectedLines();
+  if (size === 0) return null;
   return (
     <View className="gap-2" testID="change-lines">
       <Text role="heading" className="pt-2 font-bold text-12 text-faint">

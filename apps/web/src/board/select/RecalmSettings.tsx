@@ -4,15 +4,15 @@ import { Text, View } from 'react-native';
 import { useBoard } from '../boardContext';
 import { CalmFields } from '../nibs/CalmSettings';
 import { Recalming } from './recalming';
-import { useFrame } from './useFrame';
+import { useSelectedLines } from './useSelection';
 
 /** Calms the selected lines again, or brings them back to life, from the hand that drew them. */
 export function RecalmSettings({ width }: { readonly width: number }) {
   const board = useBoard();
-  const { size, isPixels } = useFrame();
+  const size = useSelectedLines();
   const recalming = useMemo(() => new Recalming(board), [board]);
-  const calm = size > 0 && !isPixels ? recalming.calm : undefined;
-  if (size === 0 || isPixels) return null;
+  const calm = size > 0 ? recalming.calm : undefined;
+  if (size === 0) return null;
   return (
     <View className="gap-2" testID="recalm">
       <Text role="heading" className="pt-2 font-bold text-12 text-faint">

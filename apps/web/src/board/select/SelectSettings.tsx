@@ -12,6 +12,7 @@ import { Text, View } from 'react-native';
 import { Button } from '../../look/Button';
 import { Chip } from '../../look/Chip';
 import { Choice } from '../../look/Choice';
+import { inThousands } from '../../look/inThousands';
 import { ScrubNumber } from '../../look/ScrubNumber';
 import { Switch } from '../../look/Switch';
 import { useBoard, usePage } from '../boardContext';
@@ -24,7 +25,7 @@ import { SelectedLines } from '../guides/SelectedLines';
 import { ChangeSettings } from './ChangeSettings';
 import { RecalmSettings } from './RecalmSettings';
 import { moveSelectedTo } from './selectionCommands';
-import { useFrame } from './useFrame';
+import { useSelection } from './useSelection';
 import { useShallow } from 'zustand/react/shallow';
 
 export function SelectBy() {
@@ -45,9 +46,11 @@ export function SelectBy() {
 
 /** What is selected, in words. */
 export function SelectedInWords() {
-  const { size, isPixels, isPending } = useFrame();
+  const size = useSelection((selection) => selection.size);
+  const isPixels = useSelection((selection) => selection.isPixels);
+  const isPending = useSelection((selection) => selection.isPending);
   const words =
-    size === 0 ? 'Nothing selected' : `${size.toLocaleString('en')} ${isPixels ? 'px' : size === 1 ? 'line' : 'lines'}`;
+    size === 0 ? 'Nothing selected' : `${inThousands(size)} ${isPixels ? 'px' : size === 1 ? 'line' : 'lines'}`;
   return (
     <Text className="font-sans text-14 text-faint" role="status" aria-live="polite" testID="selected">
       {isPending ? `${words}, not kept yet` : words}
@@ -57,7 +60,7 @@ export function SelectedInWords() {
 
 export function KeepOrTakeBack() {
   const board = useBoard();
-  const { isPending } = useFrame();
+  const isPending = useSelection((selection) => selection.isPending);
   if (!isPending) return null;
   return (
     <View className="flex-row gap-2">
@@ -105,7 +108,8 @@ function Actions({ of }: { readonly of: typeof ACTIONS }) {
 /** All that can be done to a selection. */
 export function SelectSettings({ width }: { readonly width: number }) {
   const board = useBoard();
-  const { size, isPixels } = useFrame();
+  const isAny = useSelection(({ size }) => size > 0);
+  const isPixels = useSelection((selection) => selection.isPixels);
   const isWash = useHandMedium() === 'wash';
   const switches = useDesk(
     useShallow(({ selectWhole, proportional, fromCentre, freeCorners, scaleWidth }) => ({
@@ -126,8 +130,8 @@ export function SelectSettings({ width }: { readonly width: number }) {
       <KeepOrTakeBack />
       <Actions of={ACTIONS} />
       {isPixels && <PixelActions />}
-      {size > 0 && <FrameNumbers />}
-      {size > 0 && <Actions of={FLIPS} />}
+      {isAny && <FrameNumbers />}
+      {isAny && <Actions of={FLIPS} />}
       <Switch
         label="Keep proportions (Shift)"
         on={switches.proportional}
@@ -158,7 +162,7 @@ export function SelectSettings({ width }: { readonly width: number }) {
       <ChangeSettings />
       <RecalmSettings width={width} />
       <SelectedLines />
-      {size > 0 && <MoveTo />}
+      {isAny && <MoveTo />}
     </View>
   );
 }
@@ -200,7 +204,7 @@ function PixelActions() {
 
 function MoveTo() {
   const board = useBoard();
-  const { isPixels } = useFrame();
+  const isPixels = useSelection((selection) => selection.isPixels);
   const kind = isPixels ? 'wash' : 'ink';
   const layers = layersOf(usePage(board)).filter(({ medium, id }) => medium === kind && id !== board.selection.layerId);
   if (layers.length === 0) return null;
@@ -221,7 +225,7 @@ const DEGREES = 180 / Math.PI;
 /** The frame in numbers: where its middle lies, how large it is, how it is turned and leans. */
 function FrameNumbers() {
   const { selection, session } = useBoard();
-  const { frame } = useFrame();
+  const frame = useSelection((selection) => selection.frame);
   if (!frame) return null;
   const { ppi, width, height } = session.page.size;
   const mm = (px: number) => Math.round(pxToMm(px, ppi) * 10) / 10;

@@ -9,7 +9,7 @@ import { HandSamples } from './handSamples';
 
 /** The selected lines, when they may be changed; says why not otherwise. */
 function selectedLines({ selection, session }: OpenBoard): readonly StrokeEntity[] {
-  if (!selection.keep()) return [];
+  if (!selection.keep(true)) return [];
   const reached = reachedLayers(session.page, 'layer');
   if (typeof reached === 'string') {
     say(reached);

@@ -2,7 +2,7 @@ import { boxOfPoints, distance, growBox, type Point } from '@true-nib/core/math'
 import { gapToStroke } from '@true-nib/core/mend';
 import type { LayerEntity, PenSample, StrokeEntity } from '@true-nib/core/page';
 import { draggedFrame, frameGripAt, strokesInLoop, strokesInRect, type Joining } from '@true-nib/core/select';
-import { breath } from '../../breath';
+import { inParts } from '../../breath';
 import { FRAME_STEM } from '../../render/selectionPicture';
 import { zoomOf } from '../../render/view';
 import { useDesk, type Desk } from '../desk';
@@ -147,7 +147,7 @@ function beginArea(
       const isUpright = desk.selectBy === 'rect' && !railBox(board, layer.id, way[0], way[way.length - 1]);
       const inside = (some: readonly StrokeEntity[]) =>
         isUpright ? strokesInRect(some, box, options) : strokesInLoop(some, loop, options);
-      void inParts(near(), inside).then((found) => selection.choose(found, layer.id, joining));
+      void inParts(near(), PART, inside).then((found) => selection.choose(found, layer.id, joining));
     },
     cancel: () => picture.setArea(undefined),
   };
@@ -155,17 +155,3 @@ function beginArea(
 
 /** Strokes looked at in one go: some ms. */
 const PART = 400;
-
-/** What `find` answers for all strokes, some at a time: a loop round thousands must not hold up the hand. */
-async function inParts(
-  strokes: readonly StrokeEntity[],
-  find: (some: readonly StrokeEntity[]) => readonly StrokeEntity[],
-): Promise<readonly StrokeEntity[]> {
-  if (strokes.length <= PART) return find(strokes);
-  const found: StrokeEntity[] = [];
-  for (let from = 0; from < strokes.length; from += PART) {
-    if (from > 0) await breath();
-    found.push(...find(strokes.slice(from, from + PART)));
-  }
-  return found;
-}

@@ -1,5 +1,5 @@
 import { type Point, type Matrix3x3 } from '@true-nib/core/math';
-import { find, PageError, type EntityId, type StrokeEntity } from '@true-nib/core/page';
+import { find, PageError, type EntityId, type Page, type StrokeEntity } from '@true-nib/core/page';
 import {
   courseBox,
   frameMap,
@@ -13,6 +13,7 @@ import {
 import type { BoardPicture } from '../../render/boardPicture';
 import type { AreaQuery, SelectedArea, TakenPixels } from '../../render/washWork';
 import type { PageSession } from '../../session/pageSession';
+import { breath, inParts } from '../../breath';
 import { useDesk } from '../desk';
 import type { Washing } from '../wash/washing';
 
@@ -25,6 +26,9 @@ interface Ground {
 
 const SEAL = '#b8402a';
 
+/** Strokes that are transformed in one go: some ms. */
+const PART = 800;
+
 /**
  * What is selected on one layer, strokes or pixels, and the frame it is transformed by. What the frame does is shown at once and
  * becomes part of the page when it is kept: by Enter, or by going on to something else.
@@ -34,11 +38,16 @@ export class Selection {
   private on: EntityId | undefined;
   private held: Frame | undefined;
   private shown: readonly StrokeEntity[] = [];
+  /** What `strokes` has answered last: panels ask again and again for thousands. */
+  private looked:
+    { readonly page: Page; readonly ids: ReadonlySet<EntityId>; readonly strokes: readonly StrokeEntity[] } | undefined;
   /** Selected pixels, in place of strokes; `taken` while they are off their layer. */
   private area: SelectedArea | undefined;
   private taken: TakenPixels | undefined;
   /** The frame's work on pixels, while it is being done. */
   private keeping: Promise<unknown> | undefined;
+  /** Whether it is strokes that are being kept, in parts. */
+  private isMapping = false;
   /** Counts searches for pixels: one that comes too late is told by it. */
   private searches = 0;
   private lastTouch: Point | undefined;
@@ -90,8 +99,12 @@ export class Selection {
   }
 
   /** The selected strokes as they are kept. */
-  get strokes(): StrokeEntity[] {
-    return [...this.ids].flatMap((id) => find(this.ground.session.page, 'stroke', id) ?? []);
+  get strokes(): readonly StrokeEntity[] {
+    const { page } = this.ground.session;
+    const { ids } = this;
+    if (this.looked?.page !== page || this.looked.ids !== ids)
+      this.looked = { page, ids, strokes: [...ids].flatMap((id) => find(page, 'stroke', id) ?? []) };
+    return this.looked.strokes;
   }
 
   choose(found: readonly StrokeEntity[], layerId: EntityId, joining: Joining): void {
@@ -103,6 +116,8 @@ export class Selection {
     }
     this.letPixelsGo();
     this.ids = ids;
+    if (joining !== 'less' && ids.size === found.length)
+      this.looked = { page: this.ground.session.page, ids, strokes: found };
     this.on = ids.size > 0 ? layerId : undefined;
     this.enclose();
   }
@@ -193,27 +208,70 @@ export class Selection {
     return true;
   }
 
-  /** Makes what the frame did part of the page. Answers false, and says why, when it cannot be. */
-  keep(): boolean {
+  /**
+   * Makes what the frame did part of the page, `atOnce` for whoever goes on with it; thousands of strokes take a moment
+   * otherwise. Answers false, and says why, when it cannot be.
+   */
+  keep(atOnce = false): boolean {
     const { held } = this;
+    if (atOnce && this.isMapping) {
+      this.isMapping = false;
+      this.keeping = undefined;
+    }
     if (!held || isUntouched(held) || this.on === undefined) return true;
-    const { session, notice } = this.ground;
     try {
       if (this.area) return this.keepPixels(frameMap(held), this.on);
       const before = this.strokes;
-      const after = transformStrokes(before, frameMap(held), { scaleWidth: useDesk.getState().scaleWidth });
-      this.bringBack();
-      this.held = undefined;
-      const edits = before.map((stroke, k) => ({ before: stroke, after: after[k] }));
-      if (session.commit('Transform', edits, [this.on])) return true;
-      this.enclose();
-      return false;
+      const map = frameMap(held);
+      if (before.length > PART && !atOnce) return this.keepMany(before, map, this.on);
+      const after = transformStrokes(before, map, { scaleWidth: useDesk.getState().scaleWidth });
+      return this.lay(before, after, this.on);
     } catch (error) {
       if (!(error instanceof PageError)) throw error;
-      notice(error.message);
+      this.ground.notice(error.message);
       this.takeBack();
       return false;
     }
+  }
+
+  /** Puts transformed strokes in the place of the ones before. */
+  private lay(before: readonly StrokeEntity[], after: readonly StrokeEntity[], layerId: EntityId): boolean {
+    this.bringBack();
+    this.held = undefined;
+    const edits = before.map((stroke, k) => ({ before: stroke, after: after[k] }));
+    if (this.ground.session.commit('Transform', edits, [layerId])) return true;
+    this.enclose();
+    return false;
+  }
+
+  /** Thousands of strokes are transformed in parts: until then they are shown where they were moved to. */
+  private keepMany(before: readonly StrokeEntity[], map: Matrix3x3, layerId: EntityId): boolean {
+    if (this.keeping) return true;
+    const options = { scaleWidth: useDesk.getState().scaleWidth };
+    const mapped = inParts(before, PART, (some) => transformStrokes(some, map, options));
+    const keeping: Promise<unknown> = mapped.then(
+      async (after) => {
+        await breath();
+        if (this.keeping !== keeping) return;
+        this.isMapping = false;
+        this.keeping = undefined;
+        this.lay(before, after, layerId);
+        // Something else may have been selected meanwhile, or nothing.
+        this.enclose();
+      },
+      (error: unknown) => {
+        if (!(error instanceof PageError)) throw error;
+        this.isMapping = false;
+        this.keeping = undefined;
+        this.ground.notice(error.message);
+        this.takeBack();
+      },
+    );
+    this.isMapping = true;
+    this.keeping = keeping;
+    this.ground.session.waitFor(this.keeping);
+    this.tell();
+    return true;
   }
 
   /** Pixels take the worker a moment: until then they are shown where they were moved to. */

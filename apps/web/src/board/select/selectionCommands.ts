@@ -49,7 +49,7 @@ function chooseColour(board: OpenBoard): boolean {
 
 function chooseAmong(
   board: OpenBoard,
-  pick: (strokes: StrokeEntity[], chosen: StrokeEntity[]) => StrokeEntity[],
+  pick: (strokes: readonly StrokeEntity[], chosen: readonly StrokeEntity[]) => readonly StrokeEntity[],
 ): void {
   const ink = inkInHand(board);
   if (!ink) return;
@@ -58,8 +58,8 @@ function chooseAmong(
   board.selection.choose(found, ink.layerId, 'instead');
 }
 
-function needsSome(board: OpenBoard): StrokeEntity[] {
-  if (!board.selection.keep()) return [];
+function needsSome(board: OpenBoard): readonly StrokeEntity[] {
+  if (!board.selection.keep(true)) return [];
   const { strokes } = board.selection;
   if (strokes.length === 0) say('Select some lines first.');
   return strokes;

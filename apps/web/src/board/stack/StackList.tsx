@@ -15,8 +15,8 @@ import {
   sortableKeyboardCoordinates,
   verticalListSortingStrategy,
 } from '@dnd-kit/sortable';
-import { moveInStack, nodesOf, rowsOf, stackOf, type EntityId, type StackNode } from '@true-nib/core/page';
-import { useMemo } from 'react';
+import { moveInStack, nodesOf, rowsOf, stackOf, type EntityId, type Page, type StackNode } from '@true-nib/core/page';
+import { useDeferredValue, useMemo } from 'react';
 import { useBoard, usePage } from '../boardContext';
 import { chooseLayer, takeLayer, useDesk } from '../desk';
 import { layerInHand } from '../inkHand';
@@ -28,10 +28,19 @@ import { useShallow } from 'zustand/react/shallow';
 /** CSS px to the left by which a row is dragged out of the group at whose foot it lies. */
 const OUTWARDS = -24;
 
+/** Rows that may come or go without being noticed: more are drawn with breaths between them. */
+const MANY = 4;
+
+/** A page as it is now, or, where many layers have come or gone at once, as soon as its rows could be drawn. */
+function useInTime(now: Page): Page {
+  const later = useDeferredValue(now);
+  return Math.abs(now.entities.countOf('layer') - later.entities.countOf('layer')) > MANY ? later : now;
+}
+
 /** The layers, the highest first; dragged by their grips, with the pointer or the keyboard. */
 export function StackList({ isChoosing }: { readonly isChoosing: boolean }) {
   const board = useBoard();
-  const page = usePage(board);
+  const page = useInTime(usePage(board));
   const { layerId, chosenLayers, solo } = useDesk(
     useShallow(({ layerId, chosenLayers, solo }) => ({ layerId, chosenLayers, solo })),
   );

@@ -1,0 +1,60 @@
+import type { Box } from '@true-nib/core/math';
+import type { StrokeEntity } from '@true-nib/core/page';
+import RBush from 'rbush';
+import { breath } from '../breath';
+import { strokeBox } from './inkPaint';
+
+/** Leaves that come or go one by one; more are loaded in one go, and taken out a few at a time. */
+const FEW = 40;
+/** Leaves taken out of the tree between two breaths: a few ms. */
+const SWEPT = 150;
+
+export interface Leaf extends Box {
+  readonly stroke: StrokeEntity;
+  /** Whether it is only still in the tree because nobody has swept it out yet. */
+  isGone: boolean;
+}
+
+export const leafOf = (stroke: StrokeEntity): Leaf => ({ ...strokeBox(stroke), stroke, isGone: false });
+
+/** The boxes of strokes in an R-tree (rbush), of which thousands may come or go at once without holding up the hand. */
+export class LeafTree {
+  private readonly tree = new RBush<Leaf>();
+  private gone: Leaf[] = [];
+  private sweeping: Promise<void> | undefined;
+
+  /** The strokes whose boxes meet a box, in no order. */
+  search(box: Box): StrokeEntity[] {
+    const found: StrokeEntity[] = [];
+    for (const leaf of this.tree.search(box)) if (!leaf.isGone) found.push(leaf.stroke);
+    return found;
+  }
+
+  add(leaves: readonly Leaf[]): void {
+    if (leaves.length > FEW) this.tree.load(leaves);
+    else for (const leaf of leaves) this.tree.insert(leaf);
+  }
+
+  remove(leaves: readonly Leaf[]): void {
+    for (const leaf of leaves) {
+      leaf.isGone = true;
+      if (leaves.length <= FEW) this.tree.remove(leaf);
+    }
+    if (leaves.length <= FEW) return;
+    this.gone.push(...leaves);
+    this.sweeping ??= this.sweep();
+  }
+
+  clear(): void {
+    this.tree.clear();
+    this.gone = [];
+  }
+
+  private async sweep(): Promise<void> {
+    while (this.gone.length > 0) {
+      await breath();
+      for (const leaf of this.gone.splice(-SWEPT)) this.tree.remove(leaf);
+    }
+    this.sweeping = undefined;
+  }
+}

@@ -1,0 +1,213 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { chromium, type Page as Tab } from '@playwright/test';
+import { Desk } from '../e2e/desk';
+import { layFullPage } from '../e2e/fullPage';
+import { along, line, mouseDraw, Pen, type Place } from '../e2e/hands';
+import { profiled } from './profiled';
+
+const PATIENCE = { timeout: 60_000 };
+const rested = (tab: Tab) => tab.locator('[data-testid=board][aria-busy=false]').waitFor(PATIENCE);
+const saved = (tab: Tab) =>
+  tab
+    .getByTestId('save-state')
+    .filter({ hasText: /(^|· )saved$/ })
+    .waitFor(PATIENCE);
+
+/** Longest that the main thread may be held up by anything, ms. */
+const MOST = 50;
+
+const only = process.env.DEED;
+const found: { readonly what: string; readonly longest: number }[] = [];
+
+/** Does a deed in the app, and tells which tasks of the main thread took long. */
+async function deed(tab: Tab, what: string, work: () => Promise<unknown>): Promise<void> {
+  if (only && !what.includes(only)) {
+    await work();
+    return;
+  }
+  await tab.evaluate(() => (window as unknown as { long: number[] }).long.splice(0));
+  const start = Date.now();
+  if (process.env.PROFILE) await profiled(tab, what, work);
+  else await work();
+  // What the deed leaves to do: saving, thumbnails.
+  await tab.waitForTimeout(800);
+  const long = await tab.evaluate(() => (window as unknown as { long: number[] }).long.splice(0));
+  const longest = Math.max(0, ...long);
+  found.push({ what, longest });
+  const words = long.length > 0 ? `over 50 ms: ${long.join(' ')}` : 'none over 50 ms';
+  console.log(`${what}: ${words} (${Date.now() - start - 800} ms in all)${longest > MOST ? '  OVER' : ''}`);
+}
+
+async function onPage(
+  desk: Desk,
+  options: Parameters<typeof layFullPage>[2],
+  work: (tab: Tab, id: string) => Promise<void>,
+  ratio = 1,
+) {
+  const id = await layFullPage(desk.address, 'demo-saltmarsh-ferry', options);
+  const browser = await chromium.launch({
+    executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+    args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'],
+  });
+  const viewport = ratio === 1 ? { width: 1280, height: 800 } : { width: 390, height: 844 };
+  const tab = await browser.newPage({ viewport, deviceScaleFactor: ratio });
+  tab.on('pageerror', (error) => console.error(error));
+  await tab.addInitScript(() => {
+    const long: number[] = [];
+    Object.assign(window, { long });
+    new PerformanceObserver((list) => long.push(...list.getEntries().map(({ duration }) => duration))).observe({
+      entryTypes: ['longtask'],
+    });
+  });
+  await tab.goto(`${desk.address}/page/${id}`);
+  await rested(tab);
+  await work(tab, id);
+  await browser.close();
+}
+
+/** Each place waits for the one before it, as when a hand takes its time. */
+async function slowly(pen: Pen, places: readonly Place[]): Promise<void> {
+  await pen.down(places[0]);
+  for (const place of places.slice(1)) await pen.move([place]);
+  await pen.up(places[places.length - 1]);
+}
+
+const loop = ([x, y]: Place, radius: number) =>
+  along((t) => [x + radius * Math.cos(6.3 * t), y + radius * Math.sin(6.3 * t)], 40);
+const waitForLines = (tab: Tab) => tab.getByTestId('selected').filter({ hasText: /lines/ }).waitFor(PATIENCE);
+
+async function fullPage(tab: Tab): Promise<void> {
+  await tab.mouse.move(650, 400);
+  await deed(tab, 'wheel zoom, 20,000 lines', async () => {
+    for (let k = 0; k < 24; k++) await tab.mouse.wheel(0, k < 12 ? -60 : 60);
+    await rested(tab);
+  });
+  const pen = await Pen.for(tab);
+  await deed(tab, 'a line over 20,000', () => pen.draw(line([400, 300], [900, 320], 80)));
+  await tab.keyboard.press('w');
+  await deed(tab, 'rubbing across 20,000 lines', () => slowly(pen, line([400, 350], [900, 380], 60)));
+  await deed(tab, 'undoing the rub', () => tab.keyboard.press('Control+z').then(() => saved(tab)));
+  await tab.keyboard.press('4');
+  await deed(tab, 'a loop round some 3,000 lines', async () => {
+    await mouseDraw(tab, loop([650, 420], 150));
+    await waitForLines(tab);
+  });
+  await deed(tab, 'deleting them', () => tab.keyboard.press('Delete').then(() => saved(tab)));
+  await deed(tab, 'undoing that', () => tab.keyboard.press('Control+z').then(() => saved(tab)));
+  await mouseDraw(tab, loop([650, 420], 150));
+  await waitForLines(tab);
+  await deed(tab, 'moving them by keys', async () => {
+    for (let k = 0; k < 4; k++) await tab.keyboard.press('ArrowRight');
+    await tab.keyboard.press('Enter');
+    await saved(tab);
+  });
+  await tab.keyboard.press('Escape');
+  await deed(tab, 'selecting 20,000 lines', async () => {
+    await tab.keyboard.press('Control+a');
+    await waitForLines(tab);
+  });
+  await deed(tab, 'moving 20,000 lines by keys', async () => {
+    for (let k = 0; k < 4; k++) await tab.keyboard.press('ArrowRight');
+    await tab.keyboard.press('Enter');
+    await saved(tab);
+  });
+}
+
+async function manyLayers(tab: Tab): Promise<void> {
+  await tab.getByRole('button', { name: 'Merge', exact: true }).click();
+  await deed(tab, 'merging 20 layers of 5,000 lines', async () => {
+    await tab.getByRole('button', { name: 'All seen' }).click();
+    await saved(tab);
+    await tab.waitForTimeout(500);
+    await saved(tab);
+  });
+  await deed(tab, 'undoing that (merge)', () => tab.keyboard.press('Control+z').then(() => saved(tab)));
+}
+
+async function oneLayer(tab: Tab): Promise<void> {
+  await tab
+    .getByRole('button', { name: /Inks, Ink/ })
+    .first()
+    .click();
+  const nibs = tab.getByRole('radiogroup', { name: 'Nib of all lines' });
+  await deed(tab, 'another nib for 5,000 lines', () =>
+    nibs
+      .getByRole('radio')
+      .nth(1)
+      .click()
+      .then(() => rested(tab)),
+  );
+  await deed(tab, 'their own nibs again', () =>
+    nibs
+      .getByRole('radio')
+      .nth(0)
+      .click()
+      .then(() => rested(tab)),
+  );
+  const edges = tab.getByRole('radiogroup', { name: 'Edge' });
+  await deed(tab, 'a hard edge', () =>
+    edges
+      .getByRole('radio')
+      .nth(1)
+      .click()
+      .then(() => rested(tab)),
+  );
+  await deed(tab, 'a soft edge', () =>
+    edges
+      .getByRole('radio')
+      .nth(0)
+      .click()
+      .then(() => rested(tab)),
+  );
+  await tab.getByRole('tab', { name: 'Mend' }).click();
+  const pen = await Pen.for(tab);
+  await deed(tab, 'hovering with Snip over 5,000 lines', async () => {
+    for (const [x, y] of line([420, 200], [880, 560], 60)) await tab.mouse.move(x, y);
+  });
+  await deed(tab, 'snipping across 5,000 lines', () => slowly(pen, line([420, 400], [880, 430], 60)));
+  await deed(tab, 'undoing that (snip)', () => tab.keyboard.press('Control+z').then(() => saved(tab)));
+  await tab.getByRole('button', { name: 'Tidy ends' }).first().click();
+  await deed(tab, 'planning to tidy the ends of 5,000 lines', () =>
+    tab
+      .getByTestId('plan')
+      .filter({ hasText: /overshoot/ })
+      .waitFor(PATIENCE),
+  );
+  await deed(tab, 'tidying them', async () => {
+    await tab.getByRole('button', { name: 'Tidy', exact: true }).last().click();
+    await tab.waitForTimeout(1500);
+    await saved(tab);
+  });
+}
+
+async function main(): Promise<void> {
+  const folder = mkdtempSync(join(tmpdir(), 'true-nib-bench-'));
+  const desk = await Desk.open(folder);
+  process.on('exit', () => void desk.kill());
+  const which = (process.env.PAGES ?? 'full layers one phone').split(' ');
+  if (which.includes('full')) await onPage(desk, {}, fullPage);
+  if (which.includes('layers')) await onPage(desk, { count: 5_000, layers: 20 }, manyLayers);
+  if (which.includes('one')) await onPage(desk, { count: 5_000 }, oneLayer);
+  if (which.includes('phone'))
+    await onPage(
+      desk,
+      {},
+      async (tab) => {
+        await tab.mouse.move(190, 300);
+        await deed(tab, 'wheel zoom at pixel ratio 3, 20,000 lines', async () => {
+          for (let k = 0; k < 24; k++) await tab.mouse.wheel(0, k < 12 ? -60 : 60);
+          await rested(tab);
+        });
+      },
+      3,
+    );
+  await desk.stop();
+  rmSync(folder, { recursive: true, force: true });
+}
+
+void main().catch((error) => {
+  console.error(error);
+  process.exit(1);
+});
