@@ -172,11 +172,11 @@ async function oneLayer(tab: Tab): Promise<void> {
   await deed(tab, 'planning to tidy the ends of 5,000 lines', () =>
     tab
       .getByTestId('plan')
-      .filter({ hasText: /overshoot/ })
+      .filter({ hasText: /to tidy/ })
       .waitFor(PATIENCE),
   );
   await deed(tab, 'tidying them', async () => {
-    await tab.getByRole('button', { name: 'Tidy', exact: true }).last().click();
+    await tab.getByRole('button', { name: 'Tidy ends', exact: true }).last().click();
     await tab.waitForTimeout(1500);
     await saved(tab);
   });

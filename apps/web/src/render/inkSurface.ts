@@ -373,10 +373,11 @@ export class InkSurface {
 
   /** Leaves strokes out of the picture, while they are shown elsewhere; none brings all back. */
   setAside(ids: readonly EntityId[]): void {
-    const changed = [...this.index.aside, ...ids].flatMap((id) => this.index.get(id) ?? []);
+    const before = this.index.aside;
     this.index.aside = new Set(ids);
     void this.remote.setAside(ids);
-    if (changed.length > MOST_REPAINTED) return this.repaintAll();
+    if (before.size + ids.length > MOST_REPAINTED) return this.repaintAll();
+    const changed = [...before, ...ids].flatMap((id) => this.index.get(id) ?? []);
     this.showAnew(changed.flatMap((stroke) => inkBoxes(this.index.shown(stroke))));
   }
 
@@ -482,7 +483,7 @@ const MOST_NEWEST = 48;
 const COMPOSE_MS = 6;
 
 /** Ms that an edit may spend on painting what it touched, at once and in each frame after. */
-const EDIT_MS = 10;
+const EDIT_MS = 6;
 
 /** Edits that are painted box by box; more are left to the worker. */
 const MOST_REPAINTED = 300;
@@ -498,11 +499,16 @@ const changesLooks = (before: Entity | null, after: Entity | null): boolean =>
 /** What the worker needs of an edit: of what was before, only which it was. */
 const told = ({ before, after }: Edit): Edit => (after ? { before: null, after } : { before, after });
 
+/** Boxes that are looked at each with each; of more, only the same ones are told. */
+const MOST_COMPARED = 80;
+
 /** Page boxes as whole device px within the canvas; those inside another are left out. */
 function deviceBoxes(boxes: readonly Box[], map: Matrix, canvas: Box): Box[] {
   const device = boxes
     .map((box) => intersectBoxes(wholePx(growBox(mapBox(map, box), 2)), canvas))
     .filter((box) => !isEmptyBox(box));
+  if (device.length > MOST_COMPARED)
+    return [...new Map(device.map((box) => [Object.values(box).join(), box])).values()];
   const holds = (a: Box, b: Box) => a.minX <= b.minX && a.minY <= b.minY && a.maxX >= b.maxX && a.maxY >= b.maxY;
   return device.filter(
     (box, k) => !device.some((other, j) => j !== k && holds(other, box) && (!holds(box, other) || j < k)),

@@ -1,6 +1,7 @@
 import { apply, invert, mapBox, scaleOf, type Matrix, type Point } from '@true-nib/core/math';
 import type { PictureEntity } from '@true-nib/core/page';
 import { gripPlaces } from '@true-nib/core/tools';
+import type { Context2D } from './inkPaint';
 
 export interface OverlayColours {
   readonly seal: string;
@@ -102,7 +103,7 @@ export function drawPixelGrid(
 }
 
 /** Strokes a path of device px dark on light, so that it shows on anything. */
-export function strokeBoth(context: CanvasRenderingContext2D, ratio: number, trace: () => void, dash = false): void {
+export function strokeBoth(context: Context2D, ratio: number, trace: () => void, dash = false): void {
   context.setTransform(1, 0, 0, 1, 0, 0);
   for (const [width, colour] of [
     [3, 'rgba(255,255,255,0.75)'],

@@ -31,26 +31,37 @@ export const goingSketch =
 /** CSS px from the middle of a mark to its edge. */
 const MARK = 7;
 
-/** Places at which something will be done: rings with a dot; hollow and dashed where it is left alone. */
+/**
+ * Places at which something will be done: rings with a dot; hollow and dashed where it is left alone. Each kind is drawn once
+ * and stamped: a page may have thousands.
+ */
 export const marksSketch =
   (marks: readonly MendMark[]): Sketch =>
-  (context, map, ratio, colours) => {
+  (context, map, ratio, { seal }) => {
+    const half = Math.ceil((MARK + 2) * ratio);
+    const { width, height } = context.canvas;
+    const stamps = [markStamp(half, ratio, seal), markStamp(half, ratio, undefined)] as const;
     context.setTransform(1, 0, 0, 1, 0, 0);
     for (const mark of marks) {
       const { x, y } = apply(map, mark);
-      context.setLineDash(mark.isException ? [3 * ratio, 3 * ratio] : []);
-      strokeBoth(context, ratio, () => {
-        context.moveTo(x + MARK * ratio, y);
-        context.arc(x, y, MARK * ratio, 0, 2 * Math.PI);
-      });
-      context.setLineDash([]);
-      if (mark.isException) continue;
-      context.fillStyle = colours.seal;
-      context.beginPath();
-      context.arc(x, y, 2.5 * ratio, 0, 2 * Math.PI);
-      context.fill();
+      if (x < -half || y < -half || x > width + half || y > height + half) continue;
+      context.drawImage(stamps[mark.isException ? 1 : 0], Math.round(x) - half, Math.round(y) - half);
     }
   };
+
+/** A ring in a square of twice `half` device px, with a dot of a colour, or dashed where there is none. */
+function markStamp(half: number, ratio: number, dot: string | undefined): OffscreenCanvas {
+  const stamp = new OffscreenCanvas(2 * half, 2 * half);
+  const context = stamp.getContext('2d');
+  if (!context) return stamp;
+  strokeBoth(context, ratio, () => context.arc(half, half, MARK * ratio, 0, 2 * Math.PI), dot === undefined);
+  if (dot === undefined) return stamp;
+  context.fillStyle = dot;
+  context.beginPath();
+  context.arc(half, half, 2.5 * ratio, 0, 2 * Math.PI);
+  context.fill();
+  return stamp;
+}
 
 /** A ring as large as a reach on the page, and a dot in it as large as the width that is striven for. */
 export const brushSketch =

@@ -1,4 +1,4 @@
-import { nodesOf, stackOf, type Edit, type EntityId } from '@true-nib/core/page';
+import { nodesOf, stackOf, type Edit, type Entity, type EntityId } from '@true-nib/core/page';
 import { useEffect, useRef } from 'react';
 import type { BoardPicture } from '../../render/boardPicture';
 import { useBoard } from '../boardContext';
@@ -39,12 +39,25 @@ export function LayerThumb({ layerId }: { readonly layerId: EntityId }) {
   );
 }
 
-const touches = (edits: readonly Edit[], layerId: EntityId): boolean =>
-  edits.some(({ before, after }) =>
-    [before, after].some(
-      (entity) => entity?.id === layerId || (entity && 'layerId' in entity && entity.layerId === layerId),
-    ),
-  );
+const touchedBy = new WeakMap<readonly Edit[], ReadonlySet<EntityId>>();
+
+/** Whether edits change a layer or what lies on it. All layers ask of the same edits: these are gone through once. */
+function touches(edits: readonly Edit[], layerId: EntityId): boolean {
+  let touched = touchedBy.get(edits);
+  if (!touched) {
+    const ids = new Set<EntityId>();
+    const note = (entity: Entity | null) => {
+      if (entity?.kind === 'layer') ids.add(entity.id);
+      else if (entity && 'layerId' in entity) ids.add(entity.layerId);
+    };
+    for (const { before, after } of edits) {
+      note(before);
+      note(after);
+    }
+    touchedBy.set(edits, (touched = ids));
+  }
+  return touched.has(layerId);
+}
 
 async function paintThumb(picture: BoardPicture, layerId: EntityId, canvas: HTMLCanvasElement | null): Promise<void> {
   const context = canvas?.getContext('2d');
