@@ -80,8 +80,12 @@ export class BoardPicture {
   private shownStrokes: { readonly strokes: readonly Stroke[]; readonly layerId: EntityId } | undefined;
   private isLayingDown = false;
   private endingMarks: readonly Edit[] = [];
-  private painted: View;
+  /** The views under which the canvases were painted last. */
+  private painted: Readonly<Record<Share, View>>;
   private composedAt = 0;
+  /** What is painted next while the view moves. */
+  private next: Share = 'inks';
+  private groundFrame = 0;
   private settleTimer: ReturnType<typeof setTimeout> | undefined;
   private isPeeking = false;
   private look: StackLook = plainLook;
@@ -108,13 +112,15 @@ export class BoardPicture {
     this.page = page;
     this.inks = new InkSurface(canvases.ink, page, { opened, tileBytes: pictureBytes, onError });
     this.pictures = new Pictures(pictureBytes, () => this.paintRoughs(), onError);
-    this.view = this.painted = [1, 0, 0, 1, 0, 0];
+    this.view = [1, 0, 0, 1, 0, 0];
+    this.painted = { inks: this.view, ground: this.view };
   }
 
   dispose(): void {
     clearTimeout(this.settleTimer);
     cancelAnimationFrame(this.ringFrame);
     cancelAnimationFrame(this.guidesFrame);
+    cancelAnimationFrame(this.groundFrame);
     this.inks.dispose();
     this.pictures.dispose();
   }
@@ -134,7 +140,8 @@ export class BoardPicture {
       canvas.height = Math.max(1, Math.round(extent.height * this.ratio));
     }
     if (isFirst) this.view = opening(this.page.size, this.free);
-    this.compose(false);
+    this.compose('ground', false);
+    this.compose('inks', false);
     if (this.liveInk) this.beginLive(this.liveInk.live, this.liveLayer, this.liveInk.copies);
     this.liveInk?.paint();
   }
@@ -177,10 +184,18 @@ export class BoardPicture {
     this.view = view;
     this.viewListeners.forEach((listener) => listener());
     clearTimeout(this.settleTimer);
-    if (!isMoving) return this.compose(false);
-    if (performance.now() - this.composedAt > 160) return this.compose(true);
-    this.carry(between(this.painted, view));
-    this.settleTimer = setTimeout(() => this.compose(false), 140);
+    if (!isMoving) return this.settle();
+    this.settleTimer = setTimeout(() => this.settle(), SETTLE_MS);
+    if (performance.now() - this.composedAt <= COMPOSE_MS) return this.carry();
+    this.compose(this.next, true);
+    this.next = this.next === 'inks' ? 'ground' : 'inks';
+  }
+
+  /** Shows the view as it is: what is inked now, what it lies on with the next frame, since both at once would hold up the hand. */
+  private settle(): void {
+    this.compose('inks', false);
+    cancelAnimationFrame(this.groundFrame);
+    this.groundFrame = requestAnimationFrame(() => this.compose('ground', false));
   }
 
   /**
@@ -407,27 +422,33 @@ export class BoardPicture {
     return new Promise((resolve) => canvas.toBlob((blob) => resolve(blob ?? undefined), 'image/webp', 0.85));
   }
 
-  private compose(isMoving: boolean): void {
-    this.painted = this.view;
+  /** Puts a share of the canvases together for the view as it is now; the others are carried along. */
+  private compose(share: Share, isMoving: boolean): void {
+    this.painted = { ...this.painted, [share]: this.view };
     this.composedAt = performance.now();
-    this.carry(undefined);
-    this.paintRoughs();
-    drawVeil(context(this.canvases.veil), this.page, this.map, this.colours());
-    this.inks.show(this.map, isMoving);
+    this.carry();
+    if (share === 'ground') {
+      this.paintRoughs();
+      drawVeil(context(this.canvases.veil), this.page, this.map, this.colours());
+      return;
+    }
+    this.inks.show(this.map, isMoving, this.ratio);
     if (this.shownStrokes) this.showStrokes(this.shownStrokes.strokes, this.shownStrokes.layerId);
     this.paintGuides();
     this.paintOverlay(isMoving);
-    if (isMoving) this.settleTimer = setTimeout(() => this.compose(false), 140);
   }
 
-  /** Moves the finished canvases by CSS alone. */
-  private carry(by: Matrix | undefined): void {
-    const transform = by ? `matrix(${by.join(',')})` : '';
-    for (const canvas of Object.values(this.canvases)) canvas.style.transform = transform;
+  /** Moves the finished canvases by CSS alone to where the view has them. */
+  private carry(): void {
+    for (const [name, canvas] of Object.entries(this.canvases)) {
+      const from = this.painted[GROUND.has(name) ? 'ground' : 'inks'];
+      canvas.style.transform = from === this.view ? '' : `matrix(${between(from, this.view).join(',')})`;
+    }
   }
 
   private paintRoughs(): void {
     if (this.extent.width === 0) return;
+    if (this.painted.ground !== this.view) return this.compose('ground', false);
     const { under, over } = splitRoughs(this.page, this.look);
     const ground = context(this.canvases.under);
     drawPaper(ground, this.page, this.map);
@@ -452,6 +473,14 @@ export class BoardPicture {
     drawRing(target, at, ring.radius * scaleOf(this.map), this.ratio);
   }
 }
+
+/** Ms from one share of the canvases to the next while a view moves, and until one that rests is shown as it is. */
+const COMPOSE_MS = 80;
+const SETTLE_MS = 140;
+
+/** The canvases that are put together in one go: what is inked with all that shows where lines go, and what it lies on. */
+type Share = 'inks' | 'ground';
+const GROUND: ReadonlySet<string> = new Set(['under', 'over', 'veil']);
 
 /** CSS px per page px from which the px themselves can be told apart. */
 const GRID_ZOOM = 8;

@@ -1,10 +1,7 @@
 import type { Following, RakeSettings } from '@true-nib/core/guides';
 import {
   boxesMeet,
-  growBox,
-  intersectBoxes,
   invert,
-  isEmptyBox,
   mapBox,
   scaleOf,
   type Box,
@@ -30,8 +27,8 @@ import { proxy, transfer, type Remote } from 'comlink';
 import type { InkService, MendAnswer, MendRequest } from './ink.worker';
 import { breath } from '../breath';
 import { isInk } from './inkDesk';
+import { deviceBoxes } from './deviceBoxes';
 import { inkBoxes, paintStrokes, paintTolerance, strokeBox, type Context2D } from './inkPaint';
-import { wholePx } from './liveInk';
 import { plainLook, type StackLook } from './stackLook';
 import { paintStack } from './stackPaint';
 import { startInkWorker, type StartedInks } from './startedInks';
@@ -94,6 +91,8 @@ export class InkSurface {
   private telling: Promise<unknown> = Promise.resolve();
   private isExact = false;
   private isMoving = false;
+  /** Whether the px of the screen are too small to be told apart. */
+  private isDense = false;
   private composeFrame = 0;
   /** Edits that wait for a breath. */
   private readonly late: LateEdits[] = [];
@@ -158,10 +157,14 @@ export class InkSurface {
     this.worker.terminate();
   }
 
-  /** Shows the page under a new map from page px to device px: from tiles now, exactly as soon as the view rests. */
-  show(map: Matrix, isMoving: boolean): void {
+  /**
+   * Shows the page under a new map from page px to device px, `ratio` of which are one CSS px: from tiles now, exactly as
+   * soon as the view rests.
+   */
+  show(map: Matrix, isMoving: boolean, ratio = 1): void {
     if (this.isExact) this.leave();
     this.map = map;
+    this.isDense = ratio >= DENSE;
     this.viewed++;
     this.isExact = false;
     this.restListeners.forEach((listener) => listener(false));
@@ -219,8 +222,11 @@ export class InkSurface {
     const { context, canvas, map } = this;
     context.setTransform(1, 0, 0, 1, 0, 0);
     context.clearRect(0, 0, canvas.width, canvas.height);
+    // Smoothing is most of what a frame costs; where px are too small to be seen, one that moves can do without.
+    context.imageSmoothingEnabled = !(this.isMoving && this.isDense);
     const { dirty, missing } = this.tiles.draw(context, map, scaleOf(map), this.seen(), this.isMoving);
     if (missing.length > 0) this.drawLast(missing);
+    context.imageSmoothingEnabled = true;
     // What was just drawn must not blink; what is older may wait for its tile on a full page.
     const newest = new Set(this.newest);
     this.repaint(dirty.filter((box) => newest.has(box)).concat(missing.length > 0 ? this.editedSinceLast : []));
@@ -475,6 +481,8 @@ export class InkSurface {
 }
 
 const PREPARE_MS = 400;
+/** Device px per CSS px from which single ones are no longer told apart. */
+const DENSE = 2;
 /** A view that was just left again needs no exact picture. */
 const SETTLE_MS = 30;
 /** Places that are painted whatever it costs while a view is put together. */
@@ -498,19 +506,3 @@ const changesLooks = (before: Entity | null, after: Entity | null): boolean =>
 
 /** What the worker needs of an edit: of what was before, only which it was. */
 const told = ({ before, after }: Edit): Edit => (after ? { before: null, after } : { before, after });
-
-/** Boxes that are looked at each with each; of more, only the same ones are told. */
-const MOST_COMPARED = 80;
-
-/** Page boxes as whole device px within the canvas; those inside another are left out. */
-function deviceBoxes(boxes: readonly Box[], map: Matrix, canvas: Box): Box[] {
-  const device = boxes
-    .map((box) => intersectBoxes(wholePx(growBox(mapBox(map, box), 2)), canvas))
-    .filter((box) => !isEmptyBox(box));
-  if (device.length > MOST_COMPARED)
-    return [...new Map(device.map((box) => [Object.values(box).join(), box])).values()];
-  const holds = (a: Box, b: Box) => a.minX <= b.minX && a.minY <= b.minY && a.maxX >= b.maxX && a.maxY >= b.maxY;
-  return device.filter(
-    (box, k) => !device.some((other, j) => j !== k && holds(other, box) && (!holds(box, other) || j < k)),
-  );
-}
