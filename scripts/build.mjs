@@ -54,11 +54,15 @@ async function buildServer() {
 function exportWeb() {
   const env = { ...process.env, EXPO_OFFLINE: '1', EXPO_NO_TELEMETRY: '1', CI: '1' };
   const expo = join(root, 'node_modules/expo/bin/cli');
-  execFileSync(process.execPath, [expo, 'export', '--platform', 'web', '--output-dir', 'dist', ...(process.env.NO_MINIFY ? ['--no-minify'] : [])], {
-    cwd: join(root, 'apps/web'),
-    env,
-    stdio: ['ignore', 'ignore', 'inherit'],
-  });
+  execFileSync(
+    process.execPath,
+    [expo, 'export', '--platform', 'web', '--output-dir', 'dist', ...(process.env.NO_MINIFY ? ['--no-minify'] : [])],
+    {
+      cwd: join(root, 'apps/web'),
+      env,
+      stdio: ['ignore', 'ignore', 'inherit'],
+    },
+  );
 }
 
 export async function buildAll() {

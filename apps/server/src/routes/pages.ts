@@ -88,7 +88,9 @@ export function pageRoutes(store: Store): Router {
   return routes;
 }
 
-const wantsPacked = (request: Request): boolean => request.headers.accept === PACKED_TYPE;
+/** A page that is fetched ahead of the app can say so in its address alone. */
+const wantsPacked = (request: Request): boolean =>
+  request.headers.accept === PACKED_TYPE || request.query.form === 'packed';
 
 const sendPacked = (response: Response, bytes: Uint8Array) => response.type(PACKED_TYPE).send(Buffer.from(bytes));
 

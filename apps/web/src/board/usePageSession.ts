@@ -1,12 +1,10 @@
 import { useEffect, useState } from 'react';
-import type { PageSize } from '@true-nib/core/page';
-import { isWide } from '../look/wide';
-import { StartedInks } from '../render/startedInks';
-import { fitZoom } from '../render/view';
+import type { StartedInks } from '../render/startedInks';
 import { author, newId } from '../session/ids';
 import { indexedDbOutbox } from '../session/outbox';
 import { PageSession } from '../session/pageSession';
 import { httpTransport } from '../session/transport';
+import { startInks, takeEarlyInks } from './earlyPage';
 
 type Opening =
   | { readonly state: 'opening' }
@@ -28,7 +26,7 @@ export function usePageSession(pageId: string): Opening {
       newId,
       now: () => Date.now(),
       onParts: (card, parts) => {
-        if (!isGone) inks = new StartedInks(card, parts, likelyScale(card));
+        if (!isGone) inks = takeEarlyInks(parts) ?? startInks(card, parts);
       },
     }).then(
       (session) => {
@@ -56,13 +54,6 @@ export function usePageSession(pageId: string): Opening {
     };
   }, [pageId, attempt]);
   return opening;
-}
-
-/** Device px per page px at which the page will be shown first: it is laid out on what the panels leave. */
-function likelyScale(page: PageSize): number {
-  const { innerWidth, innerHeight, devicePixelRatio } = window;
-  const beside = isWide(innerWidth) ? 528 : 0;
-  return fitZoom(page, { width: innerWidth - beside, height: innerHeight - 48 }) * (devicePixelRatio || 1);
 }
 
 /** Looks for news whenever this tab comes to the front, the network comes back, or another tab has saved. */

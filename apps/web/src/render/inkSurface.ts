@@ -1,13 +1,5 @@
 import type { Following, RakeSettings } from '@true-nib/core/guides';
-import {
-  boxesMeet,
-  invert,
-  mapBox,
-  scaleOf,
-  type Box,
-  type Matrix,
-  type Point,
-} from '@true-nib/core/math';
+import { boxesMeet, invert, mapBox, scaleOf, type Box, type Matrix, type Point } from '@true-nib/core/math';
 import {
   joinParts,
   pack,
@@ -31,7 +23,7 @@ import { deviceBoxes } from './deviceBoxes';
 import { inkBoxes, paintStrokes, paintTolerance, strokeBox, type Context2D } from './inkPaint';
 import { plainLook, type StackLook } from './stackLook';
 import { paintStack } from './stackPaint';
-import { startInkWorker, type StartedInks } from './startedInks';
+import { takeInkWorker, type StartedInks } from './startedInks';
 import { StrokeIndex } from './strokeIndex';
 import { Tiles } from './tiles';
 import { WashSurface, type TileBytes } from './washSurface';
@@ -117,7 +109,7 @@ export class InkSurface {
     this.context = context;
     this.index = new StrokeIndex(page, plainLook, true);
     const started = source.opened?.inks.take();
-    const { worker, remote } = started ?? startInkWorker();
+    const { worker, remote } = started ?? takeInkWorker();
     this.worker = worker;
     this.remote = remote;
     if (!started) this.load(page);

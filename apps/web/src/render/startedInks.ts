@@ -7,20 +7,35 @@ export interface InkWorker {
   readonly remote: Remote<InkService>;
 }
 
-export function startInkWorker(): InkWorker {
+let waiting: InkWorker | undefined;
+
+function newInkWorker(): InkWorker {
   const worker = new Worker(new URL('./ink.worker.ts', import.meta.url));
   return { worker, remote: wrap<InkService>(worker) };
 }
 
+/** Starts a worker before anybody needs it: it has read its program when it is taken. */
+export function startInkWorker(): void {
+  waiting ??= newInkWorker();
+}
+
+/** A worker without a page. */
+export function takeInkWorker(): InkWorker {
+  const taken = waiting ?? newInkWorker();
+  waiting = undefined;
+  return taken;
+}
+
 /** An ink worker that takes a page up while it is still being unpacked here. One board can take it over. */
 export class StartedInks {
-  private started: InkWorker | undefined = startInkWorker();
+  private started: InkWorker | undefined = takeInkWorker();
 
   /** `scale` is the likely one of the first view, device px per page px. */
   constructor(size: PageSize, parts: PackedParts, scale: number) {
     // A copy: what is transferred is gone from here.
     const bytes = parts.bytes.slice();
-    void this.started?.remote.load(size, transfer({ lengths: parts.lengths, bytes }, [bytes.buffer]), scale);
+    const copy = transfer({ lengths: parts.lengths, bytes }, [bytes.buffer]);
+    void this.started?.remote.load(size, copy, scale);
   }
 
   /** The worker, to the first who asks. */

@@ -67,13 +67,39 @@ async function unpackedInParts(parts: PackedParts): Promise<Entity[]> {
   return entities;
 }
 
+// The very address that the server tells the browser to fetch ahead, when a page is what is opened first.
+const askPage = (pageId: string): Promise<Response> => request(`/pages/${encodeURIComponent(pageId)}?form=packed`);
+
+/** A page as it came, not yet unpacked. */
+interface PackedPage {
+  readonly card: PageCard;
+  readonly parts: PackedParts;
+}
+
+async function fetchPage(pageId: string): Promise<PackedPage> {
+  const response = await askPage(pageId);
+  const pair = unpack(new Uint8Array(await response.arrayBuffer()));
+  if (!Array.isArray(pair)) throw new TypeError('The server answered something else than a packed page.');
+  return { card: pair[0] as PageCard, parts: checkParts(pair[1]) };
+}
+
+let fetching: { readonly pageId: string; readonly page: Promise<PackedPage> } | undefined;
+
+/** Fetches a page before anybody loads it: whoever loads it first gets that answer. */
+export function fetchAhead(pageId: string): Promise<PackedPage> {
+  fetching = { pageId, page: fetchPage(pageId) };
+  return fetching.page;
+}
+
+function takeAhead(pageId: string): Promise<PackedPage> | undefined {
+  const taken = fetching?.pageId === pageId ? fetching.page : undefined;
+  fetching = undefined;
+  return taken;
+}
+
 export const httpTransport: Transport = {
   async load(pageId, onParts) {
-    const response = await request(`/pages/${pageId}`, { headers: packed });
-    const pair = unpack(new Uint8Array(await response.arrayBuffer()));
-    if (!Array.isArray(pair)) throw new TypeError('The server answered something else than a packed page.');
-    const parts = checkParts(pair[1]);
-    const card = pair[0] as PageCard;
+    const { card, parts } = await (takeAhead(pageId) ?? fetchPage(pageId));
     onParts?.(card, parts);
     return { card, entities: await unpackedInParts(parts) };
   },
