@@ -12,6 +12,7 @@ import {
   type PackedParts,
   type PageSize,
   type Stroke,
+  type StrokeEntity,
 } from '@true-nib/core/page';
 import type { Joining } from '@true-nib/core/select';
 import { planning, type MendDeed, type MendMark } from '@true-nib/core/mend';
@@ -97,7 +98,8 @@ const service = {
     const strokes = met.flatMap((layerId) => desk?.index.allOn(layerId) ?? []);
     const layers = new Set(changing);
     const only = ids && new Set(ids);
-    const work = planning(strokes, ({ id, layerId }) => layers.has(layerId) && (!only || only.has(id)), deed, pieceId);
+    const mayChange = ({ id, layerId }: StrokeEntity) => layers.has(layerId) && (!only || only.has(id));
+    const work = planning(strokes, mayChange, deed, pieceId, (layerId) => desk?.widthFactor(layerId) ?? 1);
     let start = performance.now();
     for (;;) {
       const step = work.next();

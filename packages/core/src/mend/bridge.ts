@@ -18,6 +18,7 @@ import { clamp, distance, type Point } from '../math';
 import type { Edit, EntityId, Stroke, StrokeEntity } from '../page';
 import { lineSpine } from '../shapes';
 import { InkIndex } from './crossings';
+import { seenEnd } from './cut';
 import { stopsOf } from './meetings';
 
 /** An end of a line: 0 its start, 1 its end. */
@@ -55,9 +56,10 @@ interface Tip extends Point {
   readonly width: number;
 }
 
-/** Where an end lies, and the way the line would go on from it. */
-export function endPoint({ stroke: { spine }, end }: LineEnd): Tip {
-  const place = placeOf(spine, end === 0 ? 0 : endOf(spine));
+/** Where an end is seen to lie, and the way the line would go on from it. */
+export function endPoint({ stroke, end }: LineEnd): Tip {
+  const { spine } = stroke;
+  const place = placeOf(spine, seenEnd(stroke, end));
   const { x, y, width } = pointAt(spine, place);
   const ahead = directionAt(spine, place);
   const way = end === 0 ? -1 : 1;
@@ -77,7 +79,7 @@ const turnOf = (p: Tip, q: Tip): number => Math.acos(clamp(-(p.dx * q.dx + p.dy 
 export function bridge<S extends Stroke>(a: LineEnd<S>, b: LineEnd<S>): S {
   const { origin: _gone, guide: _left, copy: _alone, ...rest } = a.stroke;
   if (a.stroke === b.stroke) {
-    const { spine } = a.stroke;
+    const spine = seenSpine(a.stroke, [0, 1]);
     const [p, q] = [endPoint({ stroke: a.stroke, end: 1 }), endPoint({ stroke: a.stroke, end: 0 })];
     const [back, front] = takenBack(p, q, spine, spine);
     const length = lengthOf(courseOf(spine));
@@ -87,8 +89,9 @@ export function bridge<S extends Stroke>(a: LineEnd<S>, b: LineEnd<S>): S {
     // Everything but these, which may be missing on any stroke, is still there.
     return { ...(rest as S), spine: { ...ring, closed: true }, ends: ['round', 'round'] };
   }
-  const first = a.end === 1 ? a.stroke.spine : reversedSpine(a.stroke.spine);
-  const second = b.end === 0 ? b.stroke.spine : reversedSpine(b.stroke.spine);
+  const [own, theirs] = [seenSpine(a.stroke, [a.end]), seenSpine(b.stroke, [b.end])];
+  const first = a.end === 1 ? own : reversedSpine(own);
+  const second = b.end === 0 ? theirs : reversedSpine(theirs);
   const [back, front] = takenBack(endPoint(a), endPoint(b), first, second);
   const [one, other] = [courseOf(first), courseOf(second)];
   const head = partOf(first, 0, placeAlong(one, lengthOf(one) - back));
@@ -100,6 +103,13 @@ export function bridge<S extends Stroke>(a: LineEnd<S>, b: LineEnd<S>): S {
     spine: a.end === 1 ? spine : reversedSpine(spine),
     ends: a.end === 1 ? ends : [ends[1], ends[0]],
   };
+}
+
+/** A line's course without what is cut away at some of its ends. */
+function seenSpine(stroke: Stroke, ends: readonly (0 | 1)[]): Spine {
+  const { spine } = stroke;
+  const [from, to] = [ends.includes(0) ? seenEnd(stroke, 0) : 0, ends.includes(1) ? seenEnd(stroke, 1) : endOf(spine)];
+  return from > 0 || to < endOf(spine) ? partOf(spine, from, to) : spine;
 }
 
 /** How much of each line is taken back for the bridge, page px: so much that it can be smooth. */

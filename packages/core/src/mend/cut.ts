@@ -2,6 +2,7 @@ import {
   alongAt,
   courseOf,
   directionAt,
+  endOf,
   placeAlong,
   placeOf,
   pointAt,
@@ -10,7 +11,7 @@ import {
   STRIDE,
   type Course,
 } from '../curve';
-import type { Point } from '../math';
+import { isInRing, type Point } from '../math';
 import type { Stroke, StrokeEnd } from '../page';
 import type { Stop } from './meetings';
 
@@ -18,6 +19,9 @@ import type { Stop } from './meetings';
 const TOO_SLANTING = 0.2;
 /** Page px by which a cut stays inside the edge of the line it lies in. */
 const INSIDE = 0.02;
+
+/** Halvings by which the place is found at which a cut goes through the middle of a line. */
+const HALVINGS = 20;
 
 /** A place where a piece of a line ends, and how it is finished there. */
 export interface Cut {
@@ -108,6 +112,28 @@ function besideLeg({ line }: Course, leg: number, away: number): Point {
   const [x, y] = [line[i + 3] - line[i], line[i + 4] - line[i + 1]];
   const share = away / (Math.hypot(x, y) || 1);
   return { x: -y * share, y: x * share };
+}
+
+/** The place where a line is seen to end: where what is gone at a cut end begins, on its middle. */
+export function seenEnd({ spine, ends }: Stroke, end: 0 | 1): number {
+  const finish = ends[end];
+  const last = end === 0 ? 0 : endOf(spine);
+  if (typeof finish === 'string') return last;
+  const isGone = (place: number) => isInRing(finish.gone, pointAt(spine, placeOf(spine, place)));
+  if (!isGone(last)) return last;
+  const { places } = courseOf(spine);
+  let k = end === 0 ? 0 : places.length - 1;
+  const step = end === 0 ? 1 : -1;
+  while (k + step >= 0 && k + step < places.length && isGone(places[k + step])) k += step;
+  // Nothing of its middle is left.
+  if (k + step < 0 || k + step >= places.length) return last;
+  let [gone, seen] = [places[k], places[k + step]];
+  for (let halving = 0; halving < HALVINGS; halving++) {
+    const middle = (gone + seen) / 2;
+    if (isGone(middle)) gone = middle;
+    else seen = middle;
+  }
+  return seen;
 }
 
 /** A piece of a line between two cuts: its grain goes on where it was, and its samples no longer tell its course. */

@@ -6,6 +6,7 @@ import { ease, specksOf } from './ease';
 import { editedCourse } from './edited';
 import { Cover, cutUnder } from './mergeClean';
 import { poolEdits, type PoolSettings } from './pool';
+import { Thickened } from './thickened';
 import { tidying } from './tidy';
 
 /** What is done to many lines at once. Lengths in page px, angles in radians. */
@@ -42,9 +43,22 @@ const PART = 24;
 
 /**
  * Works out a deed over lines: only those that `mayBeChanged` are changed, the others are met. In parts: it yields the share
- * that is done, so that whoever asked can stop it. New pieces get their ids from `newId`.
+ * that is done, so that whoever asked can stop it. New pieces get their ids from `newId`. `factorOf` says by how much a
+ * layer shows its lines wider than they are: it is the ink that is seen which meets, overshoots and is bridged.
  */
 export function* planning(
+  strokes: readonly StrokeEntity[],
+  mayBeChanged: (stroke: StrokeEntity) => boolean,
+  deed: MendDeed,
+  newId: () => EntityId,
+  factorOf: (layerId: EntityId) => number = () => 1,
+): Generator<number, MendPlan> {
+  const lines = new Thickened(strokes, factorOf);
+  const plan = yield* planningShown(lines.shown, mayBeChanged, deed, newId);
+  return { ...plan, edits: lines.keptEdits(plan.edits) };
+}
+
+function* planningShown(
   strokes: readonly StrokeEntity[],
   mayBeChanged: (stroke: StrokeEntity) => boolean,
   deed: MendDeed,

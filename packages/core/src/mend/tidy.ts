@@ -9,6 +9,7 @@ import {
   placeOf,
   pointAt,
   reversedSpine,
+  widestOf,
   type Spine,
 } from '../curve';
 import type { Point } from '../math';
@@ -200,14 +201,16 @@ function shortEnd(
   const tip = pointAt(spine, place);
   const course = courseOf(spine);
   if (touches[end] || lengthOf(course) < FINE) return undefined;
-  const ahead = directionAt(spine, place);
+  const heading = directionAt(spine, place);
   const way = end === 0 ? -1 : 1;
-  const reach = gap + tip.width;
-  const to = { x: tip.x + way * ahead.x * reach, y: tip.y + way * ahead.y * reach };
-  const added = evenlyWide(lineSpine(tip, to), tip.width);
+  // As far as ink may lie, and on to the middle of what it belongs to.
+  const ahead = (reach: number) =>
+    evenlyWide(lineSpine(tip, { x: tip.x + way * heading.x * reach, y: tip.y + way * heading.y * reach }), tip.width);
+  const near = index.near({ ...stroke, spine: ahead(gap + tip.width) }, 0).filter((other) => other !== stroke);
+  if (near.length === 0) return undefined;
+  const added = ahead(gap + tip.width + Math.max(...near.map((other) => widestOf(other.spine))) / 2);
   const probe: StrokeEntity = { ...stroke, spine: added, ends: ['flat', 'flat'] };
-  const others = index.near(probe, 0).filter((other) => other !== stroke);
-  const met = stopsOf(probe, others).find(({ crosses }) => crosses);
+  const met = stopsOf(probe, near).find(({ crosses }) => crosses);
   if (!met) return undefined;
   const covered = pointAt(met.other.spine, placeOf(met.other.spine, met.otherAt)).width / 2;
   const length = alongAt(courseOf(added), met.at) - covered - (stroke.ends[end] === 'round' ? tip.width / 2 : 0);

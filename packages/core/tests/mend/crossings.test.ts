@@ -3,6 +3,8 @@ import { join } from 'node:path';
 import { Bezier } from 'bezier-js';
 import { renderTextArray } from 'hersheytext';
 import paper from 'paper/dist/paper-core';
+import { feature } from 'topojson-client';
+import land110 from 'world-atlas/land-110m.json';
 import { makeSpine, placeOf, pointAt, SEGMENT, type Spine } from '../../src/curve';
 import { svgToStrokes } from '../../src/formats';
 import { seededRandom, type Point } from '../../src/math';
@@ -107,6 +109,37 @@ describe('crossings', () => {
         }
     }
     expect(count).toBeGreaterThan(5);
+  });
+
+  it('of coastlines laid over each other are those that paper.js finds', () => {
+    // Source: world-atlas 2.0.2 (Natural Earth, 1:110 m), the longest rings, and the same turned by a few degrees.
+    const rings = feature(land110, land110.objects.land)
+      .features.flatMap(({ geometry }) => geometry.coordinates.map(([outer]) => outer))
+      .sort((a, b) => b.length - a.length)
+      .slice(0, 4);
+    const coast = (turn: number) => (ring: readonly (readonly number[])[]) => {
+      const points = ring.map(([x, y]) => [
+        8 * (x * Math.cos(turn) - y * Math.sin(turn)),
+        -8 * (x * Math.sin(turn) + y * Math.cos(turn)),
+      ]);
+      const values = [...points[0], 2];
+      for (let k = 1; k < points.length; k++)
+        for (const t of [1 / 3, 2 / 3, 1])
+          values.push(...points[k].map((value, axis) => points[k - 1][axis] * (1 - t) + value * t), 2);
+      return inked(makeSpine(Float64Array.from(values)), thin);
+    };
+    const lines = [...rings.map(coast(0)), ...rings.map(coast(0.06))];
+    let count = 0;
+    for (let a = 0; a < rings.length; a++)
+      for (let b = rings.length; b < lines.length; b++) {
+        const ours = crossingsOfTwo(lines, a, b);
+        const theirs = paperPath(lines[a].spine).getIntersections(paperPath(lines[b].spine));
+        expect(ours).toHaveLength(theirs.length);
+        for (const { point } of theirs)
+          expect(Math.min(...ours.map(({ x, y }) => Math.hypot(x - point.x, y - point.y)))).toBeLessThan(1e-4);
+        count += ours.length;
+      }
+    expect(count).toBeGreaterThan(100);
   });
 
   it('are the same set with the index as of all pairs, and in order', () => {

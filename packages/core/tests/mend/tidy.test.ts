@@ -1,8 +1,19 @@
 import ClipperLib from 'clipper-lib';
 import { flattenSpine, spineLength } from '../../src/curve';
 import { drawStroke } from '../../src/ink';
-import { bridge, bridgeEdits, bridgesAmong, Cover, cutUnder, tidyEnds, tidying, turnBetween } from '../../src/mend';
-import { type StrokeEntity } from '../../src/page';
+import {
+  bridge,
+  bridgeEdits,
+  bridgesAmong,
+  Cover,
+  cutUnder,
+  endPoint,
+  planning,
+  tidyEnds,
+  tidying,
+  turnBetween,
+} from '../../src/mend';
+import { type Stroke, type StrokeEntity } from '../../src/page';
 import { area, inkArea, inkBetween, inkOf, toRing } from '../areas';
 import { drawn, even, liner } from '../hands';
 import { bar, circle, entities, kinkOf, widthAt } from './lines';
@@ -60,7 +71,84 @@ describe('tidying ends', () => {
   });
 });
 
+describe('what ends are tidied by', () => {
+  const tidied = (lines: readonly Stroke[], overshoot = 40) => {
+    const own = entities(lines);
+    return tidyEnds(own, { overshoot, gap: 0 }).report.map(({ key }) => key);
+  };
+
+  it('is a crossing, and no line that is only grazed on the way', () => {
+    const upright = bar([200, 0], [200, 200], 6);
+    expect(tidied([upright, bar([20, 100], [220, 100], 6)])).toEqual(['line-1:1']);
+    // A slanting line whose side touches the end of the first overshoot on its way.
+    const beside = bar([20, 100], [220, 100], 6);
+    const grazed = bar([205, 104], [260, 160], 4);
+    expect(tidied([upright, beside, grazed])).toEqual(['line-1:1']);
+  });
+
+  it('is also an end that lies in the ink of a line, for both of them', () => {
+    // The second one ends in the first, which runs on beyond it.
+    expect(tidied([bar([100, 20], [100, 230], 6), bar([0, 200], [98, 200], 6)])).toEqual(['line-0:1']);
+    // An end that lies well in another line is no overshoot of the one it crosses farther in.
+    const lines = [bar([180, 0], [180, 200], 6), bar([210, 0], [210, 200], 6), bar([0, 100], [210, 100], 6)];
+    expect(tidied(lines)).toEqual([]);
+  });
+
+  it('is neither a line that runs along, nor one that goes on where it ends', () => {
+    const wall = bar([200, 0], [200, 200], 6);
+    // The line is drawn twice over itself: both go beyond the wall.
+    expect(tidied([wall, bar([20, 100], [215, 100], 6), bar([20, 102], [217, 102], 6)])).toEqual([
+      'line-1:1',
+      'line-2:1',
+    ]);
+    // It goes on as another line: that is where it ends.
+    expect(tidied([wall, bar([20, 100], [215, 100], 6), bar([215, 100], [400, 100], 6)])).toEqual([]);
+  });
+
+  it('is the ink that layers show: one that shows its lines wider reaches farther', () => {
+    const [first, second] = entities([bar([0, 100], [186, 100], 8), bar([200, 0], [200, 200], 8)]);
+    const lines = [first, { ...second, layerId: 'wide' }];
+    const plan = (factor: number) => {
+      const work = planning(
+        lines,
+        () => true,
+        { deed: 'tidy', overshoot: 10, gap: 4, exceptions: [] },
+        () => 'new',
+        (id) => (id === 'wide' ? factor : 1),
+      );
+      for (;;) {
+        const step = work.next();
+        if (step.done) return step.value;
+      }
+    };
+    expect(plan(1).marks).toEqual([]);
+    const { marks, edits } = plan(2);
+    expect(marks.map(({ key }) => key)).toEqual(['line-0:1']);
+    // The line itself is as wide as it was.
+    expect((edits[0].after as StrokeEntity).spine.points[2]).toBeCloseTo(8, 9);
+    expect(edits[0].before).toBe(lines[0]);
+  });
+});
+
 describe('bridging', () => {
+  it('starts where a cut end is seen to end', () => {
+    const half = Float64Array.of(100, 0, 300, 0, 300, 200, 100, 200);
+    const cut = { ...bar([0, 100], [130, 100], 8), ends: ['round', { gone: half }] as const };
+    const other = bar([112, 100], [240, 100], 8);
+    expect(endPoint({ stroke: cut, end: 1 }).x).toBeCloseTo(100, 3);
+    const joined = bridge({ stroke: cut, end: 1 }, { stroke: other, end: 0 });
+    expect(joined.ends).toEqual(['round', 'round']);
+    const p = flattenSpine(joined.spine, 0.05);
+    for (let i = 3; i < p.length; i += 3) expect(p[i]).toBeGreaterThan(p[i - 3] - 1e-9);
+    expect(spineLength(joined.spine)).toBeCloseTo(240, 3);
+    // A cut that takes none of the middle leaves the end where it is.
+    const beside = {
+      ...cut,
+      ends: ['round', { gone: half.map((value, k) => (k % 2 ? value + 300 : value)) }] as const,
+    };
+    expect(endPoint({ stroke: beside, end: 1 }).x).toBe(130);
+  });
+
   it('makes two ends one, smooth in course and weight', () => {
     const a = bar([0, 100], [100, 100], 8);
     const b = bar([120, 106], [240, 140], 4);
