@@ -4,6 +4,7 @@ import { onServer, openBoard, strokesOf, takeNib } from './board';
 import { expect, test } from './desk';
 import { linesOn, setNumber } from './guides';
 import { along, line, mouseDraw, Pen, type Place } from './hands';
+import { HANDS, mendWithEveryTool } from './mendHands';
 import { deliveredSvg, doPlanned, ringsIn, straysFromCircle, takeMending, widthAtShare } from './mend';
 
 const HERON = 'demo-heron';
@@ -317,3 +318,12 @@ test('several points are picked by a box, set level, and the line is broken and 
   await page.getByRole('button', { name: 'Join', exact: true }).click();
   await linesOn(desk, HERON, 1);
 });
+
+for (const hand of HANDS)
+  test(`every mending tool does its deed with a ${hand}`, async ({ page, desk }) => {
+    const area = { x: 560, y: 240, width: 360, height: 400 };
+    await mendWithEveryTool(page, desk, hand, area, {
+      take: (tool) => takeMending(page, tool),
+      lens: () => page.getByRole('radiogroup', { name: 'Weight from' }).getByRole('radio', { name: 'Lens' }).click(),
+    });
+  });

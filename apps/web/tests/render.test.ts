@@ -1,5 +1,7 @@
 import { apply, boxesMeet, invert, type Box, type Matrix } from '@true-nib/core/math';
-import { applyChange, newPage } from '@true-nib/core/page';
+import { applyChange, newPage, ordersBetween } from '@true-nib/core/page';
+import { breath } from '../src/breath';
+import { deviceBoxes } from '../src/render/deviceBoxes';
 import { inkBoxes, paintTolerance, strokeBox } from '../src/render/inkPaint';
 import { StrokeIndex } from '../src/render/strokeIndex';
 import { Tiles } from '../src/render/tiles';
@@ -117,6 +119,60 @@ describe('the index of strokes', () => {
     expect(index.isTopmost(moved)).toBe(true);
     index.update(drawnPage, [{ before: moved, after: null }]);
     expect(index.size).toBe(3);
+  });
+
+  it('shows at once what becomes of thousands, though it sweeps the old ones out later', async () => {
+    const index = new StrokeIndex(drawnPage);
+    const whole = { minX: -1e4, minY: -1e4, maxX: 1e5, maxY: 1e4 };
+    const orders = ordersBetween('a1', undefined, 3_000);
+    const many = orders.map((order, k) => stroke(`m${k}`, 10 * k, order));
+    index.update(
+      drawnPage,
+      many.map((after) => ({ before: null, after })),
+    );
+    expect(idsIn(index, whole)).toHaveLength(3_003);
+    // All go a long way, one by one found where it is now and nowhere else.
+    const moved = many.map((before, k) => stroke(before.id, 10 * k + 50_000, before.order));
+    index.update(
+      drawnPage,
+      many.map((before, k) => ({ before, after: moved[k] })),
+    );
+    expect(idsIn(index, { ...whole, maxX: 40_000 })).toEqual(['a', 'far', 'b']);
+    expect(idsIn(index, whole)).toHaveLength(3_003);
+    index.update(
+      drawnPage,
+      moved.map((before) => ({ before, after: null })),
+    );
+    expect(idsIn(index, whole)).toEqual(['a', 'far', 'b']);
+    while (index.isSweeping) await breath();
+    expect(idsIn(index, whole)).toEqual(['a', 'far', 'b']);
+    expect(index.size).toBe(4);
+  });
+
+  it('takes a full page in parts, and what is edited meanwhile as it is by then', async () => {
+    const strokes = ordersBetween(undefined, undefined, 2_000).map((order, k) => stroke(`m${k}`, 10 * k, order));
+    const full = applyChange(newPage({ ...page, ppi: 300 }), add(...strokes));
+    const index = new StrokeIndex(full, undefined, true);
+    const gone = { before: strokes[1_999], after: null };
+    const moved = { before: strokes[1_998], after: stroke('m1998', 90_000, strokes[1_998].order) };
+    index.update(applyChange(full, { ...add(), id: 'd', edits: [gone, moved] }), [gone, moved]);
+    await index.loading;
+    expect(index.size).toBe(1_999);
+    expect(idsIn(index, { minX: 80_000, minY: 0, maxX: 99_000, maxY: 100 })).toEqual(['m1998']);
+  });
+});
+
+describe('boxes of device px', () => {
+  const at = (x: number, side: number): Box => ({ minX: x, minY: 0, maxX: x + side, maxY: side });
+  const canvas = at(0, 10_000);
+
+  it('inside others are left out, and those beside the canvas', () => {
+    expect(deviceBoxes([at(0, 50), at(10, 5), at(0, 50), at(-900, 20)], [1, 0, 0, 1, 0, 0], canvas)).toHaveLength(1);
+  });
+
+  it('come once each, also of hundreds', () => {
+    const many = Array.from({ length: 300 }, (_, k) => at(20 * (k % 150), 5));
+    expect(deviceBoxes(many, [1, 0, 0, 1, 0, 0], canvas)).toHaveLength(150);
   });
 });
 

@@ -20,7 +20,7 @@ export const leafOf = (stroke: StrokeEntity): Leaf => ({ ...strokeBox(stroke), s
 /** The boxes of strokes in an R-tree (rbush), of which thousands may come or go at once without holding up the hand. */
 export class LeafTree {
   private readonly tree = new RBush<Leaf>();
-  private gone: Leaf[] = [];
+  private readonly gone: Leaf[] = [];
   private sweeping: Promise<void> | undefined;
 
   /** The strokes whose boxes meet a box, in no order. */
@@ -45,9 +45,9 @@ export class LeafTree {
     this.sweeping ??= this.sweep();
   }
 
-  clear(): void {
-    this.tree.clear();
-    this.gone = [];
+  /** Whether leaves are left that are gone. */
+  get isSweeping(): boolean {
+    return this.sweeping !== undefined;
   }
 
   private async sweep(): Promise<void> {

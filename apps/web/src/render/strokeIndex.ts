@@ -67,6 +67,11 @@ export class StrokeIndex {
     return this.leaves.size;
   }
 
+  /** Whether strokes that are gone are still being swept out. */
+  get isSweeping(): boolean {
+    return this.tree.isSweeping;
+  }
+
   /** The stack, lowest first. */
   get stack(): readonly StackNode[] {
     return this.roots;
