@@ -7,6 +7,7 @@ import {
   packSamples,
   PACKED_TYPE,
   type Edit,
+  type GuideEntity,
   type Nib,
   type StrokeEntity,
 } from '@true-nib/core/page';
@@ -15,7 +16,7 @@ export const FULL_SIZE = { width: 3300, height: 4200, ppi: 300 };
 const nib: Nib = { name: 'Pressure nib', size: 10, thinnest: 0.2, taperIn: 0, taperOut: 0, color: '#14161a' };
 
 /** Some hundred drawn strokes of sixty samples, each laid down many times over the page, on so many layers in turn. */
-function strokes(count: number, layers: number): Edit[] {
+function strokes(count: number, layers: number, guide: StrokeEntity['guide']): Edit[] {
   const random = seededRandom(11);
   const hands = Array.from({ length: 200 }, () => {
     const [turn, bend] = [random() * 7, (random() - 0.5) * 0.08];
@@ -32,6 +33,7 @@ function strokes(count: number, layers: number): Edit[] {
     const points = drawn.spine.points.map((value, i) => (i % 3 === 0 ? value + dx : i % 3 === 1 ? value + dy : value));
     const stroke: StrokeEntity = {
       ...{ kind: 'stroke', id: `s${k}`, layerId: layerId(k % layers), order, nib, ends: drawn.ends },
+      ...(guide && { guide }),
       spine: { points, closed: false },
       origin: { samples: `h${k}`, calm: { way: 'even', strength: 30 }, zoom: 1, matrix: [1, 0, 0, 1, dx, dy] },
     };
@@ -44,11 +46,19 @@ function strokes(count: number, layers: number): Edit[] {
 
 const layerId = (k: number): string => (k === 0 ? 'inks' : `inks-${k + 1}`);
 
+export interface FullPageOptions {
+  readonly count?: number;
+  readonly layers?: number;
+  readonly guides?: readonly GuideEntity[];
+  /** What all strokes were drawn on. */
+  readonly heldBy?: StrokeEntity['guide'];
+}
+
 /** Lays a page of so many strokes down on a server, in a folio that is there; answers its id. */
 export async function layFullPage(
   address: string,
   folioId: string,
-  { count = 20_000, layers = 1 }: { readonly count?: number; readonly layers?: number } = {},
+  { count = 20_000, layers = 1, guides = [], heldBy }: FullPageOptions = {},
 ): Promise<string> {
   const made = await fetch(`${address}/api/pages`, {
     method: 'POST',
@@ -61,7 +71,7 @@ export async function layFullPage(
     before: null,
     after: newLayer({ id: layerId(k), medium: 'ink', name: k === 0 ? 'Inks' : `Inks ${k + 1}`, order }),
   }));
-  edits.push(...strokes(count, layers));
+  edits.push(...guides.map((after) => ({ before: null, after })), ...strokes(count, layers, heldBy));
   const each = 4_000;
   for (let from = 0; from < edits.length; from += each) {
     const change = { id: `c${from}`, by: 'me', label: 'Lay', at: 1, needs: [], edits: edits.slice(from, from + each) };

@@ -1,13 +1,20 @@
 import {
   coneOfVision,
   frameGrips,
-  gridPieces,
+  eachGridPiece,
   horizonOf,
   placeOfPoint,
   type SightedResidual,
 } from '@true-nib/core/guides';
 import { apply, scaleOf, type Matrix, type Point } from '@true-nib/core/math';
-import { FRAME_PLANES, FRAME_WAYS, type FrameShape, type FrameWay, type PageSize } from '@true-nib/core/page';
+import {
+  FRAME_PLANES,
+  FRAME_WAYS,
+  type FramePlane,
+  type FrameShape,
+  type FrameWay,
+  type PageSize,
+} from '@true-nib/core/page';
 import type { Extent } from './view';
 
 /** A frame as the board shows it. Colours are those of guides on white paper. */
@@ -45,14 +52,8 @@ export function drawFrame(
     const grid = frame.grids[plane];
     if (!grid) continue;
     hasGrid = true;
-    drawPieces(
-      context,
-      gridPieces(frame, page, plane, (FINEST * ratio) / scaleOf(map)),
-      map,
-      hues[grid.hue] ?? colour,
-      isActing ? 0.62 : 0.3,
-      ratio,
-    );
+    context.strokeStyle = hues[grid.hue] ?? colour;
+    drawGrid(context, { frame, page, plane }, map, isActing ? 0.62 : 0.3, ratio);
   }
   context.strokeStyle = colour;
   if (!hasGrid && isActing) {
@@ -114,37 +115,35 @@ function drawCone(
   cross(context, at, 5 * ratio);
 }
 
-function drawPieces(
+/** Steps in which a grid pales: one path for each, since a path a piece would cost a state change each. */
+const STEPS = 8;
+
+function drawGrid(
   context: CanvasRenderingContext2D,
-  pieces: ReturnType<typeof gridPieces>,
+  { frame, page, plane }: { readonly frame: FrameShape; readonly page: PageSize; readonly plane: FramePlane },
   map: Matrix,
-  colour: string,
   strength: number,
   ratio: number,
 ): void {
-  context.strokeStyle = colour;
-  context.lineWidth = ratio;
   const { width, height } = context.canvas;
-  // One path for each clearness: a path a piece would cost a state change each.
-  const byClearness = new Map<number, (typeof pieces)[number][]>();
-  for (const piece of pieces) {
-    const step = Math.max(1, Math.round(piece.clear * 8));
-    const known = byClearness.get(step);
-    if (known) known.push(piece);
-    else byClearness.set(step, [piece]);
-  }
-  for (const [step, some] of byClearness) {
-    context.globalAlpha = (strength * step) / 8;
-    context.beginPath();
-    for (const { from, to } of some) {
-      const [a, b] = [apply(map, from), apply(map, to)];
-      if (Math.max(a.x, b.x) < 0 || Math.max(a.y, b.y) < 0 || Math.min(a.x, b.x) > width || Math.min(a.y, b.y) > height)
-        continue;
-      context.moveTo(a.x, a.y);
-      context.lineTo(b.x, b.y);
-    }
-    context.stroke();
-  }
+  const [a, b, c, d, e, f] = map;
+  const paths: (Path2D | undefined)[] = [];
+  eachGridPiece(frame, page, plane, (FINEST * ratio) / scaleOf(map), (ax, ay, bx, by, clear) => {
+    const [fromX, fromY] = [a * ax + c * ay + e, b * ax + d * ay + f];
+    const [toX, toY] = [a * bx + c * by + e, b * bx + d * by + f];
+    if ((fromX < 0 && toX < 0) || (fromY < 0 && toY < 0) || (fromX > width && toX > width)) return;
+    if (fromY > height && toY > height) return;
+    const step = Math.max(1, Math.round(clear * STEPS));
+    const path = (paths[step] ??= new Path2D());
+    path.moveTo(fromX, fromY);
+    path.lineTo(toX, toY);
+  });
+  context.lineWidth = ratio;
+  paths.forEach((path, step) => {
+    if (!path) return;
+    context.globalAlpha = (strength * step) / STEPS;
+    context.stroke(path);
+  });
 }
 
 const unitOf = (map: Matrix, dx: number, dy: number): readonly [number, number] => {

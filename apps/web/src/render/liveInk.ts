@@ -96,6 +96,7 @@ class LiveLine {
   private readonly line: number[] = [];
   private readonly chunks: Box[] = [];
   private settled = 0;
+  private mapped = new Float64Array(0);
   private tail: number[] = [];
   private tailBox: Box = emptyBox;
   /** Lengths of the settled line up to the start of each chunk, page px. */
@@ -121,13 +122,24 @@ class LiveLine {
     const { copy } = this;
     // A projective image is no spine with the same handles: its flattened points are mapped one by one.
     const isAsDrawn = copy === identity || copy.length === 9;
-    const points = isAsDrawn ? course : mapSpine({ points: course, closed: false }, copy).points;
+    const points = isAsDrawn ? course : this.mappedTail(course, copy);
     const before = this.tailBox;
     const fresh = this.settle(points, settledLength);
     this.flattenTail(points);
     const dirty = uniteBoxes(uniteBoxes(before, fresh), this.tailBox);
     this.whole = uniteBoxes(this.whole, dirty);
     return dirty;
+  }
+
+  /** The course under a map, of which only what has not settled yet is told anew. */
+  private mappedTail(course: Float64Array, copy: Matrix): Float64Array {
+    if (this.mapped.length < course.length) {
+      const old = this.mapped;
+      this.mapped = new Float64Array(2 * course.length);
+      this.mapped.set(old);
+    }
+    this.mapped.set(mapSpine({ points: course.subarray(this.settled), closed: false }, copy).points, this.settled);
+    return this.mapped.subarray(0, course.length);
   }
 
   private settle(points: Float64Array, settledLength: number): Box {

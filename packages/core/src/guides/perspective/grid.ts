@@ -25,12 +25,29 @@ export const clearAt = (fade: number, depth: number): number => 1 / (1 + 2.5 * f
  * would lie closer than `finest` page px only every second, fourth … one is kept.
  */
 export function gridPieces(frame: FrameShape, page: Extent, plane: FramePlane, finest = 0): GridPiece[] {
+  const pieces: GridPiece[] = [];
+  eachGridPiece(frame, page, plane, finest, (ax, ay, bx, by, clear) =>
+    pieces.push({ from: { x: ax, y: ay }, to: { x: bx, y: by }, clear }),
+  );
+  return pieces;
+}
+
+/** Is told the ends of a piece of a grid line, page px, and how clearly it shows, 0..1. */
+export type TellPiece = (ax: number, ay: number, bx: number, by: number, clear: number) => void;
+
+/** The same piece by piece, in plain numbers: a board asks for thousands at every move of a point. */
+export function eachGridPiece(
+  frame: FrameShape,
+  page: Extent,
+  plane: FramePlane,
+  finest: number,
+  tell: TellPiece,
+): void {
   const grid = frame.grids[plane];
   const camera = cameraOf(frame, page);
-  if (!grid || !isCamera(camera)) return [];
+  if (!grid || !isCamera(camera)) return;
   const [a, b] = planeAxes(camera, plane);
   const start = behind(camera, frame.corner);
-  const pieces: GridPiece[] = [];
   const reach = Math.min(grid.reach, GUIDE_LIMITS.gridReach.most);
   for (const [along, across] of [
     [a, b],
@@ -43,9 +60,8 @@ export function gridPieces(frame: FrameShape, page: Extent, plane: FramePlane, f
       const to: Vector = [at(0, 1), at(1, 1), at(2, 1)];
       // How deep this line may go before it lies too close to its neighbours.
       const deepest = finest > 0 ? (evenness(line) * grid.step) / finest : Infinity;
-      addLine(camera, from, to, { fade: grid.fade, deepest }, pieces);
+      addLine(camera, from, to, grid.fade, deepest, tell);
     }
-  return pieces;
 }
 
 /** The greatest power of two that divides a line's number: the last lines to be left out have the most. */
@@ -53,43 +69,44 @@ function evenness(line: number): number {
   return line === 0 ? Infinity : line & -line;
 }
 
-interface LineLook {
-  readonly fade: number;
-  /** Depth, in those of the corner, beyond which the line is left out. */
-  readonly deepest: number;
-}
-
-/** Adds a line in pieces that pale with their depth. In plain numbers: a board asks for thousands at every move of a point. */
+/** Tells a line in pieces that pale with their depth; `deepest`: beyond this depth, in those of the corner, it is left out. */
 function addLine(
   { centre, focal }: Camera,
   from: Vector,
   to: Vector,
-  { fade, deepest }: LineLook,
-  pieces: GridPiece[],
+  fade: number,
+  deepest: number,
+  tell: TellPiece,
 ): void {
-  const [near, far] = from[2] <= to[2] ? [from, to] : [to, from];
-  const [shallow, deep] = [Math.max(NEAR, near[2] / focal), Math.min(deepest, far[2] / focal)];
+  const near = from[2] <= to[2] ? from : to;
+  const far = near === from ? to : from;
+  const shallow = Math.max(NEAR, near[2] / focal);
+  const deep = Math.min(deepest, far[2] / focal);
   if (!(deep >= shallow)) return;
   const slope = (far[2] - near[2]) / focal;
-  const [dx, dy] = [far[0] - near[0], far[1] - near[1]];
-  const seen = (depth: number, share: number): Point => ({
-    x: centre.x + (near[0] + share * dx) / depth,
-    y: centre.y + (near[1] + share * dy) / depth,
-  });
+  const dx = far[0] - near[0];
+  const dy = far[1] - near[1];
+  const xAt = (depth: number, share: number) => centre.x + (near[0] + share * dx) / depth;
+  const yAt = (depth: number, share: number) => centre.y + (near[1] + share * dy) / depth;
   if (slope < 1e-9) {
-    pieces.push({ from: seen(shallow, 0), to: seen(shallow, 1), clear: clearAt(fade, shallow) });
+    tell(xAt(shallow, 0), yAt(shallow, 0), xAt(shallow, 1), yAt(shallow, 1), clearAt(fade, shallow));
     return;
   }
   const shareAt = (depth: number) => (depth - near[2] / focal) / slope;
   let depth = shallow;
-  let place = seen(depth, shareAt(depth));
+  let x = xAt(depth, shareAt(depth));
+  let y = yAt(depth, shareAt(depth));
   for (const band of BANDS) {
     if (band <= shallow) continue;
     const next = Math.min(band, deep);
-    const end = seen(next, shareAt(next));
-    pieces.push({ from: place, to: end, clear: clearAt(fade, (depth + next) / 2) });
-    [depth, place] = [next, end];
+    const share = shareAt(next);
+    const endX = xAt(next, share);
+    const endY = yAt(next, share);
+    tell(x, y, endX, endY, clearAt(fade, (depth + next) / 2));
     if (next >= deep) return;
+    depth = next;
+    x = endX;
+    y = endY;
   }
 }
 
