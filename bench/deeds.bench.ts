@@ -18,8 +18,10 @@ const saved = (tab: Tab) =>
 /** Longest that the main thread may be held up by anything, ms. */
 const MOST = 50;
 
+// Every deed is done on full pages in the built app, with the real server: what counts is the longest task of the main thread.
+// PAGES="full one" picks pages, DEED=words deeds to be told, PROFILE=1 says in which functions long tasks were.
+
 const only = process.env.DEED;
-const found: { readonly what: string; readonly longest: number }[] = [];
 
 /** Does a deed in the app, and tells which tasks of the main thread took long. */
 async function deed(tab: Tab, what: string, work: () => Promise<unknown>): Promise<void> {
@@ -35,7 +37,6 @@ async function deed(tab: Tab, what: string, work: () => Promise<unknown>): Promi
   await tab.waitForTimeout(800);
   const long = await tab.evaluate(() => (window as unknown as { long: number[] }).long.splice(0));
   const longest = Math.max(0, ...long);
-  found.push({ what, longest });
   const words = long.length > 0 ? `over 50 ms: ${long.join(' ')}` : 'none over 50 ms';
   console.log(`${what}: ${words} (${Date.now() - start - 800} ms in all)${longest > MOST ? '  OVER' : ''}`);
 }

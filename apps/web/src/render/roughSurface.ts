@@ -109,15 +109,16 @@ export function drawVeil(
   edge.rect(0, 0, width, height);
   context.strokeStyle = shadow;
   context.lineJoin = 'round';
-  context.globalAlpha = 1 / SHADOW_RIMS;
+  // As a blurred one has it: half of it at the page's edge, and ever less.
+  context.globalAlpha = 0.5 / SHADOW_RIMS;
   for (let rim = 1; rim <= SHADOW_RIMS; rim++) {
-    context.lineWidth = (2 * SHADOW_REACH * rim) / SHADOW_RIMS / scaleOf(map);
+    context.lineWidth = (2 * SHADOW_REACH * (rim / SHADOW_RIMS) ** 1.5) / scaleOf(map);
     context.stroke(edge);
   }
   context.restore();
 }
 
 /** Device px that the page's shadow reaches beyond it and lies lower, and the rims that it is made of. */
-const SHADOW_REACH = 12;
+const SHADOW_REACH = 14;
 const SHADOW_DROP = 2;
-const SHADOW_RIMS = 6;
+const SHADOW_RIMS = 7;
