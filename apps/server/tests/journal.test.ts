@@ -1,5 +1,9 @@
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { checkChange, invertChange, PACKED_TYPE } from '@true-nib/core/page';
 import request from 'supertest';
+import { createApp } from '../src/app';
 import {
   change,
   drawing,
@@ -51,6 +55,20 @@ describe('the journal', () => {
     expect((await entitiesOf(service.app, pageId)).has('a')).toBe(true);
     const { body } = await request(service.app).get(`/api/pages/${pageId}/changes?only=headers`).expect(200);
     expect(body.changes.map(({ undoes }: { undoes?: string }) => undoes ?? null)).toEqual([null, null, draw.id, 'u1']);
+  });
+
+  it('tells the browser to fetch a page along with the app, packed by its address alone', async () => {
+    await send(0, [start(), drawing('a')]).expect(200);
+    const web = mkdtempSync(join(tmpdir(), 'true-nib-web-'));
+    writeFileSync(join(web, 'index.html'), '<!doctype html><title>True Nib</title>');
+    const app = createApp({ store: service.store, web, version: 'test' });
+    const document = await request(app).get(`/page/${pageId}`).expect(200);
+    const [, address] = /^<([^>]+)>; rel=preload; as=fetch; crossorigin=anonymous$/.exec(document.headers.link) ?? [];
+    expect(address).toBe(`/api/pages/${pageId}?form=packed`);
+    const page = await request(app).get(address).expect(200);
+    expect(page.headers['content-type']).toMatch(PACKED_TYPE);
+    expect((await request(app).get('/')).headers.link).toBeUndefined();
+    rmSync(web, { recursive: true, force: true });
   });
 
   it('answers a stale sender with what came between, and saves nothing of his', async () => {

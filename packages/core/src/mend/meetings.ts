@@ -430,10 +430,20 @@ interface OwnCrossing {
 
 const crossingsKnown = new WeakMap<Spine, readonly OwnCrossing[]>();
 
+/** Whether every leg leads on towards the end: most lines do, and such a line cannot cross itself. */
+function runsOneWay(line: Float64Array): boolean {
+  const dx = line[line.length - 3] - line[0];
+  const dy = line[line.length - 2] - line[1];
+  for (let i = STRIDE; i < line.length; i += STRIDE)
+    if (!((line[i] - line[i - 3]) * dx + (line[i + 1] - line[i - 2]) * dy > 0)) return false;
+  return true;
+}
+
 function findOwnCrossings(spine: Spine): OwnCrossing[] {
   const hulls = hullsOf(spine);
   const { line, along } = hulls.course;
   const found: OwnCrossing[] = [];
+  if (runsOneWay(line)) return found;
   const length = along[along.length - 1];
   eachNearPair(hulls, hulls, 0, (i, j) => {
     const cross = legCrossing(line, STRIDE * i, line, STRIDE * j);

@@ -15,9 +15,9 @@ import {
 import type { Point } from '../math';
 import type { Edit, EntityId, Stroke, StrokeEntity } from '../page';
 import { lineSpine } from '../shapes';
-import { InkIndex } from './crossings';
+import { crossingsOfTwo, InkIndex } from './crossings';
 import { cutAtStop, pieceOf, type Cut } from './cut';
-import { stopsOf, type Stop } from './meetings';
+import { GLANCE, type Stop } from './meetings';
 import { stopping } from './stopping';
 
 export interface TidyOptions {
@@ -210,12 +210,21 @@ function shortEnd(
   if (near.length === 0) return undefined;
   const added = ahead(gap + tip.width + Math.max(...near.map((other) => widestOf(other.spine))) / 2);
   const probe: StrokeEntity = { ...stroke, spine: added, ends: ['flat', 'flat'] };
-  const met = stopsOf(probe, near).find(({ crosses }) => crosses);
+  const met = firstCrossing(probe, near);
   if (!met) return undefined;
   const covered = pointAt(met.other.spine, placeOf(met.other.spine, met.otherAt)).width / 2;
   const length = alongAt(courseOf(added), met.at) - covered - (stroke.ends[end] === 'round' ? tip.width / 2 : 0);
   if (length > gap || length <= 0) return undefined;
   return { told: told('short', length), stop: met, added };
+}
+
+/** Where a line first crosses one of others. */
+function firstCrossing(line: StrokeEntity, others: readonly StrokeEntity[]): Stop<StrokeEntity> | undefined {
+  let first: Stop<StrokeEntity> | undefined;
+  for (const other of others)
+    for (const { atA, atB, angle } of crossingsOfTwo([line, other], 0, 1))
+      if (angle > GLANCE && (!first || atA < first.at)) first = { at: atA, other, otherAt: atB, crosses: true };
+  return first;
 }
 
 function tidied(stroke: StrokeEntity, first: Loose | undefined, last: Loose | undefined): StrokeEntity | undefined {
