@@ -105,6 +105,19 @@ test('a page of 20,000 strokes opens, moves without a blank frame, takes ink, is
   await page.keyboard.press('Control+z');
   await rested(page);
   await expect.poll(dark).toBe(before);
+
+  // All of them are moved: done in parts, kept as one step, and taken back as one.
+  await page.keyboard.press('Control+a');
+  await expect(page.getByTestId('selected')).toHaveText(/^20,\d{3} lines$/);
+  for (let k = 0; k < 3; k++) await page.keyboard.press('Shift+ArrowRight');
+  await page.keyboard.press('Enter');
+  const moves = () => labels(desk, id).then((all) => all.filter((label) => label === 'Transform').length);
+  await expect.poll(moves).toBe(1);
+  await longest('moving 20,000 lines');
+  await page.keyboard.press('Control+z');
+  await expect.poll(moves).toBe(2);
+  await rested(page);
+  await expect.poll(dark).toBe(before);
   await saved(page);
   await page.reload();
   await rested(page);

@@ -29,6 +29,14 @@ const SEAL = '#b8402a';
 /** Strokes that are transformed in one go: some ms. */
 const PART = 800;
 
+/** Strokes of a layer that are to be transformed. */
+interface Mapping {
+  readonly before: readonly StrokeEntity[];
+  readonly map: Matrix3x3;
+  readonly layerId: EntityId;
+  readonly scaleWidth: boolean;
+}
+
 /**
  * What is selected on one layer, strokes or pixels, and the frame it is transformed by. What the frame does is shown at once and
  * becomes part of the page when it is kept: by Enter, or by going on to something else.
@@ -46,8 +54,8 @@ export class Selection {
   private taken: TakenPixels | undefined;
   /** The frame's work on pixels, while it is being done. */
   private keeping: Promise<unknown> | undefined;
-  /** Whether it is strokes that are being kept, in parts. */
-  private isMapping = false;
+  /** What is being kept in parts, where it is strokes. */
+  private mapping: Mapping | undefined;
   /** Counts searches for pixels: one that comes too late is told by it. */
   private searches = 0;
   private lastTouch: Point | undefined;
@@ -214,28 +222,29 @@ export class Selection {
    */
   keep(atOnce = false): boolean {
     const { held } = this;
-    if (atOnce && this.isMapping) {
-      this.isMapping = false;
-      this.keeping = undefined;
-    }
+    if (atOnce && this.mapping) return this.finishMapping(this.mapping);
     if (!held || isUntouched(held) || this.on === undefined) return true;
     try {
       if (this.area) return this.keepPixels(frameMap(held), this.on);
       const before = this.strokes;
       const map = frameMap(held);
-      if (before.length > PART && !atOnce) return this.keepMany(before, map, this.on);
-      const after = transformStrokes(before, map, { scaleWidth: useDesk.getState().scaleWidth });
-      return this.lay(before, after, this.on);
+      const mapping = { before, map, layerId: this.on, scaleWidth: useDesk.getState().scaleWidth };
+      if (before.length > PART && !atOnce) return this.keepMany(mapping);
+      return this.lay(mapping, transformStrokes(before, map, mapping));
     } catch (error) {
-      if (!(error instanceof PageError)) throw error;
-      this.ground.notice(error.message);
-      this.takeBack();
-      return false;
+      return this.refuse(error);
     }
   }
 
+  private refuse(error: unknown): false {
+    if (!(error instanceof PageError)) throw error;
+    this.ground.notice(error.message);
+    this.takeBack();
+    return false;
+  }
+
   /** Puts transformed strokes in the place of the ones before. */
-  private lay(before: readonly StrokeEntity[], after: readonly StrokeEntity[], layerId: EntityId): boolean {
+  private lay({ before, layerId }: Mapping, after: readonly StrokeEntity[]): boolean {
     this.bringBack();
     this.held = undefined;
     const edits = before.map((stroke, k) => ({ before: stroke, after: after[k] }));
@@ -245,33 +254,43 @@ export class Selection {
   }
 
   /** Thousands of strokes are transformed in parts: until then they are shown where they were moved to. */
-  private keepMany(before: readonly StrokeEntity[], map: Matrix3x3, layerId: EntityId): boolean {
+  private keepMany(mapping: Mapping): boolean {
     if (this.keeping) return true;
-    const options = { scaleWidth: useDesk.getState().scaleWidth };
-    const mapped = inParts(before, PART, (some) => transformStrokes(some, map, options));
-    const keeping: Promise<unknown> = mapped.then(
+    const mapped = inParts(mapping.before, PART, (some) => transformStrokes(some, mapping.map, mapping));
+    const keeping = mapped.then(
       async (after) => {
         await breath();
-        if (this.keeping !== keeping) return;
-        this.isMapping = false;
-        this.keeping = undefined;
-        this.lay(before, after, layerId);
-        // Something else may have been selected meanwhile, or nothing.
-        this.enclose();
+        if (this.mapping === mapping) this.endMapping(mapping, after);
       },
       (error: unknown) => {
-        if (!(error instanceof PageError)) throw error;
-        this.isMapping = false;
-        this.keeping = undefined;
-        this.ground.notice(error.message);
-        this.takeBack();
+        if (this.mapping !== mapping) return;
+        this.mapping = this.keeping = undefined;
+        this.refuse(error);
       },
     );
-    this.isMapping = true;
+    this.mapping = mapping;
     this.keeping = keeping;
-    this.ground.session.waitFor(this.keeping);
+    this.ground.session.waitFor(keeping);
     this.tell();
     return true;
+  }
+
+  /** Does at once what is left of keeping strokes in parts. */
+  private finishMapping(mapping: Mapping): boolean {
+    try {
+      return this.endMapping(mapping, transformStrokes(mapping.before, mapping.map, mapping));
+    } catch (error) {
+      this.mapping = this.keeping = undefined;
+      return this.refuse(error);
+    }
+  }
+
+  private endMapping(mapping: Mapping, after: readonly StrokeEntity[]): boolean {
+    this.mapping = this.keeping = undefined;
+    const isKept = this.lay(mapping, after);
+    // Something else may have been selected meanwhile, or nothing.
+    this.enclose();
+    return isKept;
   }
 
   /** Pixels take the worker a moment: until then they are shown where they were moved to. */
