@@ -104,6 +104,7 @@ export class Planner {
     if (!tool || status !== 'ready' || count === 0) return;
     const { page } = session;
     const edits = await this.fetch(count);
+    await breath();
     if (session.page !== page || this.tool !== tool)
       return notice('The page changed meanwhile: nothing was done. Try once more.');
     this.hide();
