@@ -1,3 +1,4 @@
+import { inThousands } from '../inThousands';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { printsWell, PRINTABLE_SHORT_SIDE, pxToMm } from '@true-nib/core/page';
 import Maximize from 'lucide-react-native/icons/maximize';
@@ -70,7 +71,7 @@ export function PageSheet({ card, onClose }: { readonly card: PageCard; readonly
       <Text className="font-sans text-14 text-faint">
         {`${card.width} × ${card.height} px · ${mm(card.width)} × ${mm(card.height)} mm · ${card.ppi} ppi`}
         {!printsWell(card) &&
-          `. Under ${PRINTABLE_SHORT_SIDE.toLocaleString('en')} px on its short side it will not print well.`}
+          `. Under ${inThousands(PRINTABLE_SHORT_SIDE)} px on its short side it will not print well.`}
       </Text>
       <Text className="font-sans text-14 text-faint">{`Shown at ${Math.round(zoom * 100)} %, turned by ${Math.round((turn * 180) / Math.PI)}°`}</Text>
       {VIEWS.map((row, k) => (

@@ -1,3 +1,4 @@
+import { inThousands } from '../inThousands';
 import {
   coneOfVision,
   frameGrips,
@@ -245,7 +246,7 @@ export interface WayMark extends Point {
 export function wayMarks(frame: FrameShape, page: PageSize, view: Matrix, board: Extent): WayMark[] {
   return frameGrips(frame, { page, view, board }).flatMap(({ grip, at, off }) => {
     if (grip.part !== 'point') return [];
-    const far = off === undefined ? '' : Number.isFinite(off) ? ` ${Math.round(off).toLocaleString('en')} px` : ' ∞';
+    const far = off === undefined ? '' : Number.isFinite(off) ? ` ${inThousands(Math.round(off))} px` : ' ∞';
     const { x, y } = apply(view, at);
     // Below its grip, but for one at the foot of the board, where it would lie under the status line.
     return [
@@ -335,7 +336,7 @@ export function drawSighted(
 export function pointInWords(frame: FrameShape, way: FrameWay): string {
   const [x, y, w] = frame.points[way];
   if (w === 0) return `parallel, ${degreesOf(x, y).toFixed(1)}°`;
-  return `${Math.round(x).toLocaleString('en')}, ${Math.round(y).toLocaleString('en')}`;
+  return `${inThousands(Math.round(x))}, ${inThousands(Math.round(y))}`;
 }
 
 const degreesOf = (x: number, y: number): number => {

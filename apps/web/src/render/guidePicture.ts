@@ -1,3 +1,4 @@
+import { inThousands } from '../inThousands';
 import { SEGMENT, STRIDE, type Spine } from '@true-nib/core/curve';
 import { actsOn, fromPlane, outlines, straightEdges, wayTo } from '@true-nib/core/guides';
 import { apply, box, boxCorners, invert, scaleOf, type Matrix, type Point } from '@true-nib/core/math';
@@ -87,7 +88,7 @@ export function tagsOf({ guides, isEditing }: ShownGuides, view: Matrix, board: 
       guide.reach === 'all' ? '' : guide.reach.length === 1 ? ' · 1 layer' : ` · ${guide.reach.length} layers`;
     const state = guide.acting ? '' : ' · asleep';
     const outside = Math.max(-at.x, at.x - board.width, -at.y, at.y - board.height, 0);
-    const far = outside > 0 ? ` · ${Math.round(outside / scaleOf(view)).toLocaleString('en')} px off` : '';
+    const far = outside > 0 ? ` · ${inThousands(Math.round(outside / scaleOf(view)))} px off` : '';
     const isSmall = !guide.acting && !isEditing;
     // Far off and asleep: nothing to know while one inks.
     if (isSmall && (outside > 0 || guide.shape.kind === 'frame')) continue;

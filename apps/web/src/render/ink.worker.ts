@@ -3,6 +3,7 @@ import type { Matrix, Point } from '@true-nib/core/math';
 import {
   entitiesIn,
   PageError,
+  widthFactorOf,
   type Edit,
   type Entity,
   type EntityId,
@@ -99,7 +100,7 @@ const service = {
     const layers = new Set(changing);
     const only = ids && new Set(ids);
     const mayChange = ({ id, layerId }: StrokeEntity) => layers.has(layerId) && (!only || only.has(id));
-    const work = planning(strokes, mayChange, deed, pieceId, (layerId) => desk?.widthFactor(layerId) ?? 1);
+    const work = planning(strokes, mayChange, deed, pieceId, (layerId) => widthFactorOf(desk?.layer(layerId)?.style));
     let start = performance.now();
     for (;;) {
       const step = work.next();

@@ -41,12 +41,6 @@ export class InkDesk {
     return find(this.page, 'layer', layerId);
   }
 
-  /** By how much a layer shows its lines wider than they are; 1 where another nib decides it. */
-  widthFactor(layerId: EntityId): number {
-    const style = this.layer(layerId)?.style;
-    return style && !style.nib ? style.widthFactor : 1;
-  }
-
   /** The page as this desk has it, with its guides, which are no inks. */
   withGuides(guides: readonly GuideEntity[]): Page {
     return applyEdits(

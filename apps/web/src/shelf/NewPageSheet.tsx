@@ -1,3 +1,4 @@
+import { inThousands } from '../inThousands';
 import {
   PAGE_FORMATS,
   PageError,
@@ -65,7 +66,7 @@ export function NewPageSheet({ folioId, count, onClose }: NewPageSheetProps) {
         <Text className="font-sans text-14 text-faint">
           {`${size.width} × ${size.height} px`}
           {!printsWell(size) &&
-            `. Under ${PRINTABLE_SHORT_SIDE.toLocaleString('en')} px on its short side it will not print well.`}
+            `. Under ${inThousands(PRINTABLE_SHORT_SIDE)} px on its short side it will not print well.`}
         </Text>
       )}
       <Button

@@ -372,7 +372,7 @@ function edge(
   let low = least;
   let high = clearanceAt(p, i, q, j, outside, gap);
   if (high <= 0) return outside;
-  // Towards the outside the clearance is convex: a chord cuts it outside the edge, or where it is straight, on it.
+  // Towards the outside the clearance is convex: a chord lies above it and meets nought within the ink, never beyond.
   for (let k = 0; k < CHORDS; k++) {
     const middle = inside + (low / (low - high)) * (outside - inside);
     const clearance = clearanceAt(p, i, q, j, middle, gap);

@@ -37,6 +37,17 @@ function paperPath({ points: p, closed }: Spine): InstanceType<typeof paper.Path
   return path;
 }
 
+/** Expects the crossings of two lines to be those that paper.js finds; answers how many. */
+function sameAsPaper(lines: readonly Stroke[], a: number, b: number): number {
+  const ours = crossingsOfTwo(lines, a, b);
+  // Source: paper.js 0.12.20, `getIntersections` of paths (fat-line clipping, Sederberg & Nishita 1990).
+  const theirs = paperPath(lines[a].spine).getIntersections(paperPath(lines[b].spine));
+  expect(ours).toHaveLength(theirs.length);
+  for (const { point } of theirs)
+    expect(Math.min(...ours.map(({ x, y }) => Math.hypot(x - point.x, y - point.y)))).toBeLessThan(1e-4);
+  return ours.length;
+}
+
 const isAtEnd = ({ spine: { points: p } }: Stroke, { x, y }: Point): boolean =>
   Math.min(Math.hypot(p[0] - x, p[1] - y), Math.hypot(p[p.length - 3] - x, p[p.length - 2] - y)) < 0.1;
 
@@ -48,13 +59,7 @@ describe('crossings', () => {
     let count = 0;
     for (let a = 0; a < lines.length; a++)
       for (let b = a + 1; b < lines.length; b++) {
-        const ours = crossingsOfTwo(lines, a, b);
-        // Source: paper.js 0.12.20, `getIntersections` of paths (fat-line clipping, Sederberg & Nishita 1990).
-        const theirs = paperPath(lines[a].spine).getIntersections(paperPath(lines[b].spine));
-        expect(ours).toHaveLength(theirs.length);
-        for (const { point } of theirs)
-          expect(Math.min(...ours.map(({ x, y }) => Math.hypot(x - point.x, y - point.y)))).toBeLessThan(1e-4);
-        count += ours.length;
+        count += sameAsPaper(lines, a, b);
       }
     expect(count).toBeGreaterThan(300);
   });
@@ -132,12 +137,7 @@ describe('crossings', () => {
     let count = 0;
     for (let a = 0; a < rings.length; a++)
       for (let b = rings.length; b < lines.length; b++) {
-        const ours = crossingsOfTwo(lines, a, b);
-        const theirs = paperPath(lines[a].spine).getIntersections(paperPath(lines[b].spine));
-        expect(ours).toHaveLength(theirs.length);
-        for (const { point } of theirs)
-          expect(Math.min(...ours.map(({ x, y }) => Math.hypot(x - point.x, y - point.y)))).toBeLessThan(1e-4);
-        count += ours.length;
+        count += sameAsPaper(lines, a, b);
       }
     expect(count).toBeGreaterThan(100);
   });

@@ -350,6 +350,12 @@ export class GuideTool {
       this.held?.id === guide.id ? { ...guide, shape: this.held.shape } : (moved.get(guide.id) ?? guide),
     );
     if (this.held && this.held.id === undefined) guides.push(newGuide(page, this.held.shape));
+    // A canvas that has nothing to show is let be.
+    if (guides.length === 0 && this.ghosts.length === 0 && useDepth.getState().edges.length === 0) {
+      this.tags = [];
+      this.marks = [];
+      return picture.setGuides(undefined);
+    }
     const shown: ShownGuides = {
       ...{ guides, guided: state.guided && !state.isFree, inHand: this.isEditing ? state.guideId : undefined },
       ...{ layerId: layerInHand(page, useDesk.getState().layerId)?.layer.id, bearer: state.bearer },

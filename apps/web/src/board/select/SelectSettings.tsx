@@ -12,7 +12,7 @@ import { Text, View } from 'react-native';
 import { Button } from '../../look/Button';
 import { Chip } from '../../look/Chip';
 import { Choice } from '../../look/Choice';
-import { inThousands } from '../../look/inThousands';
+import { inThousands } from '../../inThousands';
 import { ScrubNumber } from '../../look/ScrubNumber';
 import { Switch } from '../../look/Switch';
 import { useBoard, usePage } from '../boardContext';

@@ -4,12 +4,8 @@ import { behind, cameraOf, isCamera, seenSegment, type Camera } from './camera';
 import { isFinitePoint, PLANE_WAYS, wayTo, type Extent } from './frame';
 import { onPlane, planeAxes, planeMap } from './plane';
 
-/** A piece of a grid line on the page, and how clearly it shows, 0..1. */
-export interface GridPiece {
-  readonly from: Point;
-  readonly to: Point;
-  readonly clear: number;
-}
+/** Is told the ends of a piece of a grid line, page px, and how clearly it shows, 0..1. */
+export type TellPiece = (ax: number, ay: number, bx: number, by: number, clear: number) => void;
 
 /** Depths, in those of the corner, at which a grid pales by a step. */
 const BANDS = [0, 1.6, 2.6, 4.2, 6.8, 11, 18, Infinity] as const;
@@ -21,21 +17,10 @@ const NEAR = 0.02;
 export const clearAt = (fade: number, depth: number): number => 1 / (1 + 2.5 * fade * Math.max(0, depth - 1));
 
 /**
- * The grid of a plane as pieces of lines, those behind the viewer left out; none where the frame has no camera. Where lines
- * would lie closer than `finest` page px only every second, fourth … one is kept.
+ * Tells the grid of a plane as pieces of lines, those behind the viewer left out; none where the frame has no camera. Where
+ * lines would lie closer than `finest` page px only every second, fourth … one is kept. In plain numbers: a board asks for
+ * thousands at every move of a point.
  */
-export function gridPieces(frame: FrameShape, page: Extent, plane: FramePlane, finest = 0): GridPiece[] {
-  const pieces: GridPiece[] = [];
-  eachGridPiece(frame, page, plane, finest, (ax, ay, bx, by, clear) =>
-    pieces.push({ from: { x: ax, y: ay }, to: { x: bx, y: by }, clear }),
-  );
-  return pieces;
-}
-
-/** Is told the ends of a piece of a grid line, page px, and how clearly it shows, 0..1. */
-export type TellPiece = (ax: number, ay: number, bx: number, by: number, clear: number) => void;
-
-/** The same piece by piece, in plain numbers: a board asks for thousands at every move of a point. */
 export function eachGridPiece(
   frame: FrameShape,
   page: Extent,

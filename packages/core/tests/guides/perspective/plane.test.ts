@@ -9,7 +9,7 @@ import {
   FRAME_PRESETS,
   framePreset,
   fromPlane,
-  gridPieces,
+  eachGridPiece,
   onPlane,
   planeBox,
   planeHomography,
@@ -174,7 +174,10 @@ describe('what lies behind the viewer', () => {
 
   it('is cut off a grid, and the grid lines run to the points', () => {
     const grid = { step: 200, reach: 60, fade: 0.6, hue: 0, snaps: false };
-    const pieces = gridPieces({ ...street, grids: { floor: grid } }, PAGE, 'floor');
+    const pieces: { readonly from: Point; readonly to: Point; readonly clear: number }[] = [];
+    eachGridPiece({ ...street, grids: { floor: grid } }, PAGE, 'floor', 0, (ax, ay, bx, by, clear) =>
+      pieces.push({ from: { x: ax, y: ay }, to: { x: bx, y: by }, clear }),
+    );
     expect(pieces.length).toBeGreaterThan(120);
     for (const { from, to, clear } of pieces) {
       const onAny = (['right', 'left'] as const).some((way) => {
