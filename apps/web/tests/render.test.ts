@@ -1,8 +1,10 @@
-import { apply, boxesMeet, invert, type Box, type Matrix } from '@true-nib/core/math';
+import { LiveStroke, outlineOf } from '@true-nib/core/ink';
+import { apply, boxesMeet, identity, invert, type Box, type Matrix } from '@true-nib/core/math';
 import { applyChange, newPage, ordersBetween } from '@true-nib/core/page';
 import { breath } from '../src/breath';
 import { deviceBoxes } from '../src/render/deviceBoxes';
 import { inkBoxes, paintTolerance, strokeBox } from '../src/render/inkPaint';
+import { LiveInk } from '../src/render/liveInk';
 import { StrokeIndex } from '../src/render/strokeIndex';
 import { Tiles } from '../src/render/tiles';
 import {
@@ -188,6 +190,38 @@ describe('painting', () => {
   it('strays less than a tenth of a device px from 1:1 on, and a quarter where the page is shown small', () => {
     for (const scale of [1, 1.7, 8, 64]) expect(paintTolerance(scale) * scale).toBeLessThan(0.1);
     for (const scale of [0.02, 0.3, 0.99]) expect(paintTolerance(scale) * scale).toBeLessThanOrEqual(0.25);
+  });
+});
+
+/** A context that remembers the farthest point to the left of the paths it was given. */
+function leftmost() {
+  const nothing = () => undefined;
+  const reach = { x: Infinity };
+  const to = (x: number) => {
+    // Beyond the page lies the contour that keeps the rasteriser on one way of counting.
+    if (x > -1e4) reach.x = Math.min(reach.x, x);
+  };
+  const context = {
+    ...{ save: nothing, restore: nothing, setTransform: nothing, clearRect: nothing, rect: nothing, clip: nothing },
+    ...{ beginPath: nothing, closePath: nothing, fill: nothing, moveTo: to, lineTo: to },
+  };
+  return { context: context as unknown as CanvasRenderingContext2D, reach };
+}
+
+describe('a line under way', () => {
+  it('begins as wide as the pen was pressed where it came down, as the kept line does', () => {
+    const nib = { name: 'Brush', size: 40, thinnest: 0.1, taperIn: 0, taperOut: 0, color: '#14161a' };
+    const live = new LiveStroke(nib, { way: 'even', strength: 0 });
+    const { context, reach } = leftmost();
+    const ink = new LiveInk(live, context, identity, 1);
+    const pressures = [0.1, 0.5, 1, 0.9, 0.8, 0.7, 0.6, 0.5];
+    pressures.forEach((pressure, k) => {
+      live.add([{ x: 100 + 12 * Math.max(0, k - 2), y: 100, pressure, time: 8 * k }]);
+      reach.x = Infinity;
+      ink.paint();
+    });
+    expect(reach.x).toBeCloseTo(outlineOf(live.stroke(), paintTolerance(1)).box.minX, 1);
+    expect(reach.x).toBeLessThan(81);
   });
 });
 

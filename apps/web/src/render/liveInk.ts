@@ -21,7 +21,7 @@ import { paintTolerance, traceRings, type Context2D } from './inkPaint';
 /** Nearer to the horizon of a projective copy than this nothing is drawn, as in the strokes that are kept. */
 const NEAR = 0.02;
 /** Points of the flattened line that share one box. */
-const CHUNK = 10;
+const CHUNK = 4;
 
 /**
  * Paints a stroke while it is drawn, with its symmetric copies. What has settled is flattened once; each look repaints only
@@ -142,13 +142,17 @@ class LiveLine {
     return this.mapped.subarray(0, course.length);
   }
 
+  /** A pen that presses on where it came down widens the first point until something has settled. */
+  private begin(points: Float64Array): void {
+    // As the kept copy has it: turned as the map turns things where the line begins.
+    if (this.line.length === 0 && this.copy.length === 9)
+      this.ownNib = mapNib(this.ownNib, 1, slopeAt(this.copy, points[0], points[1]));
+    for (let axis = 0; axis < STRIDE; axis++) this.line[axis] = points[axis];
+    this.carry(this.line, 0);
+  }
+
   private settle(points: Float64Array, settledLength: number): Box {
-    if (this.line.length === 0) {
-      this.line.push(points[0], points[1], points[2]);
-      // As the kept copy has it: turned as the map turns things where the line begins.
-      if (this.copy.length === 9) this.ownNib = mapNib(this.ownNib, 1, slopeAt(this.copy, points[0], points[1]));
-      this.carry(this.line, 0);
-    }
+    if (this.settled === 0) this.begin(points);
     const start = this.line.length;
     for (; this.settled + SEGMENT < settledLength; this.settled += SEGMENT)
       flattenCubic(points, this.settled, this.tolerance, this.line);

@@ -21,8 +21,6 @@ interface Standing {
   /** The farthest point known to fit, and the nearest known not to. */
   readonly good: { readonly last: number; readonly handles: Handles } | undefined;
   readonly bad: number;
-  /** Points before this one are known to be no corners. */
-  readonly smooth: number;
   readonly written: number;
 }
 
@@ -33,7 +31,6 @@ const AT_START: Standing = {
   tries: 0,
   good: undefined,
   bad: Infinity,
-  smooth: 1,
   written: 0,
 };
 
@@ -49,6 +46,8 @@ export class SpineFitter {
   private readonly one = new Float64Array(STRIDE);
   private nodes: Float64Array = new Float64Array(SEGMENT * 32);
   private standing = AT_START;
+  /** Points before this one are known to be no corners. */
+  private smooth = 1;
   /** Page px over which a tangent or a corner is judged. */
   private readonly reach: number;
 
@@ -84,11 +83,12 @@ export class SpineFitter {
 
   /** The spine of all points so far and of `further` triples that may still change. */
   preview(further: Float64Array, from = 0, to = further.length): Spine {
-    const { standing, count } = this;
+    const { standing, smooth, count } = this;
     const lastWidth = count > 0 ? this.track[count * STRIDE - 1] : 0;
     this.appendAll(further, from, to);
     const spine = this.finish();
     this.standing = standing;
+    this.smooth = smooth;
     this.count = count;
     if (count > 0) this.track[count * STRIDE - 1] = lastWidth;
     return spine;
@@ -181,27 +181,24 @@ export class SpineFitter {
   // The error of a fitted cubic grows with about the fourth power of its length, which tells how far it can reach.
 
   private lengthen(tried: number, { error, handles }: CubicFit): void {
-    const { node, bad, tries } = this.standing;
+    const { node, tangent, bad, tries, written } = this.standing;
     const length = tried - node;
     const growth = Math.min(2.5, 0.97 * (this.tolerance / (error + 1e-9)) ** 0.25);
     const next = Math.min(node + Math.floor(length * growth), bad - 1);
     if (next - tried <= length / 8 || tries >= MOST_TRIES) this.lay(tried, handles, false);
-    else this.standing = { ...this.standing, good: { last: tried, handles }, next, tries: tries + 1 };
+    else this.standing = { node, tangent, next, tries: tries + 1, good: { last: tried, handles }, bad, written };
   }
 
   private shorten(tried: number, error: number): void {
-    const { node, good, tries } = this.standing;
+    const { node, tangent, good, tries, written } = this.standing;
     const length = tried - node;
     const shrink = Math.max(0.3, Math.min(0.88, 0.95 * (this.tolerance / error) ** 0.25));
     const next = Math.max(node + 1, node + Math.floor(length * shrink));
     if (good && (next - good.last <= length / 10 || tries >= MOST_TRIES)) this.lay(good.last, good.handles, false);
-    else
-      this.standing = {
-        ...this.standing,
-        bad: tried,
-        next: Math.max(next, (good?.last ?? node) + 1),
-        tries: tries + 1,
-      };
+    else {
+      const untried = Math.max(next, (good?.last ?? node) + 1);
+      this.standing = { node, tangent, next: untried, tries: tries + 1, good, bad: tried, written };
+    }
   }
 
   private lay(last: number, handles: Handles, corner: boolean): void {
@@ -211,11 +208,12 @@ export class SpineFitter {
     this.nodes.set(handles, written);
     this.nodes.set(this.track.subarray(last * STRIDE, last * STRIDE + STRIDE), written + 2 * STRIDE);
     this.standing = {
-      ...AT_START,
       node: last,
       tangent: corner || last === this.count - 1 ? undefined : this.tangent(last),
       next: last + Math.max(4, last - this.standing.node),
-      smooth: this.standing.smooth,
+      tries: 0,
+      good: undefined,
+      bad: Infinity,
       written: written + SEGMENT,
     };
   }
@@ -229,7 +227,7 @@ export class SpineFitter {
   private firstCorner(to: number): number | undefined {
     const { track, lengths, reach, count } = this;
     const end = Math.min(to, count - 2);
-    let i = Math.max(this.standing.smooth, this.standing.node + 1);
+    let i = Math.max(this.smooth, this.standing.node + 1);
     // The same as `turnCosine` of each point, with neighbours that only move forward.
     let a = Math.max(0, i - 1);
     while (a > 0 && lengths[i] - lengths[a] < reach) a--;
@@ -252,7 +250,7 @@ export class SpineFitter {
       const isHard = along <= 0 || along * along < CORNER_COSINE_SQUARED * (ux * ux + uy * uy) * (vx * vx + vy * vy);
       if (isHard && this.isSharpest(i, this.turnCosine(i))) break;
     }
-    this.standing = { ...this.standing, smooth: i };
+    this.smooth = i;
     return i <= end ? i : undefined;
   }
 
