@@ -56,7 +56,7 @@ const naive =
   (strokes.length / PART / 2);
 let indexed = 0;
 for (let a = 0; a < PART; a++)
-  for (const b of new InkIndex(strokes).numbersNear(strokes[a], 0))
+  for (const b of index.numbersWithin(index.hulls[a].box))
     if (a !== b) indexed += crossingsOfTwo(strokes, a, b).length;
 if (indexed !== foundInPart) throw new Error(`The index found ${indexed} of ${foundInPart} crossings.`);
 const selves = strokes.reduce((sum, { spine }) => sum + ownCrossings(spine).length, 0);

@@ -3,7 +3,7 @@ import type { Matrix, Point } from '@true-nib/core/math';
 import {
   entitiesIn,
   PageError,
-  widthFactorOf,
+  styledStroke,
   type Edit,
   type Entity,
   type EntityId,
@@ -100,7 +100,8 @@ const service = {
     const layers = new Set(changing);
     const only = ids && new Set(ids);
     const mayChange = ({ id, layerId }: StrokeEntity) => layers.has(layerId) && (!only || only.has(id));
-    const work = planning(strokes, mayChange, deed, pieceId, (layerId) => widthFactorOf(desk?.layer(layerId)?.style));
+    const shownAs = (stroke: StrokeEntity) => styledStroke(stroke, desk?.layer(stroke.layerId)?.style);
+    const work = planning(strokes, mayChange, deed, pieceId, shownAs);
     let start = performance.now();
     for (;;) {
       const step = work.next();

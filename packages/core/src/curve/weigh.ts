@@ -9,14 +9,6 @@ export function evenlyWide({ points: old, closed }: Spine, width: number): Spine
   return { points, closed };
 }
 
-/** The same course so many times as wide. */
-export function timesWide(spine: Spine, factor: number): Spine {
-  if (factor === 1) return spine;
-  const points = spine.points.slice();
-  for (let i = 2; i < points.length; i += STRIDE) points[i] *= factor;
-  return { points, closed: spine.closed };
-}
-
 /**
  * The same course with widths given by the length along it, page px. `marks` are the lengths, rising, where the width
  * bends: nodes are added there, so that cubics can follow it.

@@ -1,8 +1,16 @@
 import Flatbush from 'flatbush';
 import { placeOf, pointAt, STRIDE } from '../curve';
-import { isEmptyBox, type Box, type Point } from '../math';
+import { growBox, isEmptyBox, type Box, type Point } from '../math';
 import type { Stroke } from '../page';
-import { angleBetween, eachNearPair, exactCrossing, hullsOf, legCrossing, ownCrossings } from './meetings';
+import {
+  angleBetween,
+  eachCrossingPair,
+  exactCrossing,
+  hullsOf,
+  legCrossing,
+  ownCrossings,
+  type Hulls,
+} from './meetings';
 
 /** Where the middles of two lines cross, or a line crosses itself: numbers of the lines, places on them, and the sharp angle. */
 export interface Crossing extends Point {
@@ -17,12 +25,14 @@ export interface Crossing extends Point {
 /** Which lines lie near a box, by a static index over the boxes of their ink (flatbush). */
 export class InkIndex<S extends Stroke> {
   private readonly tree: Flatbush | undefined;
+  /** Those of each line. */
+  readonly hulls: readonly Hulls[];
 
-  constructor(private readonly strokes: readonly S[]) {
+  constructor(readonly strokes: readonly S[]) {
+    this.hulls = strokes.map(({ spine }) => hullsOf(spine));
     if (strokes.length === 0) return;
     const tree = new Flatbush(strokes.length);
-    for (const { spine } of strokes) {
-      const { box } = hullsOf(spine);
+    for (const { box } of this.hulls) {
       if (isEmptyBox(box)) tree.add(0, 0, 0, 0);
       else tree.add(box.minX, box.minY, box.maxX, box.maxY);
     }
@@ -31,22 +41,18 @@ export class InkIndex<S extends Stroke> {
   }
 
   /** Lines whose ink may lie in a box, page px. */
-  within({ minX, minY, maxX, maxY }: Box): S[] {
-    return this.numbers(minX, minY, maxX, maxY).map((k) => this.strokes[k]);
+  within(box: Box): S[] {
+    return this.numbersWithin(box).map((k) => this.strokes[k]);
   }
 
-  /** Numbers of lines whose ink may come within `gap` of another line's, that one left in. */
-  numbersNear({ spine }: Stroke, gap: number): number[] {
-    const { box } = hullsOf(spine);
-    return this.numbers(box.minX - gap, box.minY - gap, box.maxX + gap, box.maxY + gap);
-  }
-
-  private numbers(minX: number, minY: number, maxX: number, maxY: number): number[] {
+  /** The same by their numbers. */
+  numbersWithin({ minX, minY, maxX, maxY }: Box): number[] {
     return this.tree?.search(minX, minY, maxX, maxY) ?? [];
   }
 
-  near(stroke: S, gap: number): S[] {
-    return this.numbersNear(stroke, gap).map((k) => this.strokes[k]);
+  /** Lines whose ink may come within `gap` of another line's, that one left in. */
+  near({ spine }: Stroke, gap: number): S[] {
+    return this.within(growBox(hullsOf(spine).box, gap));
   }
 }
 
@@ -59,7 +65,7 @@ export function crossings(strokes: readonly Stroke[]): Crossing[] {
   const found: Crossing[] = [];
   strokes.forEach((stroke, a) => {
     const own: Crossing[] = ownCrossings(stroke.spine).map((places) => crossingAt(strokes, a, places.a, a, places.b));
-    for (const b of index.numbersNear(stroke, 0)) if (b > a) own.push(...crossingsOfTwo(strokes, a, b));
+    for (const b of index.numbersWithin(index.hulls[a].box)) if (b > a) own.push(...crossingsOfTwo(strokes, a, b));
     found.push(...own.sort((p, q) => p.atA - q.atA || p.b - q.b));
   });
   return found;
@@ -74,7 +80,7 @@ function crossingAt(strokes: readonly Stroke[], a: number, atA: number, b: numbe
 export function crossingsOfTwo(strokes: readonly Stroke[], a: number, b: number): Crossing[] {
   const [p, q] = [hullsOf(strokes[a].spine), hullsOf(strokes[b].spine)];
   const found: Crossing[] = [];
-  eachNearPair(p, q, 0, (i, j) => {
+  eachCrossingPair(p, q, (i, j) => {
     const cross = legCrossing(p.course.line, STRIDE * i, q.course.line, STRIDE * j);
     if (!cross) return;
     const exact = exactCrossing(strokes[a].spine, p.course, i, strokes[b].spine, q.course, j, cross);

@@ -1,10 +1,14 @@
 import { courseOf, directionAt, placeOf, pointAt, STRIDE, type Course, type Spine } from '../curve';
-import { emptyBox, uniteBoxes, type Box, type Point } from '../math';
+import { boxesMeet, emptyBox, growBox, type Box, type Point } from '../math';
 import type { Stroke } from '../page';
 import { refinedCrossing } from './crossCubics';
 
 /** Legs of a course that share a box. */
 const HULL = 8;
+/** Page px by which legs may miss each other and still be asked whether they cross: rounding, no more. */
+const TOUCH = 1e-6;
+/** Numbers of a box. */
+const BOUNDS = 4;
 /** Radians below which lines run along each other rather than cross. */
 export const GLANCE = 0.1;
 /** Page px along a line within which it does not cross itself: there its own legs are neighbours. */
@@ -31,7 +35,7 @@ export function stopsOf<S extends Stroke>(stroke: S, others: Iterable<S>, gap = 
   for (const other of others) {
     if (other === stroke) continue;
     const theirs = hullsOf(other.spine);
-    if (areNear(own.box, theirs.box, gap)) stops.push(...metBy(stroke, other, own, theirs, gap));
+    if (boxesMeet(growBox(own.box, gap), theirs.box)) stops.push(...metBy(stroke, other, own, theirs, gap));
   }
   stops.push(...ownStops(stroke));
   return stops.sort((a, b) => a.at - b.at);
@@ -48,8 +52,8 @@ const selfStop = <S extends Stroke>(stroke: S, at: number, otherAt: number): Sto
 export interface Hulls {
   readonly course: Course;
   readonly box: Box;
-  /** The boxes of the ink of `HULL` legs each. */
-  readonly boxes: readonly Box[];
+  /** The boxes of the ink of `HULL` legs each, one after the other: minX, minY, maxX, maxY. */
+  readonly bounds: Float64Array;
 }
 
 const known = new WeakMap<Spine, Hulls>();
@@ -58,53 +62,77 @@ export function hullsOf(spine: Spine): Hulls {
   let hulls = known.get(spine);
   if (!hulls) {
     const course = courseOf(spine);
-    const legs = course.places.length - 1;
-    const boxes: Box[] = [];
-    for (let from = 0; from < legs; from += HULL) boxes.push(boxOfLegs(course.line, from, Math.min(legs, from + HULL)));
-    known.set(spine, (hulls = { course, boxes, box: boxes.reduce(uniteBoxes, emptyBox) }));
+    known.set(spine, (hulls = makeHulls(course)));
   }
   return hulls;
 }
 
-function boxOfLegs(line: Float64Array, from: number, to: number): Box {
-  let { minX, minY, maxX, maxY } = emptyBox;
-  for (let i = STRIDE * from; i <= STRIDE * to; i += STRIDE) {
-    const half = line[i + 2] / 2;
-    minX = Math.min(minX, line[i] - half);
-    minY = Math.min(minY, line[i + 1] - half);
-    maxX = Math.max(maxX, line[i] + half);
-    maxY = Math.max(maxY, line[i + 1] + half);
+function makeHulls(course: Course): Hulls {
+  const { line, places } = course;
+  const legs = places.length - 1;
+  const bounds = new Float64Array(BOUNDS * Math.ceil(legs / HULL));
+  const box = { ...emptyBox };
+  for (let h = 0, from = 0; from < legs; h += BOUNDS, from += HULL) {
+    let { minX, minY, maxX, maxY } = emptyBox;
+    const to = STRIDE * Math.min(legs, from + HULL);
+    for (let i = STRIDE * from; i <= to; i += STRIDE) {
+      const half = line[i + 2] / 2;
+      minX = Math.min(minX, line[i] - half);
+      minY = Math.min(minY, line[i + 1] - half);
+      maxX = Math.max(maxX, line[i] + half);
+      maxY = Math.max(maxY, line[i + 1] + half);
+    }
+    bounds[h] = minX;
+    bounds[h + 1] = minY;
+    bounds[h + 2] = maxX;
+    bounds[h + 3] = maxY;
+    box.minX = Math.min(box.minX, minX);
+    box.minY = Math.min(box.minY, minY);
+    box.maxX = Math.max(box.maxX, maxX);
+    box.maxY = Math.max(box.maxY, maxY);
   }
-  return { minX, minY, maxX, maxY };
+  return { course, bounds, box };
 }
 
 /**
  * Calls back for each pair of legs whose ink may come within `gap`; both are numbers of their first points. Of one line
  * with itself each pair comes once, and neighbours never.
  */
-export function eachNearPair(a: Hulls, b: Hulls, gap: number, tell: (legA: number, legB: number) => void): void {
-  const [p, q] = [a.course.line, b.course.line];
-  const [legsA, legsB] = [a.course.places.length - 1, b.course.places.length - 1];
+export const eachNearPair = (a: Hulls, b: Hulls, gap: number, tell: TellPair): void => eachPair(a, b, gap, 0.5, tell);
+
+/** The same for each pair of legs whose middles may cross. */
+export const eachCrossingPair = (a: Hulls, b: Hulls, tell: TellPair): void => eachPair(a, b, TOUCH, 0, tell);
+
+type TellPair = (legA: number, legB: number) => void;
+
+/** `share` is how much of their widths the legs reach to either side. */
+function eachPair(a: Hulls, b: Hulls, gap: number, share: number, tell: TellPair): void {
+  const p = a.course.line;
+  const q = b.course.line;
+  const [hulls, others] = [a.bounds, b.bounds];
+  const [legsA, legsB] = [p.length / STRIDE - 1, q.length / STRIDE - 1];
   const isSelf = a === b;
-  for (let h = 0; h < a.boxes.length; h++) {
-    const hull = a.boxes[h];
-    if (!areNear(hull, b.box, gap)) continue;
-    const [first, last] = [h * HULL, Math.min(legsA, (h + 1) * HULL)];
-    for (let g = isSelf ? h : 0; g < b.boxes.length; g++) {
-      const other = b.boxes[g];
-      if (!areNear(hull, other, gap)) continue;
-      const end = Math.min(legsB, (g + 1) * HULL);
+  const { box } = b;
+  for (let h = 0, first = 0; h < hulls.length; h += BOUNDS, first += HULL) {
+    const [left, top, right, bottom] = [hulls[h] - gap, hulls[h + 1] - gap, hulls[h + 2] + gap, hulls[h + 3] + gap];
+    if (left > box.maxX || right < box.minX || top > box.maxY || bottom < box.minY) continue;
+    const last = Math.min(legsA, first + HULL);
+    for (let g = isSelf ? h : 0; g < others.length; g += BOUNDS) {
+      const [lowX, lowY, highX, highY] = [others[g], others[g + 1], others[g + 2], others[g + 3]];
+      if (left > highX || right < lowX || top > highY || bottom < lowY) continue;
+      const begin = (g / BOUNDS) * HULL;
+      const end = Math.min(legsB, begin + HULL);
       for (let i = first; i < last; i++) {
         const k = STRIDE * i;
-        const half = gap + (p[k + 2] > p[k + 5] ? p[k + 2] : p[k + 5]) / 2;
+        const half = gap + share * (p[k + 2] > p[k + 5] ? p[k + 2] : p[k + 5]);
         const minX = (p[k] < p[k + 3] ? p[k] : p[k + 3]) - half;
         const maxX = (p[k] > p[k + 3] ? p[k] : p[k + 3]) + half;
-        if (minX > other.maxX || maxX < other.minX) continue;
+        if (minX > highX || maxX < lowX) continue;
         const minY = (p[k + 1] < p[k + 4] ? p[k + 1] : p[k + 4]) - half;
         const maxY = (p[k + 1] > p[k + 4] ? p[k + 1] : p[k + 4]) + half;
-        if (minY > other.maxY || maxY < other.minY) continue;
-        for (let j = isSelf ? Math.max(g * HULL, i + 2) : g * HULL, n = STRIDE * j; j < end; j++, n += STRIDE) {
-          const reach = (q[n + 2] > q[n + 5] ? q[n + 2] : q[n + 5]) / 2;
+        if (minY > highY || maxY < lowY) continue;
+        for (let j = isSelf ? Math.max(begin, i + 2) : begin, n = STRIDE * j; j < end; j++, n += STRIDE) {
+          const reach = share * (q[n + 2] > q[n + 5] ? q[n + 2] : q[n + 5]);
           if (
             minX - reach <= (q[n] > q[n + 3] ? q[n] : q[n + 3]) &&
             maxX + reach >= (q[n] < q[n + 3] ? q[n] : q[n + 3]) &&
@@ -117,9 +145,6 @@ export function eachNearPair(a: Hulls, b: Hulls, gap: number, tell: (legA: numbe
     }
   }
 }
-
-const areNear = (a: Box, b: Box, gap: number): boolean =>
-  a.minX - gap <= b.maxX && b.minX <= a.maxX + gap && a.minY - gap <= b.maxY && b.minY <= a.maxY + gap;
 
 /** A stretch of a line, lengths along it in page px, on which its ink meets that of another line. */
 interface Meeting {
@@ -155,14 +180,15 @@ function metBy<S extends Stroke>(stroke: S, other: S, own: Hulls, theirs: Hulls,
 }
 
 /** The place on a line whose ink lies deepest in a disc; nothing where they do not touch. */
-export function touchedAt({ course, boxes }: Hulls, { x, y }: Point, radius: number): number | undefined {
+export function touchedAt({ course, bounds }: Hulls, { x, y }: Point, radius: number): number | undefined {
   const { line, places } = course;
+  const legs = places.length - 1;
   let least = 0;
   let at: number | undefined;
-  for (let h = 0; h < boxes.length; h++) {
-    const { minX, minY, maxX, maxY } = boxes[h];
-    if (x + radius < minX || x - radius > maxX || y + radius < minY || y - radius > maxY) continue;
-    for (let leg = h * HULL; leg < Math.min(places.length - 1, (h + 1) * HULL); leg++) {
+  for (let h = 0, first = 0; h < bounds.length; h += BOUNDS, first += HULL) {
+    if (x + radius < bounds[h] || x - radius > bounds[h + 2]) continue;
+    if (y + radius < bounds[h + 1] || y - radius > bounds[h + 3]) continue;
+    for (let leg = first; leg < Math.min(legs, first + HULL); leg++) {
       const i = STRIDE * leg;
       const away = Math.sqrt(awayFrom(line, i, x, y));
       const clearance = away - radius - (line[i + 2] + nearestShare * (line[i + 5] - line[i + 2])) / 2;
@@ -445,7 +471,7 @@ function findOwnCrossings(spine: Spine): OwnCrossing[] {
   const found: OwnCrossing[] = [];
   if (runsOneWay(line)) return found;
   const length = along[along.length - 1];
-  eachNearPair(hulls, hulls, 0, (i, j) => {
+  eachCrossingPair(hulls, hulls, (i, j) => {
     const cross = legCrossing(line, STRIDE * i, line, STRIDE * j);
     if (!cross) return;
     const way = mixed(along, j, cross[1]) - mixed(along, i, cross[0]);

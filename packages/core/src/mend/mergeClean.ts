@@ -40,18 +40,23 @@ export class Cover {
 
 /**
  * What is left of a line that lies under others: it is cut where their ink hides it from edge to edge, flush inside them, so
- * that the inked area stays the same. Nothing where nothing of it is hidden.
+ * that the inked area stays the same. Nothing where nothing of it is hidden. `shown` is what its layer shows it as.
  */
-export function cutUnder<S extends Stroke>(stroke: S, cover: Cover): S[] | undefined {
+export function cutUnder<S extends Stroke>(stroke: S, cover: Cover, shown: Stroke = stroke): S[] | undefined {
   const { spine } = stroke;
   const whole = courseOf(spine);
   const steps = Math.max(2, Math.ceil(lengthOf(whole) / STEP));
-  const hidden = hiddenAlong(stroke, cover, steps);
+  const hidden = hiddenAlong(shown, cover, steps);
   if (!hidden.includes(true)) return undefined;
   if (!hidden.includes(false)) return [];
   if (spine.closed) {
     const start = placeAlong(whole, (hidden.indexOf(true) * lengthOf(whole)) / steps);
-    return cutUnder({ ...stroke, spine: { ...startedAt(spine, start), closed: false }, ends: ['flat', 'flat'] }, cover);
+    const opened = <L extends Stroke>(line: L): L => ({
+      ...line,
+      spine: { ...startedAt(line.spine, start), closed: false },
+      ends: ['flat', 'flat'],
+    });
+    return cutUnder(opened(stroke), cover, opened(shown));
   }
   const at = (k: number) => (k <= 0 ? 0 : k >= steps ? endOf(spine) : placeAlong(whole, (k * lengthOf(whole)) / steps));
   const pieces: S[] = [];

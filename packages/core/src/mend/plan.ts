@@ -6,7 +6,7 @@ import { ease, specksOf } from './ease';
 import { editedCourse } from './edited';
 import { Cover, cutUnder } from './mergeClean';
 import { poolEdits, type PoolSettings } from './pool';
-import { Thickened } from './thickened';
+import { asDrawn, type ShownAs } from './shownLine';
 import { tidying } from './tidy';
 
 /** What is done to many lines at once. Lengths in page px, angles in radians. */
@@ -43,33 +43,22 @@ const PART = 24;
 
 /**
  * Works out a deed over lines: only those that `mayBeChanged` are changed, the others are met. In parts: it yields the share
- * that is done, so that whoever asked can stop it. New pieces get their ids from `newId`. `factorOf` says by how much a
- * layer shows its lines wider than they are: it is the ink that is seen which meets, overshoots and is bridged.
+ * that is done, so that whoever asked can stop it. New pieces get their ids from `newId`. `shownAs` says what lines are shown
+ * as: it is the ink that is seen which meets, overshoots, hides and is bridged.
  */
 export function* planning(
   strokes: readonly StrokeEntity[],
   mayBeChanged: (stroke: StrokeEntity) => boolean,
   deed: MendDeed,
   newId: () => EntityId,
-  factorOf: (layerId: EntityId) => number = () => 1,
-): Generator<number, MendPlan> {
-  const lines = new Thickened(strokes, factorOf);
-  const plan = yield* planningShown(lines.shown, mayBeChanged, deed, newId);
-  return { ...plan, edits: lines.keptEdits(plan.edits) };
-}
-
-function* planningShown(
-  strokes: readonly StrokeEntity[],
-  mayBeChanged: (stroke: StrokeEntity) => boolean,
-  deed: MendDeed,
-  newId: () => EntityId,
+  shownAs: ShownAs = asDrawn,
 ): Generator<number, MendPlan> {
   // A blot has no ends, no weight and no course of its own: it can only be eased.
   const mayChange = (stroke: StrokeEntity) => (deed.deed === 'ease' || !stroke.fills) && mayBeChanged(stroke);
   switch (deed.deed) {
     case 'tidy': {
       const exceptions = new Set(deed.exceptions);
-      const { edits, report } = yield* tidying(strokes, { ...deed, exceptions, mayChange });
+      const { edits, report } = yield* tidying(strokes, { ...deed, exceptions, mayChange, shownAs });
       return planOf(edits, report);
     }
     case 'ease':
@@ -77,8 +66,11 @@ function* planningShown(
     case 'bridge': {
       yield 0;
       const exceptions = new Set(deed.exceptions);
-      const found = bridgesAmong(strokes.filter(mayChange), deed, strokes).map((one) => ({
-        one,
+      const kept = new Map(strokes.map((stroke) => [stroke.id, stroke]));
+      const asKept = ({ stroke, end }: LineEnd<StrokeEntity>) => ({ stroke: kept.get(stroke.id) ?? stroke, end });
+      const among = bridgesAmong(strokes.filter(mayChange).map(shownAs), deed, strokes.map(shownAs));
+      const found = among.map((one) => ({
+        one: { ...one, a: asKept(one.a), b: asKept(one.b) },
         key: `${endKey(one.a)}|${endKey(one.b)}`,
       }));
       const marks = found.map(({ one: { a, b }, key }) => {
@@ -89,9 +81,9 @@ function* planningShown(
     }
     case 'pool':
       yield 0;
-      return planOf(poolEdits(strokes.filter(mayChange), deed, strokes), []);
+      return planOf(poolEdits(strokes.filter(mayChange), deed, strokes, shownAs), []);
     case 'clean':
-      return yield* cleaning(strokes, mayChange, deed.frontId, newId);
+      return yield* cleaning(strokes, mayChange, deed.frontId, newId, shownAs);
   }
 }
 
@@ -130,14 +122,15 @@ function* cleaning(
   mayChange: (stroke: StrokeEntity) => boolean,
   frontId: EntityId,
   newId: () => EntityId,
+  shownAs: ShownAs,
 ): Generator<number, MendPlan> {
   yield 0;
-  const cover = new Cover(strokes.filter(({ layerId }) => layerId === frontId));
+  const cover = new Cover(strokes.filter(({ layerId }) => layerId === frontId).map(shownAs));
   const back = strokes.filter((stroke) => stroke.layerId !== frontId && mayChange(stroke));
   const edits: Edit[] = [];
   for (const [k, stroke] of back.entries()) {
     if (k % PART === 0) yield k / back.length;
-    const pieces = cutUnder(stroke, cover);
+    const pieces = cutUnder(stroke, cover, shownAs(stroke));
     if (pieces) edits.push(...replacedBy(stroke, pieces, newId));
   }
   return planOf(edits, []);

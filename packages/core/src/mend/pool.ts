@@ -1,9 +1,10 @@
 import { alongAt, courseOf, lengthOf, type Spine } from '../curve';
 import { clamp } from '../math';
-import type { Edit, StrokeEntity } from '../page';
+import type { Edit, Stroke, StrokeEntity } from '../page';
 import { InkIndex } from './crossings';
 import { editedWeight } from './edited';
 import { angleBetween, stopsOf, type Stop } from './meetings';
+import { asDrawn, type ShownAs } from './shownLine';
 import { Widths } from './weights';
 
 export interface PoolSettings {
@@ -17,29 +18,33 @@ export interface PoolSettings {
 
 /**
  * Gathers ink where lines meet at sharp angles, or thins their ends there. Kept as widths, so they can be edited on. `all`
- * are the lines that count as met; only `strokes` change.
+ * are the lines that count as met; only `strokes` change. They meet where they are shown to.
  */
 export function poolEdits(
   strokes: readonly StrokeEntity[],
   settings: PoolSettings,
   all: readonly StrokeEntity[] = strokes,
+  shownAs: ShownAs = asDrawn,
 ): Edit[] {
-  const index = new InkIndex(all);
+  const index = new InkIndex(all.map(shownAs));
   return strokes.flatMap((stroke) => {
-    const stops = stopsOf(stroke, index.near(stroke, 0));
-    const spine = pooled(stroke.spine, stops, settings);
+    const shown = shownAs(stroke);
+    const others = index.near(shown, 0).filter(({ id }) => id !== stroke.id);
+    const spine = pooled(stroke.spine, placesMet(shown, stopsOf(shown, others), settings.angle), settings);
     return spine === stroke.spine ? [] : [{ before: stroke, after: editedWeight(stroke, spine) }];
   });
 }
 
-function pooled(spine: Spine, stops: readonly Stop[], { radius, strength, angle }: PoolSettings): Spine {
-  const course = courseOf(spine);
-  const length = lengthOf(course);
-  const met = stops
+/** Lengths along a line at which it meets others at a sharper angle, page px. */
+const placesMet = ({ spine }: Stroke, stops: readonly Stop[], angle: number): number[] =>
+  stops
     .filter(({ at, other, otherAt }) => angleBetween(spine, at, other.spine, otherAt) <= angle)
-    .map(({ at }) => alongAt(course, at))
-    // Thin are only ends: a line that goes on through a crossing keeps its weight there.
-    .filter((along) => strength > 0 || (!spine.closed && Math.min(along, length - along) < radius / 2));
+    .map(({ at }) => alongAt(courseOf(spine), at));
+
+function pooled(spine: Spine, all: readonly number[], { radius, strength }: PoolSettings): Spine {
+  const length = lengthOf(courseOf(spine));
+  // Thin are only ends: a line that goes on through a crossing keeps its weight there.
+  const met = all.filter((along) => strength > 0 || (!spine.closed && Math.min(along, length - along) < radius / 2));
   if (met.length === 0 || strength === 0) return spine;
   const places = spine.closed ? met.flatMap((along) => [along - length, along, along + length]) : met;
   const widths = new Widths(spine);

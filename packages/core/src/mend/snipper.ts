@@ -2,6 +2,7 @@ import { courseOf, placeNumber, spineBox, STRIDE, widestOf } from '../curve';
 import { boxOfPoints, growBox, type Box, type Point } from '../math';
 import { replacedBy, type Edit, type EntityId, type StrokeEntity } from '../page';
 import { legCrossing } from './meetings';
+import { keptPlace, type ShownLine } from './shownLine';
 import { courseOfPiece, pieceAt, piecesOf, withoutPieces, type Pieces } from './snip';
 import { linesWithin } from './touch';
 
@@ -16,12 +17,6 @@ export interface SnipOptions {
 export interface FoundPiece {
   readonly stroke: StrokeEntity;
   readonly piece: number;
-}
-
-/** A line as it is kept, and as its layer shows it. */
-export interface ShownLine {
-  readonly kept: StrokeEntity;
-  readonly shown: StrokeEntity;
 }
 
 /** Numbers of pieces that are taken of a line, and what is left of it, once that is known. */
@@ -51,7 +46,7 @@ export class Snipper {
     if (!best) return undefined;
     const pieces = this.piecesOf(best.line);
     if (pieces.stops.length === 0) return 'meets nothing';
-    return { stroke: best.line.kept, piece: pieceAt(pieces, placeNumber(best)) };
+    return { stroke: best.line.kept, piece: pieceAt(pieces, keptPlace(best.line, placeNumber(best))) };
   }
 
   /** The pieces that the way from one point to another goes across. */
@@ -68,7 +63,7 @@ export class Snipper {
         const pieces = this.piecesOf(line);
         if (pieces.stops.length === 0) break;
         const place = places[leg] + cross[0] * (places[leg + 1] - places[leg]);
-        found.push({ stroke: line.kept, piece: pieceAt(pieces, place) });
+        found.push({ stroke: line.kept, piece: pieceAt(pieces, keptPlace(line, place)) });
       }
       return found;
     });
@@ -114,14 +109,17 @@ export class Snipper {
     });
   }
 
-  private piecesOf({ kept, shown }: ShownLine): Pieces<StrokeEntity> {
+  private piecesOf(line: ShownLine): Pieces<StrokeEntity> {
+    const { kept, shown } = line;
     let pieces = this.known.get(kept.id);
     if (!pieces) {
-      const others = this.near(growBox(spineBox(shown.spine), this.options.gap)).map((line) => line.shown);
+      const others = this.near(growBox(spineBox(shown.spine), this.options.gap)).map((near) => near.shown);
       const among = others.filter(({ id }) => id !== kept.id);
-      const stops = piecesOf(shown, among, this.options.gap).stops.map((stop) =>
-        stop.other === shown ? { ...stop, other: kept } : stop,
-      );
+      const stops = piecesOf(shown, among, this.options.gap).stops.map((stop) => ({
+        ...stop,
+        at: keptPlace(line, stop.at),
+        ...(stop.other === shown && { other: kept, otherAt: keptPlace(line, stop.otherAt) }),
+      }));
       pieces = {
         stroke: kept,
         stops,

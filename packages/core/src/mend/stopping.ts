@@ -1,38 +1,32 @@
 import { alongAt, courseOf, directionAt, endOf, lengthOf, placeOf, pointAt, type Spine } from '../curve';
-import type { EntityId, StrokeEntity } from '../page';
+import type { StrokeEntity } from '../page';
 import { crossingsOfTwo, type InkIndex } from './crossings';
-import { angleBetween, GLANCE, hullsOf, ownStops, touchedAt, type Stop } from './meetings';
-
-/** What stops each line of a page, in no order. */
-export type Stops = ReadonlyMap<EntityId, readonly Stop<StrokeEntity>[]>;
+import { angleBetween, GLANCE, ownStops, touchedAt, type Stop } from './meetings';
 
 /**
  * What stops the lines of a page: where their middles cross, and where an end lies in the ink of another line, for both of
  * them. Unlike `stopsOf` it does not count lines that only graze each other on the way: each pair is looked at once, so
- * that thousands of lines are done in a moment. Yields the share that is done.
+ * that thousands of lines are done in a moment. Yields the share that is done, and answers the stops of each line, in no order.
  */
-export function* stopping(strokes: readonly StrokeEntity[], index: InkIndex<StrokeEntity>): Generator<number, Stops> {
-  const stops = new Map(strokes.map((stroke) => [stroke.id, ownStops(stroke)]));
-  const add = (stroke: StrokeEntity, stop: Stop<StrokeEntity>) => stops.get(stroke.id)?.push(stop);
-  for (const [a, stroke] of strokes.entries()) {
+export function* stopping(index: InkIndex<StrokeEntity>): Generator<number, Stop<StrokeEntity>[][]> {
+  const { strokes, hulls } = index;
+  const stops = strokes.map(ownStops);
+  for (let a = 0; a < strokes.length; a++) {
     if (a % EACH === 0) yield (0.6 * a) / strokes.length;
-    for (const b of index.numbersNear(stroke, 0)) {
+    for (const b of index.numbersWithin(hulls[a].box)) {
       if (b <= a) continue;
       for (const { atA, atB, angle } of crossingsOfTwo(strokes, a, b)) {
         if (angle <= GLANCE) continue;
-        add(stroke, { at: atA, other: strokes[b], otherAt: atB, crosses: true });
-        add(strokes[b], { at: atB, other: stroke, otherAt: atA, crosses: true });
+        stops[a].push({ at: atA, other: strokes[b], otherAt: atB, crosses: true });
+        stops[b].push({ at: atB, other: strokes[a], otherAt: atA, crosses: true });
       }
     }
   }
-  for (const [a, stroke] of strokes.entries()) {
+  for (let a = 0; a < strokes.length; a++) {
     if (a % EACH === 0) yield 0.6 + (0.2 * a) / strokes.length;
-    if (stroke.spine.closed) continue;
-    for (const at of [0, endOf(stroke.spine)])
-      for (const { other, otherAt } of metByEnd(stroke, at, stops.get(stroke.id) ?? [], index)) {
-        add(stroke, { at, other, otherAt, crosses: false });
-        add(other, { at: otherAt, other: stroke, otherAt: at, crosses: false });
-      }
+    const { spine } = strokes[a];
+    if (spine.closed) continue;
+    for (const at of [0, endOf(spine)]) addEnd(a, at, index, stops);
   }
   return stops;
 }
@@ -40,23 +34,23 @@ export function* stopping(strokes: readonly StrokeEntity[], index: InkIndex<Stro
 /** Lines between two yields. */
 const EACH = 32;
 
-/** The lines in whose ink an end lies, where it neither crosses them nor runs along them. */
-function metByEnd(
-  stroke: StrokeEntity,
-  at: number,
-  stops: readonly Stop<StrokeEntity>[],
-  index: InkIndex<StrokeEntity>,
-): { readonly other: StrokeEntity; readonly otherAt: number }[] {
-  const tip = pointAt(stroke.spine, placeOf(stroke.spine, at));
+/** Adds the lines in whose ink an end of line `a` lies, where it neither crosses them nor runs along them. */
+function addEnd(a: number, at: number, index: InkIndex<StrokeEntity>, stops: Stop<StrokeEntity>[][]): void {
+  const { strokes, hulls } = index;
+  const stroke = strokes[a];
+  const { spine } = stroke;
+  const tip = pointAt(spine, placeOf(spine, at));
   const half = tip.width / 2;
   const box = { minX: tip.x - half, minY: tip.y - half, maxX: tip.x + half, maxY: tip.y + half };
-  return index.within(box).flatMap((other) => {
-    if (other === stroke) return [];
-    const otherAt = touchedAt(hullsOf(other.spine), tip, half);
-    if (otherAt === undefined || !isMet(stroke.spine, at, other.spine, otherAt)) return [];
-    const isCrossed = stops.some((stop) => stop.other === other && isOneMeeting(stroke.spine, at, tip.width, stop));
-    return isCrossed ? [] : [{ other, otherAt }];
-  });
+  for (const b of index.numbersWithin(box)) {
+    if (b === a) continue;
+    const otherAt = touchedAt(hulls[b], tip, half);
+    const other = strokes[b];
+    if (otherAt === undefined || !isMet(spine, at, other.spine, otherAt)) continue;
+    if (stops[a].some((stop) => stop.other === other && isOneMeeting(spine, at, tip.width, stop))) continue;
+    stops[a].push({ at, other, otherAt, crosses: false });
+    stops[b].push({ at: otherAt, other: stroke, otherAt: at, crosses: false });
+  }
 }
 
 /** Whether an end comes upon another line, or goes on where that one ends, rather than running along it. */

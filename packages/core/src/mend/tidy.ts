@@ -12,12 +12,13 @@ import {
   widestOf,
   type Spine,
 } from '../curve';
-import type { Point } from '../math';
-import type { Edit, EntityId, Stroke, StrokeEntity } from '../page';
+import { boxOfPoints, growBox, type Point } from '../math';
+import type { Edit, EntityId, StrokeEntity } from '../page';
 import { lineSpine } from '../shapes';
 import { crossingsOfTwo, InkIndex } from './crossings';
 import { cutAtStop, pieceOf, type Cut } from './cut';
 import { GLANCE, type Stop } from './meetings';
+import { asDrawn, keptPlace, type ShownAs } from './shownLine';
 import { stopping } from './stopping';
 
 export interface TidyOptions {
@@ -29,6 +30,8 @@ export interface TidyOptions {
   readonly exceptions?: ReadonlySet<string>;
   /** Lines that may be changed; the others only stop them. All where none is given. */
   readonly mayChange?: (stroke: StrokeEntity) => boolean;
+  /** What lines are shown as: it is the ink that is seen which overshoots or falls short. */
+  readonly shownAs?: ShownAs;
 }
 
 /** An end that is tidied: where it is, by how much it overshoots or falls short, page px. */
@@ -52,17 +55,21 @@ const FINE = 0.05;
 const PASSES = 6;
 
 interface Line {
+  readonly kept: StrokeEntity;
+  /** The line as it is shown. */
   readonly stroke: StrokeEntity;
   /** For each end what it may overshoot, from the end inwards. */
-  readonly near: readonly [readonly NearStop[], readonly NearStop[]];
+  readonly near: readonly [NearStop[], NearStop[]];
   /** For each end whether its ink meets another line. */
-  readonly touches: readonly [boolean, boolean];
+  readonly touches: [boolean, boolean];
   /** For each end the stop that it overshoots, if any. */
   readonly at: [NearStop | undefined, NearStop | undefined];
 }
 
 interface NearStop {
   readonly stop: Stop<StrokeEntity>;
+  /** The line that it meets there, unless that is a ring. */
+  readonly other: Line | undefined;
   /** How far the middle of the line goes on beyond it, page px. */
   readonly beyond: number;
 }
@@ -82,39 +89,40 @@ export function tidyEnds(strokes: readonly StrokeEntity[], options: TidyOptions)
 
 /** The same in parts: between them it yields the share that is done, so that whoever asked can stop it. */
 export function* tidying(strokes: readonly StrokeEntity[], options: TidyOptions): Generator<number, Tidied> {
-  const { mayChange = () => true } = options;
-  const index = new InkIndex(strokes);
-  const stops = yield* stopping(strokes, index);
+  const { mayChange = () => true, shownAs = asDrawn } = options;
+  const index = new InkIndex(strokes.map(shownAs));
+  const stops = yield* stopping(index);
   const lines = new Map<EntityId, Line>();
-  for (const stroke of strokes)
-    if (!stroke.spine.closed)
-      lines.set(stroke.id, {
-        stroke,
-        ...nearEnds(stroke, stops.get(stroke.id) ?? [], options.overshoot),
-        at: [undefined, undefined],
-      });
+  strokes.forEach((kept, k) => {
+    const stroke = index.strokes[k];
+    if (!kept.spine.closed)
+      lines.set(kept.id, { kept, stroke, near: [[], []], touches: [false, false], at: [undefined, undefined] });
+  });
+  strokes.forEach(({ id }, k) => {
+    const line = lines.get(id);
+    if (line) findNear(line, stops[k], lines, options.overshoot);
+  });
   settle(lines);
   const edits: Edit[] = [];
   const report: LooseEnd[] = [];
   let done = 0;
   for (const line of lines.values()) {
     if (done++ % 64 === 0) yield 0.8 + (0.2 * done) / lines.size;
-    if (!mayChange(line.stroke)) continue;
+    if (!mayChange(line.kept)) continue;
     const ends = ([0, 1] as const).map((end) => looseEnd(line, end, options, index));
     report.push(...ends.flatMap((one) => (one ? [one.told] : [])));
     const taken = ends.map((one) => (one && !one.told.isException ? one : undefined));
-    const after = tidied(line.stroke, taken[0], taken[1]);
-    if (after) edits.push({ before: line.stroke, after });
+    const after = tidied(line, taken[0], taken[1]);
+    if (after) edits.push({ before: line.kept, after });
   }
   return { edits, report };
 }
 
 /** Decides which stop each end overshoots: the nearest one that is not itself on an overshoot. */
 function settle(lines: ReadonlyMap<EntityId, Line>): void {
-  const isFirm = ({ stop: { other, otherAt } }: NearStop): boolean => {
-    const line = lines.get(other.id);
-    if (!line) return true;
-    const [first, last] = line.at;
+  const isFirm = ({ stop: { otherAt }, other }: NearStop): boolean => {
+    if (!other) return true;
+    const [first, last] = other.at;
     return (!first || otherAt >= first.stop.at - 1e-6) && (!last || otherAt <= last.stop.at + 1e-6);
   };
   for (let pass = 0; pass < PASSES; pass++) {
@@ -132,27 +140,25 @@ function settle(lines: ReadonlyMap<EntityId, Line>): void {
 /** The share of a line beyond which it is no overshoot that goes on past a crossing, but the line itself. */
 const MOST_SHARE = 1 / 3;
 
-/** For each end the stops that it may overshoot by less than a limit, from the end inwards. */
-function nearEnds(
-  { spine }: Stroke,
+/** Finds for each end the stops that it may overshoot by less than a limit. */
+function findNear(
+  { stroke: { spine }, near, touches }: Line,
   stops: readonly Stop<StrokeEntity>[],
+  lines: ReadonlyMap<EntityId, Line>,
   limit: number,
-): Pick<Line, 'near' | 'touches'> {
+): void {
   const course = courseOf(spine);
   const length = lengthOf(course);
   const most = Math.min(limit, MOST_SHARE * length);
-  const near: [NearStop[], NearStop[]] = [[], []];
-  const touches: [boolean, boolean] = [false, false];
   for (const stop of stops) {
     const along = alongAt(course, stop.at);
     for (const end of [0, 1] as const) {
       const beyond = end === 0 ? along : length - along;
-      if (beyond <= most) near[end].push({ stop, beyond });
+      if (beyond <= most) near[end].push({ stop, other: lines.get(stop.other.id), beyond });
       if (beyond <= widthAtEnd(spine, end) / 2 + FINE) touches[end] = true;
     }
   }
   for (const list of near) list.sort((a, b) => a.beyond - b.beyond);
-  return { near, touches };
 }
 
 const widthAtEnd = ({ points }: Spine, end: 0 | 1): number => points[end === 0 ? 2 : points.length - 1];
@@ -206,7 +212,9 @@ function shortEnd(
   // As far as ink may lie, and on to the middle of what it belongs to.
   const ahead = (reach: number) =>
     evenlyWide(lineSpine(tip, { x: tip.x + way * heading.x * reach, y: tip.y + way * heading.y * reach }), tip.width);
-  const near = index.near({ ...stroke, spine: ahead(gap + tip.width) }, 0).filter((other) => other !== stroke);
+  const [dx, dy] = [way * heading.x * (gap + tip.width), way * heading.y * (gap + tip.width)];
+  const ink = growBox(boxOfPoints([tip, { x: tip.x + dx, y: tip.y + dy }]), tip.width / 2);
+  const near = index.within(ink).filter((other) => other !== stroke);
   if (near.length === 0) return undefined;
   const added = ahead(gap + tip.width + Math.max(...near.map((other) => widestOf(other.spine))) / 2);
   const probe: StrokeEntity = { ...stroke, spine: added, ends: ['flat', 'flat'] };
@@ -227,20 +235,29 @@ function firstCrossing(line: StrokeEntity, others: readonly StrokeEntity[]): Sto
   return first;
 }
 
-function tidied(stroke: StrokeEntity, first: Loose | undefined, last: Loose | undefined): StrokeEntity | undefined {
+function tidied({ kept, stroke }: Line, first: Loose | undefined, last: Loose | undefined): StrokeEntity | undefined {
   if (!first && !last) return undefined;
   // What is grown is put on before the cut: its places come first or last.
-  const head = first?.added && reversedSpine(first.added);
-  const tail = last?.added;
-  const parts = [...(head ? [head] : []), stroke.spine, ...(tail ? [tail] : [])];
-  const spine = parts.length > 1 ? joinedSpines(parts) : stroke.spine;
-  const long: StrokeEntity = { ...stroke, spine };
-  const before = head ? 1 : 0;
+  const long = grown(stroke, first?.added, last?.added);
+  const whole = kept === stroke ? long : grown(kept, first?.added, last?.added);
+  const before = first?.added ? 1 : 0;
   const placed = ({ stop, added }: Loose, end: 0 | 1): Stop<StrokeEntity> => ({
     ...stop,
     at: !added ? stop.at + before : end === 0 ? 1 - stop.at : before + endOf(stroke.spine) + stop.at,
   });
-  const from: Cut = first ? cutAtStop(long, placed(first, 0), false) : { at: 0, end: stroke.ends[0] };
-  const to: Cut = last ? cutAtStop(long, placed(last, 1), true) : { at: endOf(spine), end: stroke.ends[1] };
-  return from.at < to.at ? pieceOf(long, from, to) : undefined;
+  const asKept = ({ at, end }: Cut): Cut => ({ at: keptPlace({ kept: whole, shown: long }, at), end });
+  const from = asKept(first ? cutAtStop(long, placed(first, 0), false) : { at: 0, end: stroke.ends[0] });
+  const to = asKept(last ? cutAtStop(long, placed(last, 1), true) : { at: endOf(long.spine), end: stroke.ends[1] });
+  return from.at < to.at ? pieceOf(whole, from, to) : undefined;
+}
+
+/** A line with what was added at its ends, as wide as it ends there. */
+function grown(stroke: StrokeEntity, first: Spine | undefined, last: Spine | undefined): StrokeEntity {
+  const { spine } = stroke;
+  const parts = [
+    ...(first ? [reversedSpine(evenlyWide(first, widthAtEnd(spine, 0)))] : []),
+    spine,
+    ...(last ? [evenlyWide(last, widthAtEnd(spine, 1))] : []),
+  ];
+  return parts.length > 1 ? { ...stroke, spine: joinedSpines(parts) } : stroke;
 }

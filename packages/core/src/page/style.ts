@@ -29,9 +29,6 @@ export function styledStroke<S extends Stroke>(stroke: S, style: InkStyle | unde
   return styled;
 }
 
-/** By how much a style shows lines wider than they are; 1 where another nib decides how wide. */
-export const widthFactorOf = (style: InkStyle | undefined): number => (style && !style.nib ? style.widthFactor : 1);
-
 /** What a style makes of the widths of a nib's lines; nothing when it leaves them. Tapers go by length, not by width. */
 export function styledWidth(nib: Nib, style: InkStyle | undefined): ((width: number) => number) | undefined {
   if (!style || (!style.nib && style.widthFactor === 1)) return undefined;

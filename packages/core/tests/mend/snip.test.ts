@@ -2,8 +2,9 @@ import fc from 'fast-check';
 import ClipperLib from 'clipper-lib';
 import { makeSpine, nearestOnSpine, placeNumber, spineLength } from '../../src/curve';
 import type { Point } from '../../src/math';
-import { pieceAt, piecesOf, withoutPieces } from '../../src/mend';
-import { inked, type Stroke } from '../../src/page';
+import { pieceAt, piecesOf, Snipper, withoutPieces } from '../../src/mend';
+import { outlineOf } from '../../src/ink';
+import { inked, styledStroke, type Nib, type Stroke, type StrokeEntity } from '../../src/page';
 import { area, inkArea, inkBetween, inkOf, toRing } from '../areas';
 import { liner } from '../hands';
 import { bar, circle } from './lines';
@@ -45,6 +46,27 @@ describe('snipping', () => {
       expect(Math.abs(inkArea([left]) - wanted)).toBeLessThan(0.05 * (size / Math.abs(c)) + 0.1);
       expect(area(ClipperLib.ClipType.ctIntersection, inkOf([left]), [far])).toBeLessThan(0.01);
     }
+  });
+
+  it('goes by the ink that is seen where a layer shows its lines with another nib', () => {
+    // Its tapers give the lines further nodes, so that places on them are told in other numbers.
+    const nib: Nib = { ...liner, size: 30, taperIn: 2, taperOut: 2 };
+    const entity = (id: string, stroke: Stroke): StrokeEntity => ({
+      ...{ kind: 'stroke', id, layerId: 'inks', order: id },
+      ...stroke,
+    });
+    const lines = [entity('level', bar([20, 100], [900, 100], 4)), entity('upright', bar([300, 0], [300, 200], 4))].map(
+      (kept) => ({ kept, shown: styledStroke(kept, { nib, widthFactor: 1, edge: 'soft' }) }),
+    );
+    const snipper = new Snipper(() => lines, { gap: 0 });
+    const found = snipper.under({ x: 600, y: 100 }, 5);
+    if (!found || found === 'meets nothing') throw new Error('Nothing was found under the hand.');
+    snipper.take(found);
+    const [{ after }] = snipper.edits(() => 'new');
+    if (after?.kind !== 'stroke') throw new Error('The line is gone.');
+    expect(outlineOf(after).box.minX).toBeCloseTo(18, 1);
+    // Up to the far edge of the ink that is seen: 15 px beyond the middle of the line that is crossed.
+    expect(outlineOf(after).box.maxX).toBeCloseTo(315, 1);
   });
 
   it('closes a corner of two overshooting lines: sharp, without a notch', () => {

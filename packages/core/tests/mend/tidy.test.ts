@@ -1,6 +1,6 @@
 import ClipperLib from 'clipper-lib';
-import { flattenSpine, spineLength } from '../../src/curve';
-import { drawStroke } from '../../src/ink';
+import { flattenSpine, spineLength, widestOf } from '../../src/curve';
+import { drawStroke, outlineOf } from '../../src/ink';
 import {
   bridge,
   bridgeEdits,
@@ -12,8 +12,10 @@ import {
   tidyEnds,
   tidying,
   turnBetween,
+  type MendDeed,
+  type MendPlan,
 } from '../../src/mend';
-import { type Stroke, type StrokeEntity } from '../../src/page';
+import { styledStroke, type InkStyle, type Nib, type Stroke, type StrokeEntity } from '../../src/page';
 import { area, inkArea, inkBetween, inkOf, toRing } from '../areas';
 import { drawn, even, liner } from '../hands';
 import { bar, circle, entities, kinkOf, widthAt } from './lines';
@@ -108,27 +110,83 @@ describe('what ends are tidied by', () => {
   it('is the ink that layers show: one that shows its lines wider reaches farther', () => {
     const [first, second] = entities([bar([0, 100], [186, 100], 8), bar([200, 0], [200, 200], 8)]);
     const lines = [first, { ...second, layerId: 'wide' }];
-    const plan = (factor: number) => {
-      const work = planning(
-        lines,
-        () => true,
-        { deed: 'tidy', overshoot: 10, gap: 4, exceptions: [] },
-        () => 'new',
-        (id) => (id === 'wide' ? factor : 1),
-      );
-      for (;;) {
-        const step = work.next();
-        if (step.done) return step.value;
-      }
-    };
-    expect(plan(1).marks).toEqual([]);
-    const { marks, edits } = plan(2);
+    const tidy: MendDeed = { deed: 'tidy', overshoot: 10, gap: 4, exceptions: [] };
+    expect(planned(lines, tidy).marks).toEqual([]);
+    const { marks, edits } = planned(lines, tidy, { wide: { widthFactor: 2, edge: 'soft' } });
     expect(marks.map(({ key }) => key)).toEqual(['line-0:1']);
     // The line itself is as wide as it was.
     expect((edits[0].after as StrokeEntity).spine.points[2]).toBeCloseTo(8, 9);
     expect(edits[0].before).toBe(lines[0]);
   });
+
+  it('is the ink that layers show: another nib, whose tapers give lines further nodes', () => {
+    const lines = entities([bar([20, 100], [330, 100], 4), bar([300, 0], [300, 200], 4)]);
+    const nib: Nib = { ...liner, size: 30, taperIn: 1, taperOut: 1 };
+    const tidy: MendDeed = { deed: 'tidy', overshoot: 40, gap: 0, exceptions: [] };
+    const { marks, edits } = planned(lines, tidy, { ink: { nib, widthFactor: 1, edge: 'soft' } });
+    expect(marks.map(({ key }) => key)).toEqual(['line-0:1']);
+    const after = edits[0].after as StrokeEntity;
+    // As wide as it was drawn, up to the far edge of what is seen: 15 px beyond the middle of the line that is crossed.
+    expect(after.spine.points[2]).toBe(4);
+    expect(outlineOf(after).box.maxX).toBeCloseTo(315, 1);
+    expect(edits[0].before).toBe(lines[0]);
+  });
 });
+
+describe('other deeds over a page', () => {
+  const nib: Nib = { ...liner, size: 30, taperIn: 1, taperOut: 1 };
+  const style: InkStyle = { nib, widthFactor: 1, edge: 'soft' };
+
+  it('gather ink where lines are shown to meet, as a share of the width they were drawn with', () => {
+    const lines = entities([bar([0, 0], [188, 94], 4), bar([0, 110], [300, 110], 4)]);
+    const pool: MendDeed = { deed: 'pool', radius: 40, strength: 1, angle: 1 };
+    expect(planned(lines, pool).edits).toEqual([]);
+    const { edits } = planned(lines, pool, { ink: { widthFactor: 8, edge: 'soft' } });
+    expect(edits.map(({ before }) => before?.id)).toEqual(['line-0', 'line-1']);
+    expect(widestOf((edits[0].after as StrokeEntity).spine)).toBeCloseTo(8, 1);
+  });
+
+  it('cut lines where the layer in front is shown to hide them', () => {
+    const [back, front] = entities([bar([0, 100], [400, 100], 4), bar([200, 0], [200, 200], 4)]);
+    const lines = [back, { ...front, layerId: 'front' }];
+    const { edits } = planned(lines, { deed: 'clean', frontId: 'front' }, { front: style });
+    const boxes = edits.map(({ after }) => outlineOf(after as StrokeEntity).box);
+    // Flush within the ink that is seen, which reaches from 185 to 215.
+    expect(boxes[0].maxX).toBeGreaterThan(185);
+    expect(boxes[0].maxX).toBeLessThan(187);
+    expect(boxes[1].minX).toBeGreaterThan(213);
+    expect(boxes[1].minX).toBeLessThan(215);
+  });
+
+  it('bridge lines as they were drawn, whatever they are shown as', () => {
+    const lines = entities([bar([0, 100], [100, 100], 4), bar([108, 100], [300, 100], 4)]);
+    const bridging: MendDeed = { deed: 'bridge', gap: 12, angle: 0.5, exceptions: [] };
+    const { edits } = planned(lines, bridging, { ink: style });
+    const left = edits.flatMap(({ after }) => (after ? [after as StrokeEntity] : []));
+    expect(left).toHaveLength(1);
+    expect(widestOf(left[0].spine)).toBeCloseTo(4, 9);
+    expect(spineLength(left[0].spine)).toBeCloseTo(300, 3);
+  });
+});
+
+/** What a deed over lines would do on layers with these styles. */
+function planned(
+  lines: readonly StrokeEntity[],
+  deed: MendDeed,
+  styles: Readonly<Record<string, InkStyle>> = {},
+): MendPlan {
+  const work = planning(
+    lines,
+    () => true,
+    deed,
+    () => 'new',
+    (stroke) => styledStroke(stroke, styles[stroke.layerId]),
+  );
+  for (;;) {
+    const step = work.next();
+    if (step.done) return step.value;
+  }
+}
 
 describe('bridging', () => {
   it('starts where a cut end is seen to end', () => {
