@@ -328,8 +328,9 @@ export class PageSession {
   }
 
   private confirm(batch: readonly Change[], revision: number): void {
-    this.confirmed = batch.reduce(applyChange, this.confirmed);
     this.pending = this.pending.slice(batch.length);
+    // With nothing left to save, the page is what the server has.
+    this.confirmed = this.pending.length === 0 ? this.page : batch.reduce(applyChange, this.confirmed);
     this.journal.push(...batch.map(headerOf));
     void this.options.outbox.remove(this.card.id, new Set(batch.map((change) => change.id)));
     this.setState({ revision });
