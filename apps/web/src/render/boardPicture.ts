@@ -42,7 +42,14 @@ import { between, opening, type Extent, type View } from './view';
 export const HARD_EDGE = 'hard-edge';
 
 /** Draws over the page, in device px; `map` takes page px there, `ratio` is device px per CSS px. */
-export type Sketch = (context: CanvasRenderingContext2D, map: Matrix, ratio: number, colours: OverlayColours) => void;
+/** Draws over the page; one that has much to draw draws some of it, and asks to be drawn `again` with the next frame. */
+export type Sketch = (
+  context: CanvasRenderingContext2D,
+  map: Matrix,
+  ratio: number,
+  colours: OverlayColours,
+  again: () => void,
+) => void;
 
 export interface Ring {
   readonly at: Point;
@@ -367,13 +374,17 @@ export class BoardPicture {
   /** Shows the guides of the page: what lines are held to. */
   setGuides(sketch: Sketch | undefined): void {
     this.guides = sketch;
+    this.paintGuidesSoon();
+  }
+
+  private paintGuidesSoon(): void {
     cancelAnimationFrame(this.guidesFrame);
     this.guidesFrame = requestAnimationFrame(() => this.paintGuides());
   }
 
   private paintGuides(): void {
     const target = this.anew('guides', this.guides !== undefined);
-    if (target) this.guides?.(target, this.map, this.ratio, this.colours());
+    if (target) this.guides?.(target, this.map, this.ratio, this.colours(), () => this.paintGuidesSoon());
   }
 
   /**
@@ -466,7 +477,7 @@ export class BoardPicture {
     if (hasGrid) drawPixelGrid(target, this.page.size, this.map, this.ratio);
     if (grips) drawGrips(target, grips, this.map, this.ratio, this.colours());
     this.selection.paint(target, this.map, this.ratio, this.colours().raised, isMoving);
-    sketch?.(target, this.map, this.ratio, this.colours());
+    sketch?.(target, this.map, this.ratio, this.colours(), () => this.paintOverlaySoon());
     if (area) drawArea(target, area, this.map, this.ratio);
     if (!ring) return;
     const at = { x: ring.at.x * this.ratio, y: ring.at.y * this.ratio };

@@ -2,6 +2,7 @@ import type { Following, RakeSettings } from '@true-nib/core/guides';
 import { boxesMeet, invert, mapBox, scaleOf, type Box, type Matrix, type Point } from '@true-nib/core/math';
 import {
   joinParts,
+  isLarge,
   pack,
   tileBox,
   WASH_SIDE,
@@ -406,7 +407,7 @@ export class InkSurface {
     for (let from = 0; from < edits.length; from += PART) {
       const part = edits.slice(from, from + PART);
       this.telling = this.telling.then(async () => {
-        if (edits.length > PART) await breath();
+        if (isLarge(edits)) await breath();
         const packed = pack(part.map(told));
         void this.remote.edit(transfer(packed, [packed.buffer as ArrayBuffer]));
       });
@@ -490,7 +491,7 @@ const MOST_REPAINTED = 300;
 /** Wash tiles that are painted box by box. */
 const MOST_TILES = 40;
 /** Edits handed to the worker in one go: some ms of packing. */
-const PART = 400;
+const PART = 100;
 
 /** Whether a layer shows all that lies on it in another way. A layer that comes or goes brings or takes its strokes itself. */
 const changesLooks = (before: Entity | null, after: Entity | null): boolean =>

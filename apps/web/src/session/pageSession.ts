@@ -259,7 +259,7 @@ export class PageSession {
       this.packed.set(change, bytes);
       return this.options.outbox.add(this.card.id, change.id, bytes);
     };
-    if (!isLarge(change) && !this.packing) return add(pack(change));
+    if (!isLarge(change.edits) && !this.packing) return add(pack(change));
     const turn = (this.packing ?? Promise.resolve()).then(() => packedSlowly(change)).then(add);
     const done = turn
       .catch(() => undefined)
@@ -401,13 +401,13 @@ export class PageSession {
   }
 }
 
-/** A large change, packed with a breath between its parts. */
+/** A large change, packed with a breath before each of its parts. */
 async function packedSlowly(change: Change): Promise<Blob> {
   const parts: Blob[] = [];
   for (const part of packedInParts(change)) {
+    await breath();
     // Each part leaves the memory of this thread at once; putting them together copies nothing.
     parts.push(new Blob([new Uint8Array(part)]));
-    await breath();
   }
   return new Blob(parts);
 }

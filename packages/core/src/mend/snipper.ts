@@ -32,6 +32,8 @@ interface Taken {
 export class Snipper {
   private readonly known = new Map<EntityId, Pieces<StrokeEntity>>();
   private readonly taken = new Map<EntityId, Taken>();
+  /** Pieces as they are shown, by the line and the piece. */
+  private readonly looks = new Map<string, StrokeEntity>();
 
   constructor(
     private readonly near: (box: Box) => readonly ShownLine[],
@@ -78,12 +80,19 @@ export class Snipper {
     return [...this.taken.values()].reduce((sum, { pieces }) => sum + pieces.size, 0);
   }
 
-  /** Works out what is left of lines, so that `edits` is quick when the hand lifts. */
-  prepare(): void {
+  /**
+   * Works out what is left of lines, so that `edits` is quick when the hand lifts: of `most` of them. Answers whether that
+   * was all.
+   */
+  prepare(most = Infinity): boolean {
+    let done = 0;
     for (const [id, { pieces, left }] of this.taken) {
       const line = this.known.get(id);
-      if (!left && line) this.taken.set(id, { pieces, left: withoutPieces(line, pieces) });
+      if (left || !line) continue;
+      if (done++ === most) return false;
+      this.taken.set(id, { pieces, left: withoutPieces(line, pieces) });
     }
+    return true;
   }
 
   /** Pieces as lines of their own, to be shown before they go: those that were taken, or one. */
@@ -94,10 +103,17 @@ export class Snipper {
           const stroke = this.known.get(id)?.stroke;
           return stroke ? [...pieces].map((piece) => ({ stroke, piece })) : [];
         });
-    return found.flatMap(({ stroke, piece }) => {
-      const pieces = this.known.get(stroke.id);
-      return pieces ? [{ ...stroke, spine: courseOfPiece(pieces, piece), ends: ['flat', 'flat'] as const }] : [];
-    });
+    return found.flatMap(({ stroke, piece }) => this.lookOf(stroke, piece) ?? []);
+  }
+
+  private lookOf(stroke: StrokeEntity, piece: number): StrokeEntity | undefined {
+    const key = `${stroke.id} ${piece}`;
+    const known = this.looks.get(key);
+    const pieces = this.known.get(stroke.id);
+    if (known || !pieces) return known;
+    const look: StrokeEntity = { ...stroke, spine: courseOfPiece(pieces, piece), ends: ['flat', 'flat'] };
+    this.looks.set(key, look);
+    return look;
   }
 
   /** The edits that take what was taken: the first run that is left of a line keeps its id. */

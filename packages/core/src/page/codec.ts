@@ -65,10 +65,12 @@ export function listRecordHead(fields: Readonly<Record<string, unknown>>, name: 
 }
 
 /** Edits packed in one go: some ms. */
-const PART = 250;
+const PART = 100;
+/** Edits from which packing is felt when it follows on other work. */
+const LARGE = 24;
 
-/** Whether a change is large enough to be packed in parts. */
-export const isLarge = ({ edits }: Change): boolean => edits.length > PART;
+/** Whether a change is large enough to be packed in parts, and not at once. */
+export const isLarge = (edits: readonly unknown[]): boolean => edits.length > LARGE;
 
 /** A packed change in parts, some edits each: one after another they are what `unpackChange` reads. */
 export function* packedInParts({ edits, ...head }: Change): Generator<Uint8Array> {

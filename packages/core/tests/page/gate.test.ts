@@ -86,8 +86,8 @@ describe('the gate', () => {
     const large = change(adding(...Array.from({ length: count }, (_, k) => stroke(`s${k}`, k))), { undoes: 'other' });
     const parts = [...packedInParts(large)];
     expect(sameValue(unpackChange(Uint8Array.from(parts.flatMap((part) => [...part]))), large)).toBe(true);
-    expect(parts).toHaveLength(1 + Math.ceil(count / 250));
-    expect([isLarge(large), isLarge(change(adding(stroke('s'))))]).toEqual([count > 250, false]);
+    expect(parts).toHaveLength(1 + Math.ceil(count / 100));
+    expect([isLarge(large.edits), isLarge([])]).toEqual([count > 24, false]);
   });
 
   it('reads a page in parts, with or without samples, old layers made whole', () => {

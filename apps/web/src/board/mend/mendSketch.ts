@@ -30,24 +30,34 @@ export const goingSketch =
 
 /** CSS px from the middle of a mark to its edge. */
 const MARK = 7;
+/** Marks that are stamped in one frame. */
+const STAMPED = 1_000;
 
 /**
- * Places at which something will be done: rings with a dot; hollow and dashed where it is left alone. Each kind is drawn once
- * and stamped: a page may have thousands.
+ * Places at which something will be done: rings with a dot; hollow and dashed where it is left alone. A page may have
+ * thousands: each kind is drawn once and stamped, some with each frame, on a sheet that is kept for as long as the view stays.
  */
-export const marksSketch =
-  (marks: readonly MendMark[]): Sketch =>
-  (context, map, ratio, { seal }) => {
+export function marksSketch(marks: readonly MendMark[]): Sketch {
+  let sheet: { readonly canvas: OffscreenCanvas; readonly key: string; stamped: number } | undefined;
+  return (context, map, ratio, { seal }, again) => {
     const half = Math.ceil((MARK + 2) * ratio);
     const { width, height } = context.canvas;
+    const key = [width, height, ratio, seal, ...map].join();
+    if (sheet?.key !== key) sheet = { canvas: new OffscreenCanvas(width, height), key, stamped: 0 };
     const stamps = [markStamp(half, ratio, seal), markStamp(half, ratio, undefined)] as const;
-    context.setTransform(1, 0, 0, 1, 0, 0);
-    for (const mark of marks) {
+    const on = sheet.canvas.getContext('2d');
+    const end = Math.min(marks.length, sheet.stamped + STAMPED);
+    for (; sheet.stamped < end; sheet.stamped++) {
+      const mark = marks[sheet.stamped];
       const { x, y } = apply(map, mark);
       if (x < -half || y < -half || x > width + half || y > height + half) continue;
-      context.drawImage(stamps[mark.isException ? 1 : 0], Math.round(x) - half, Math.round(y) - half);
+      on?.drawImage(stamps[mark.isException ? 1 : 0], Math.round(x) - half, Math.round(y) - half);
     }
+    context.setTransform(1, 0, 0, 1, 0, 0);
+    context.drawImage(sheet.canvas, 0, 0);
+    if (sheet.stamped < marks.length) again();
   };
+}
 
 /** A ring in a square of twice `half` device px, with a dot of a colour, or dashed where there is none. */
 function markStamp(half: number, ratio: number, dot: string | undefined): OffscreenCanvas {

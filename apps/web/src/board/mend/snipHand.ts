@@ -1,27 +1,32 @@
 import type { Point } from '@true-nib/core/math';
 import { Snipper } from '@true-nib/core/mend';
-import type { Page, PenSample } from '@true-nib/core/page';
+import type { PenSample } from '@true-nib/core/page';
+import { breath } from '../../breath';
 import { zoomOf } from '../../render/view';
 import { newId } from '../../session/ids';
+import { useDesk } from '../desk';
 import { refuse, type Board, type Gesture } from '../inkHand';
 import { goingSketch } from './mendSketch';
 import { useMend } from './mendStore';
 import { FINGER, linesNear, reachedLayers, type Reached } from './reach';
 
+/** Lines of which is worked out in one go what is left: a frame's work. */
+const MOST_AT_ONCE = 6;
+
 /** Snips pieces off lines: shown under the hover, or under the finger, before they go. */
 export class SnipHand {
   /** What was found on the page as it stands; a page that changed is looked at anew. */
-  private seen: { readonly page: Page; readonly settings: string; readonly snipper: Snipper } | undefined;
+  private seen: { readonly key: readonly unknown[]; readonly snipper: Snipper | undefined } | undefined;
   private isShowing = false;
 
   constructor(private readonly board: Board) {}
 
   hovers(at: Point | undefined): void {
-    const { picture, session } = this.board;
-    const reached = reachedLayers(session.page);
-    const found = at && typeof reached !== 'string' ? this.look(reached).under(at, this.reach) : undefined;
-    if (found && found !== 'meets nothing' && typeof reached !== 'string') {
-      picture.setSketch(goingSketch(this.look(reached).shown(found)));
+    const { picture } = this.board;
+    const snipper = at && this.look();
+    const found = at && snipper?.under(at, this.reach);
+    if (snipper && found && found !== 'meets nothing') {
+      picture.setSketch(goingSketch(snipper.shown(found)));
       this.isShowing = true;
     } else this.clear();
   }
@@ -55,34 +60,47 @@ export class SnipHand {
           }
           last = sample;
         }
-        snipper.prepare();
+        snipper.prepare(MOST_AT_ONCE);
         show();
       },
       end: () => {
-        this.clear();
         if (snipper.count === 0) {
+          this.clear();
           if (first === 'meets nothing') notice('This line meets no other. Lift takes it whole.');
           else if (!isDrag) notice('There is no line to snip here.');
           return;
         }
-        const count = snipper.count;
-        session.commit(count === 1 ? 'Snip' : `Snip ${count} pieces`, snipper.edits(newId), reached.changing.slice());
+        if (snipper.prepare(MOST_AT_ONCE)) this.keep(snipper, reached);
+        else session.waitFor(this.keepInTime(snipper, reached));
       },
       cancel: () => this.clear(),
     };
+  }
+
+  /** A quick hand may have gone across more than is worked out at once. */
+  private async keepInTime(snipper: Snipper, reached: Reached): Promise<void> {
+    while (!snipper.prepare(MOST_AT_ONCE)) await breath();
+    this.keep(snipper, reached);
+  }
+
+  private keep(snipper: Snipper, { changing }: Reached): void {
+    const { count } = snipper;
+    this.clear();
+    this.board.session.commit(count === 1 ? 'Snip' : `Snip ${count} pieces`, snipper.edits(newId), changing.slice());
   }
 
   private get reach(): number {
     return FINGER / zoomOf(this.board.picture.view);
   }
 
-  /** What a hover asks again and again is found once for a page. */
-  private look(reached: Reached): Snipper {
+  /** What a hover asks again and again is found once for a page as it stands and is reached. */
+  private look(): Snipper | undefined {
     const { page } = this.board.session;
-    const { gap } = useMend.getState();
-    const settings = JSON.stringify([reached, gap]);
-    if (this.seen?.page !== page || this.seen.settings !== settings)
-      this.seen = { page, settings, snipper: this.make(reached) };
+    const key = [page, useMend.getState(), useDesk.getState()];
+    if (!this.seen || this.seen.key.some((one, k) => one !== key[k])) {
+      const reached = reachedLayers(page);
+      this.seen = { key, snipper: typeof reached === 'string' ? undefined : this.make(reached) };
+    }
     return this.seen.snipper;
   }
 
