@@ -5,26 +5,42 @@ import { makeSpine, SEGMENT, segmentCount, STRIDE, type Spine, type SpinePlace }
  * A closed spine is cut as if it were open at its first node. Throws a RangeError for a place that is not on it.
  */
 export function splitSpine(spine: Spine, at: SpinePlace): readonly [Spine, Spine] {
-  const last = segmentCount(spine) - 1;
-  if (!(at.segment >= 0 && at.segment <= last && at.t >= 0 && at.t <= 1))
-    throw new RangeError(`Segment ${at.segment}, t ${at.t} is not on a spine of ${last + 1} segments.`);
-  const [before, after] = splitCubic(spine.points, at.segment * SEGMENT, at.t);
-  const start = spine.points.subarray(0, at.segment * SEGMENT);
-  const rest = spine.points.subarray((at.segment + 1) * SEGMENT + STRIDE);
-  return [makeSpine(joined(start, before)), makeSpine(joined(after, rest))];
+  checkPlace(spine, at);
+  const { points } = spine;
+  const offset = at.segment * SEGMENT;
+  const before = points.slice(0, offset + SEGMENT + STRIDE);
+  const after = points.slice(offset);
+  splitCubic(points, offset, at.t, before, after);
+  return [makeSpine(before), makeSpine(after)];
+}
+
+function checkPlace(spine: Spine, { segment, t }: SpinePlace): void {
+  const count = segmentCount(spine);
+  if (!(segment >= 0 && segment < count && t >= 0 && t <= 1))
+    throw new RangeError(`Segment ${segment}, t ${t} is not on a spine of ${count} segments.`);
 }
 
 /** The part of a spine between two places, `from` before `to`. */
 export function cutSpine(spine: Spine, from: SpinePlace, to: SpinePlace): Spine {
-  const head = splitSpine(spine, to)[0];
+  const { points: old } = spine;
+  checkPlace(spine, from);
+  checkPlace(spine, to);
+  const points = old.slice(from.segment * SEGMENT, (to.segment + 1) * SEGMENT + STRIDE);
+  splitCubic(points, points.length - SEGMENT - STRIDE, to.t, points, undefined);
   // Within one segment the first cut has already shortened the parameter range.
   const t = from.segment === to.segment ? Math.min(1, to.t > 0 ? from.t / to.t : 0) : from.t;
-  return splitSpine(head, { segment: from.segment, t })[1];
+  splitCubic(points, 0, t, undefined, points);
+  return makeSpine(points);
 }
 
-function splitCubic(points: Float64Array, offset: number, t: number): readonly [Float64Array, Float64Array] {
-  const before = new Float64Array(SEGMENT + STRIDE);
-  const after = new Float64Array(SEGMENT + STRIDE);
+/** Cuts the cubic at `offset` in two: its first part becomes the last cubic of `before`, its second the first of `after`. */
+function splitCubic(
+  points: Float64Array,
+  offset: number,
+  t: number,
+  before: Float64Array | undefined,
+  after: Float64Array | undefined,
+): void {
   for (let axis = 0; axis < STRIDE; axis++) {
     const a = points[offset + axis];
     const b = points[offset + 3 + axis];
@@ -36,21 +52,14 @@ function splitCubic(points: Float64Array, offset: number, t: number): readonly [
     const abc = ab + (bc - ab) * t;
     const bcd = bc + (cd - bc) * t;
     const middle = abc + (bcd - abc) * t;
-    before.set([a], axis);
-    before.set([ab], 3 + axis);
-    before.set([abc], 6 + axis);
-    before.set([middle], 9 + axis);
-    after.set([middle], axis);
-    after.set([bcd], 3 + axis);
-    after.set([cd], 6 + axis);
-    after.set([d], 9 + axis);
+    if (before) write(before, before.length - SEGMENT - STRIDE + axis, a, ab, abc, middle);
+    if (after) write(after, axis, middle, bcd, cd, d);
   }
-  return [before, after];
 }
 
-function joined(a: Float64Array, b: Float64Array): Float64Array {
-  const both = new Float64Array(a.length + b.length);
-  both.set(a);
-  both.set(b, a.length);
-  return both;
+function write(target: Float64Array, at: number, a: number, b: number, c: number, d: number): void {
+  target[at] = a;
+  target[at + STRIDE] = b;
+  target[at + 2 * STRIDE] = c;
+  target[at + 3 * STRIDE] = d;
 }

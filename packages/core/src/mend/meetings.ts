@@ -109,16 +109,24 @@ type TellPair = (legA: number, legB: number) => void;
 function eachPair(a: Hulls, b: Hulls, gap: number, share: number, tell: TellPair): void {
   const p = a.course.line;
   const q = b.course.line;
-  const [hulls, others] = [a.bounds, b.bounds];
-  const [legsA, legsB] = [p.length / STRIDE - 1, q.length / STRIDE - 1];
+  const hulls = a.bounds;
+  const others = b.bounds;
+  const legsA = p.length / STRIDE - 1;
+  const legsB = q.length / STRIDE - 1;
   const isSelf = a === b;
   const { box } = b;
   for (let h = 0, first = 0; h < hulls.length; h += BOUNDS, first += HULL) {
-    const [left, top, right, bottom] = [hulls[h] - gap, hulls[h + 1] - gap, hulls[h + 2] + gap, hulls[h + 3] + gap];
+    const left = hulls[h] - gap;
+    const top = hulls[h + 1] - gap;
+    const right = hulls[h + 2] + gap;
+    const bottom = hulls[h + 3] + gap;
     if (left > box.maxX || right < box.minX || top > box.maxY || bottom < box.minY) continue;
     const last = Math.min(legsA, first + HULL);
     for (let g = isSelf ? h : 0; g < others.length; g += BOUNDS) {
-      const [lowX, lowY, highX, highY] = [others[g], others[g + 1], others[g + 2], others[g + 3]];
+      const lowX = others[g];
+      const lowY = others[g + 1];
+      const highX = others[g + 2];
+      const highY = others[g + 3];
       if (left > highX || right < lowX || top > highY || bottom < lowY) continue;
       const begin = (g / BOUNDS) * HULL;
       const end = Math.min(legsB, begin + HULL);
