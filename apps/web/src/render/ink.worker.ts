@@ -16,7 +16,7 @@ import {
   type StrokeEntity,
 } from '@true-nib/core/page';
 import type { Joining } from '@true-nib/core/select';
-import { planning, type MendDeed, type MendMark } from '@true-nib/core/mend';
+import { hullsOf, planning, type MendDeed, type MendMark } from '@true-nib/core/mend';
 import { expose, transfer } from 'comlink';
 import { breath } from '../breath';
 import type { StackLook } from './stackLook';
@@ -35,6 +35,11 @@ let pieces = 0;
 const pieceId = () => `piece-${++pieces}`;
 /** ms of work between two breaths, in which a newer request or an edit can come in. */
 const SLICE = 30;
+/** Lines that are looked at between two breaths. */
+const READY = 50;
+
+/** A line as its layer shows it. */
+const shownAs = (stroke: StrokeEntity): StrokeEntity => styledStroke(stroke, desk?.layer(stroke.layerId)?.style);
 
 const service = {
   load(size: PageSize, parts: PackedParts, scale?: number): void {
@@ -86,6 +91,17 @@ const service = {
     return tethered.slice(from, to);
   },
 
+  /** Looks at the lines of layers before anything is asked of them, so that it is answered sooner; a deed goes first. */
+  async readyToMend(layerIds: readonly EntityId[]): Promise<void> {
+    const own = mending;
+    const strokes = layerIds.flatMap((layerId) => desk?.index.allOn(layerId) ?? []);
+    for (const [k, stroke] of strokes.entries()) {
+      if (k % READY === 0) await breath();
+      if (own !== mending) return;
+      hullsOf(shownAs(stroke).spine);
+    }
+  },
+
   /**
    * Works out what is done to many lines; nothing when a newer request came in between. `ids` are the lines that may change:
    * all of the layers `changing` where none are given.
@@ -100,7 +116,6 @@ const service = {
     const layers = new Set(changing);
     const only = ids && new Set(ids);
     const mayChange = ({ id, layerId }: StrokeEntity) => layers.has(layerId) && (!only || only.has(id));
-    const shownAs = (stroke: StrokeEntity) => styledStroke(stroke, desk?.layer(stroke.layerId)?.style);
     const work = planning(strokes, mayChange, deed, pieceId, shownAs);
     let start = performance.now();
     for (;;) {

@@ -182,6 +182,11 @@ export class InkSurface {
     return this.remote.rake(field, loop, settings, seed);
   }
 
+  /** Lets the worker look at the lines of layers before anything is asked of them. */
+  readyToMend(layerIds: readonly EntityId[]): void {
+    void this.telling.then(() => this.remote.readyToMend(layerIds));
+  }
+
   /** Works out beside the main thread what is done to many lines; nothing when a newer request came in between. */
   mend(request: MendRequest, tell: (share: number) => void): Promise<MendAnswer | undefined> {
     return this.remote.mend(request, proxy(tell));

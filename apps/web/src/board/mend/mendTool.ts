@@ -1,5 +1,5 @@
 import type { Point } from '@true-nib/core/math';
-import type { MendingTool, Tool } from '../desk';
+import { useDesk, type MendingTool, type Stage, type Tool } from '../desk';
 import { still, type Board, type Gesture } from '../inkHand';
 import type { Selection } from '../select/selection';
 import { beginKnife } from './knifeHand';
@@ -7,6 +7,7 @@ import { beginReweigh, beginRetrace, beginSwell, beginTug } from './lineHand';
 import { brushSketch } from './mendSketch';
 import { useMend } from './mendStore';
 import { Planner, plannedTool } from './planner';
+import { reachedLayers } from './reach';
 import { SnipHand } from './snipHand';
 
 const MENDING: readonly Tool[] = [
@@ -29,6 +30,7 @@ export class MendTool {
   readonly planner: Planner;
   private readonly snip: SnipHand;
   private isHovering = false;
+  private stage: Stage | undefined;
 
   constructor(private readonly board: Board & { readonly selection: Selection }) {
     this.planner = new Planner(board);
@@ -78,6 +80,16 @@ export class MendTool {
     this.snip.clear();
     this.letGo();
     this.planner.take(plannedTool());
+    const { stage } = useDesk.getState();
+    if (stage === 'mend' && this.stage !== stage) this.getReady();
+    this.stage = stage;
+  }
+
+  /** Deeds over a whole page are asked for soon. */
+  private getReady(): void {
+    const { session, picture } = this.board;
+    const reached = reachedLayers(session.page, 'inks');
+    if (typeof reached !== 'string') picture.inks.readyToMend(reached.met);
   }
 
   private letGo(): void {
