@@ -6,6 +6,7 @@ import { Desk } from '../e2e/desk';
 import { layFullPage } from '../e2e/fullPage';
 import { along, line, mouseDraw, Pen, type Place } from '../e2e/hands';
 import { profiled } from './profiled';
+import { processorTimes } from './timing';
 
 const PATIENCE = { timeout: 60_000 };
 const rested = (tab: Tab) => tab.locator('[data-testid=board][aria-busy=false]').waitFor(PATIENCE);
@@ -31,6 +32,7 @@ async function deed(tab: Tab, what: string, work: () => Promise<unknown>): Promi
   }
   await tab.evaluate(() => (window as unknown as { long: number[] }).long.splice(0));
   const start = Date.now();
+  const before = processorTimes();
   if (process.env.PROFILE) await profiled(tab, what, work);
   else await work();
   // What the deed leaves to do: saving, thumbnails.
@@ -38,7 +40,11 @@ async function deed(tab: Tab, what: string, work: () => Promise<unknown>): Promi
   const long = await tab.evaluate(() => (window as unknown as { long: number[] }).long.splice(0));
   const longest = Math.max(0, ...long);
   const words = long.length > 0 ? `over 50 ms: ${long.join(' ')}` : 'none over 50 ms';
-  console.log(`${what}: ${words} (${Date.now() - start - 800} ms in all)${longest > MOST ? '  OVER' : ''}`);
+  const after = processorTimes();
+  const share = (100 * (after.stolen - before.stolen)) / Math.max(1, after.all - before.all);
+  // What other machines took of the processors while it was done: beyond a tenth, its tasks tell nothing.
+  const noise = share >= 5 ? `, ${share.toFixed(0)} % of the processors taken by others` : '';
+  console.log(`${what}: ${words} (${Date.now() - start - 800} ms in all${noise})${longest > MOST ? '  OVER' : ''}`);
 }
 
 async function onPage(

@@ -55,15 +55,14 @@ const naive =
   }) *
   (strokes.length / PART / 2);
 let indexed = 0;
+const index = new InkIndex(strokes);
 for (let a = 0; a < PART; a++)
-  for (const b of index.numbersWithin(index.hulls[a].box))
-    if (a !== b) indexed += crossingsOfTwo(strokes, a, b).length;
+  for (const b of index.numbersWithin(index.hulls[a].box)) if (a !== b) indexed += crossingsOfTwo(strokes, a, b).length;
 if (indexed !== foundInPart) throw new Error(`The index found ${indexed} of ${foundInPart} crossings.`);
 const selves = strokes.reduce((sum, { spine }) => sum + ownCrossings(spine).length, 0);
 said.push(`${found} crossings among 5,000 lines, ${selves} of them with themselves; the same set as all pairs.`);
 
 // Snipping, as the board does it: near lines by an index.
-const index = new InkIndex(strokes);
 const near = (box: Box) => index.within(box).map((stroke) => ({ kept: stroke, shown: stroke }));
 const random = seededRandom(5);
 const snips: number[] = [];

@@ -1,3 +1,5 @@
+import { existsSync, readFileSync } from 'node:fs';
+
 const middle = (times: number[]): number => times.sort((a, b) => a - b)[Math.floor(times.length / 2)];
 
 /** The median times of two works, ms, done turn by turn so that a noisy machine is noisy for both. */
@@ -13,6 +15,16 @@ export function medians(rounds: number, ours: () => void, other: () => void): { 
 }
 
 export { middle };
+
+/**
+ * How long the processors have run, and how long of that a host had given them to other machines, in ticks (proc(5), the first
+ * line of /proc/stat); nothing where there is no such file.
+ */
+export function processorTimes(): { readonly all: number; readonly stolen: number } {
+  if (!existsSync('/proc/stat')) return { all: 0, stolen: 0 };
+  const ticks = readFileSync('/proc/stat', 'utf8').split('\n', 1)[0].trim().split(/\s+/).slice(1, 9).map(Number);
+  return { all: ticks.reduce((sum, one) => sum + one, 0), stolen: ticks[7] ?? 0 };
+}
 
 export interface Row {
   readonly what: string;

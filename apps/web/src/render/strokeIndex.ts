@@ -93,7 +93,7 @@ export class StrokeIndex {
       if (after?.kind === 'stroke') come.push(after);
     }
     this.tree.remove(gone);
-    if (this.inParts && come.length > PART) this.loading = this.loadInParts(come);
+    if (this.inParts && come.length > PART) this.loading = breath().then(() => this.loadInParts(come));
     else this.loadSome(come);
   }
 
