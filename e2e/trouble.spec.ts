@@ -109,3 +109,37 @@ test('a shelf whose server is gone says what is safe, and comes back', async ({ 
   await page.getByRole('button', { name: 'To the shelf', exact: true }).click();
   await expect(page.getByRole('link', { name: 'Open Saltmarsh Ferry' })).toBeVisible();
 });
+
+test('a line under way is kept when the pen is taken away, the page is hidden, or left', async ({ page, desk }) => {
+  await openBoard(page, desk, 'demo-heron');
+  const before = await countStrokes(desk, 'demo-heron');
+  const pen = await Pen.for(page);
+  const begin = async (y: number) => {
+    await pen.down([500, y]);
+    await pen.move(line([500, y], [760, y + 20]));
+  };
+  const board = page.getByTestId('board');
+  await board.evaluate((element) =>
+    element.addEventListener('pointerdown', (event) => Object.assign(window, { pen: event }), true),
+  );
+  // The system takes the pointer: a call comes in, or a gesture of its own.
+  await begin(300);
+  await board.evaluate((element) => {
+    const { pointerId } = (window as unknown as { pen: PointerEvent }).pen;
+    element.dispatchEvent(new PointerEvent('pointercancel', { pointerId, pointerType: 'pen', bubbles: true }));
+  });
+  await pen.up([760, 320]);
+  await expect.poll(() => countStrokes(desk, 'demo-heron')).toBe(before + 1);
+  // The page is hidden: a phone may close it without a word.
+  await begin(360);
+  await page.evaluate(() => {
+    Object.defineProperty(document, 'visibilityState', { value: 'hidden', configurable: true });
+    document.dispatchEvent(new Event('visibilitychange'));
+  });
+  await pen.up([760, 380]);
+  await expect.poll(() => countStrokes(desk, 'demo-heron')).toBe(before + 2);
+  // The page is left with the pen still down.
+  await begin(420);
+  await page.reload();
+  await expect.poll(() => countStrokes(desk, 'demo-heron')).toBe(before + 3);
+});

@@ -61,6 +61,44 @@ describe('drawing on a page', () => {
   });
 });
 
+describe('leaving', () => {
+  const many = Array.from({ length: 40 }, (_, k) => ({ before: null, after: stroke(`many-${k}`, k) }));
+
+  it('writes at once what was still being packed and what is kept on the way out, each once and in order', async () => {
+    const server = new FakeServer();
+    const { session, outbox } = await openSession(server);
+    session.commit('Rake', many);
+    // A large change waits for a breath, so that the hand is not held up.
+    expect(outbox.changes).toEqual([]);
+    session.beforeLeaving(
+      () =>
+        void session.commit(
+          'Move',
+          many.map(({ after }) => ({ before: after, after: null })),
+        ),
+    );
+    expect(outbox.changes.map(({ change }) => change.label)).toEqual(['Rake', 'Move']);
+    jest.useRealTimers();
+    await session.flush();
+    expect(server.journal.map(({ label }) => label)).toEqual(['Inks', 'Rake', 'Move']);
+    expect(outbox.changes).toEqual([]);
+  });
+
+  it('leaves nothing in the outbox that the server has, though its answer never came', async () => {
+    const server = new FakeServer();
+    const outbox = new FakeOutbox();
+    const first = await openSession(server, outbox);
+    server.losesAnswers = true;
+    draw(first.session, 'a');
+    await first.session.flush();
+    first.session.close();
+    expect(outbox.changes).toHaveLength(1);
+    const second = await openSession(server, outbox);
+    expect(ids(second.session.page)).toEqual(['a', 'inks']);
+    expect(outbox.changes).toEqual([]);
+  });
+});
+
 describe('undo', () => {
   it('takes back and does again, and is itself saved', async () => {
     const server = new FakeServer();

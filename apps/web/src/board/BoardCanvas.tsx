@@ -120,7 +120,7 @@ export function BoardCanvas({ session, inks, onOpen }: BoardCanvasProps) {
 }
 
 /** Shows what the desk says about looks and selections; leaving the page keeps what is being transformed. */
-function followDesk({ picture, selection, hand, path, points, mend }: OpenBoard): () => void {
+function followDesk({ session, picture, selection, hand, path, points, mend }: OpenBoard): () => void {
   const follow = (desk: Desk, before?: Desk) => {
     const tool = desk.lender ?? desk.tool;
     // What is selected can march too: then it is seen.
@@ -136,18 +136,23 @@ function followDesk({ picture, selection, hand, path, points, mend }: OpenBoard)
       if (desk.layerId !== selection.layerId) selection.clear();
     }
   };
-  const keep = () => {
-    hand.keepDab();
-    path.finish();
-    selection.keep(true);
-  };
+  const keep = () =>
+    session.beforeLeaving(() => {
+      hand.keep();
+      path.finish();
+      selection.keep(true);
+    });
+  // On a phone a page that is hidden may be closed without a word.
+  const hide = () => document.visibilityState === 'hidden' && session.beforeLeaving(() => hand.keep());
   const stop = useDesk.subscribe(follow);
   follow(useDesk.getState());
   window.addEventListener('pagehide', keep);
+  document.addEventListener('visibilitychange', hide);
   return () => {
     keep();
     stop();
     window.removeEventListener('pagehide', keep);
+    document.removeEventListener('visibilitychange', hide);
   };
 }
 

@@ -149,6 +149,14 @@ export class BoardHand {
     return this.modifiers.shiftKey;
   }
 
+  /** Ends what is under way as if the hand had lifted here: the page is left, or the system takes the pointer away. */
+  keep(): void {
+    this.keepDab();
+    const gesture = this.gesture?.gesture;
+    this.letGo();
+    gesture?.end();
+  }
+
   /** Gives up the gesture under way, leaving no trace. Answers whether there was one. */
   cancel(): boolean {
     if (!this.gesture) return false;
@@ -346,7 +354,8 @@ export class BoardHand {
       const { gesture, startedAt } = this.gesture;
       this.letGo();
       const left = PEN_WITHIN - (event.timeStamp - startedAt);
-      if (isCancelled) gesture.cancel();
+      // A touch that is taken away was a palm, or meant for the system; a pen's line is kept as it stands.
+      if (isCancelled && event.pointerType === 'touch') gesture.cancel();
       else if (event.pointerType === 'touch' && left > 0) {
         gesture.lifted?.();
         this.dab = { gesture, startedAt, timer: setTimeout(() => this.keepDab(), left) };

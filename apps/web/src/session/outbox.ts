@@ -51,7 +51,10 @@ const STRICT = { durability: 'strict' } as const;
 export const indexedDbOutbox: Outbox = {
   async add(pageId, id, bytes) {
     const write = (await database()).transaction('changes', 'readwrite', STRICT);
-    const [key] = await Promise.all([write.store.add({ pageId, id, bytes }), write.done]);
+    const added = write.store.add({ pageId, id, bytes });
+    // Committed at once, and not when the page has heard that it was added: by then the page may be gone.
+    write.commit();
+    const [key] = await Promise.all([added, write.done]);
     keys.set(id, key);
   },
   async pending(pageId) {
@@ -74,7 +77,9 @@ export const indexedDbOutbox: Outbox = {
   },
   async addBlob(sha256, bytes) {
     const write = (await database()).transaction('blobs', 'readwrite', STRICT);
-    await Promise.all([write.store.put({ sha256, bytes }), write.done]);
+    const put = write.store.put({ sha256, bytes });
+    write.commit();
+    await Promise.all([put, write.done]);
   },
   blob: async (sha256) => (await (await database()).get('blobs', sha256))?.bytes,
   blobs: async () => (await database()).getAll('blobs'),

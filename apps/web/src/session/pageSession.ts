@@ -65,8 +65,11 @@ export class PageSession {
   private current: SessionState;
   private sending: Promise<void> | undefined;
   private writing: Promise<unknown> = Promise.resolve();
-  /** A large change that is still being packed. */
+  /** Large changes that are still being packed, and the promise of the last of them. */
+  private readonly unwritten = new Set<Change>();
   private packing: Promise<void> | undefined;
+  /** Whether the page is about to go: then nothing is left for later. */
+  private isLeaving = false;
   private readonly packed = new WeakMap<Change, PackedChange>();
   private retry: ReturnType<typeof setTimeout> | undefined;
   private steps: Promise<unknown> = Promise.resolve();
@@ -99,6 +102,9 @@ export class PageSession {
     session.journal = [...headers];
     const known = new Set(headers.map((header) => header.id));
     session.resume(left.filter((change) => !known.has(change.id)));
+    // What the server has, though its answer never came.
+    const saved = left.flatMap(({ id }) => (known.has(id) ? [id] : []));
+    if (saved.length > 0) void options.outbox.remove(pageId, new Set(saved));
     return session;
   }
 
@@ -253,13 +259,23 @@ export class PageSession {
     return true;
   }
 
+  /** Does what is to be kept before the page goes, and writes all of it at once, whatever it costs. */
+  beforeLeaving(work: () => void): void {
+    for (const change of this.unwritten) void this.options.outbox.add(this.card.id, change.id, pack(change));
+    this.unwritten.clear();
+    this.isLeaving = true;
+    work();
+    this.isLeaving = false;
+  }
+
   /** Writes a change to the outbox. A large one is packed in parts; those after it wait for their turn. */
   private write(change: Change): Promise<void> {
-    const add = (bytes: PackedChange) => {
+    this.unwritten.add(change);
+    const add = async (bytes: PackedChange) => {
       this.packed.set(change, bytes);
-      return this.options.outbox.add(this.card.id, change.id, bytes);
+      if (this.unwritten.delete(change)) await this.options.outbox.add(this.card.id, change.id, bytes);
     };
-    if (!isLarge(change.edits) && !this.packing) return add(pack(change));
+    if (this.isLeaving || (!isLarge(change.edits) && !this.packing)) return add(pack(change));
     const turn = (this.packing ?? Promise.resolve()).then(() => packedSlowly(change)).then(add);
     const done = turn
       .catch(() => undefined)
