@@ -36,6 +36,20 @@ async function withWash(page: Page, desk: Desk): Promise<Pen> {
   return Pen.for(page);
 }
 
+test('a mark is not lost with a tab that goes before it has become pixels', async ({ page, desk }) => {
+  const pen = await withWash(page, desk);
+  await saved(page);
+  // The page is left with the pen still down: no worker has painted anything yet.
+  await pen.down([500, 300], 0.8);
+  await pen.move(line([500, 300], [760, 340]), () => 0.8);
+  await page.reload();
+  await rested(page);
+  await expect.poll(() => tileCount(desk)).toBeGreaterThan(0);
+  await expect.poll(() => dark(page)).toBeGreaterThan(100);
+  await page.keyboard.press('Control+z');
+  await expect.poll(() => tileCount(desk)).toBe(0);
+});
+
 /** Selects a box of the window, fills it with the colour in hand, and waits until that is to be seen and saved. */
 async function fillBox(page: Page, [a, b]: readonly [readonly [number, number], readonly [number, number]]) {
   await page.keyboard.press('4');

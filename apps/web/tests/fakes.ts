@@ -99,12 +99,16 @@ export class FakeServer implements Transport {
 }
 
 /** An outbox in memory: what a tab leaves in it, the next one finds. */
+const bytesIn = async (packed: Blob): Promise<Uint8Array> => new Uint8Array(await packed.arrayBuffer());
+
 export class FakeOutbox implements Outbox {
   changes: { pageId: string; change: Change }[] = [];
+  /** Marks that wait to become pixels. */
+  waiting: { pageId: string; change: Change }[] = [];
   kept = new Map<string, Blob>();
 
   async add(pageId: string, _changeId: string, packed: PackedChange) {
-    const bytes = packed instanceof Blob ? new Uint8Array(await packed.arrayBuffer()) : packed;
+    const bytes = packed instanceof Blob ? await bytesIn(packed) : packed;
     this.changes.push({ pageId, change: unpackChange(bytes) });
   }
   async pending(pageId: string) {
@@ -112,6 +116,16 @@ export class FakeOutbox implements Outbox {
   }
   async remove(_pageId: string, ids: ReadonlySet<string>) {
     this.changes = this.changes.filter(({ change }) => !ids.has(change.id));
+  }
+  async addMarks(pageId: string, _changeId: string, packed: PackedChange) {
+    const bytes = packed instanceof Blob ? await bytesIn(packed) : packed;
+    this.waiting.push({ pageId, change: unpackChange(bytes) });
+  }
+  async marks(pageId: string) {
+    return this.waiting.filter((row) => row.pageId === pageId).map(({ change }) => change);
+  }
+  async removeMarks(_pageId: string, ids: ReadonlySet<string>) {
+    this.waiting = this.waiting.filter(({ change }) => !ids.has(change.id));
   }
   async addBlob(sha256: string, bytes: Blob) {
     this.kept.set(sha256, bytes);

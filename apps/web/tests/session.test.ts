@@ -99,6 +99,46 @@ describe('leaving', () => {
   });
 });
 
+describe('marks that are to become pixels', () => {
+  const marks = [stroke('mark')];
+  const pixels = [{ before: null, after: stroke('pixels') }];
+
+  it('wait for the next tab when this one dies, and are told there once', async () => {
+    const server = new FakeServer();
+    const outbox = new FakeOutbox();
+    const first = await openSession(server, outbox);
+    const id = first.session.keepMarks('Rub', 'inks', marks);
+    first.session.close();
+    const { session } = await openSession(server, outbox);
+    const [left, ...more] = session.takeLeftMarks();
+    expect([left.id, left.label, left.needs, more]).toEqual([id, 'Rub', ['inks'], []]);
+    expect(sameValue(left.edits, [{ before: null, after: marks[0] }])).toBe(true);
+    expect(session.takeLeftMarks()).toEqual([]);
+    session.commit('Rub', pixels, ['inks'], id);
+    session.forgetMarks(id);
+    await session.flush();
+    expect(outbox.waiting).toEqual([]);
+  });
+
+  it('are not taken up again when they had become pixels just before', async () => {
+    const server = new FakeServer();
+    const outbox = new FakeOutbox();
+    const first = await openSession(server, outbox);
+    const id = first.session.keepMarks('Rub', 'inks', marks);
+    server.isDown = true;
+    // The tab dies between the change and the moment when its marks are let go.
+    first.session.commit('Rub', pixels, ['inks'], id);
+    await first.session.flush();
+    first.session.close();
+    expect(outbox.waiting).toHaveLength(1);
+    server.isDown = false;
+    const second = await openSession(server, outbox);
+    expect(second.session.takeLeftMarks()).toEqual([]);
+    expect(ids(second.session.page)).toEqual(['inks', 'pixels']);
+    expect(outbox.waiting).toEqual([]);
+  });
+});
+
 describe('undo', () => {
   it('takes back and does again, and is itself saved', async () => {
     const server = new FakeServer();

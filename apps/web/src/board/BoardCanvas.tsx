@@ -59,6 +59,7 @@ export function BoardCanvas({ session, inks, onOpen }: BoardCanvasProps) {
     const repaint = () => board.picture.repaintColours();
     theme.addEventListener('change', repaint);
     const stopFollowing = followDesk(board);
+    board.washing.takeUp(session.takeLeftMarks());
     onOpen(board);
     return () => {
       onOpen(undefined);

@@ -4,10 +4,13 @@ import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
 /** A change as packed bytes; a large one is put together out of parts. */
 export type PackedChange = Uint8Array | Blob;
 
-/** A change as it waits; earlier versions kept it as it was. */
+/** A change as it waits, or marks that are to become one; earlier versions kept it as it was. */
 type WaitingRow = { readonly pageId: string } & (
-  { readonly id: string; readonly bytes: PackedChange } | { readonly change: Change }
+  { readonly id: string; readonly bytes: PackedChange; readonly isMarks?: boolean } | { readonly change: Change }
 );
+
+/** Marks and the change that comes of them have one id; what waits of them has not. */
+const marksId = (changeId: string): string => `marks:${changeId}`;
 
 const idOf = (row: WaitingRow): string => ('change' in row ? row.change.id : row.id);
 
@@ -22,6 +25,10 @@ export interface Outbox {
   add(pageId: string, changeId: string, bytes: PackedChange): Promise<void>;
   pending(pageId: string): Promise<Change[]>;
   remove(pageId: string, changeIds: ReadonlySet<string>): Promise<void>;
+  /** Keeps marks that are to become pixels, packed as a change that would lay them down as lines. */
+  addMarks(pageId: string, changeId: string, bytes: PackedChange): Promise<void>;
+  marks(pageId: string): Promise<Change[]>;
+  removeMarks(pageId: string, changeIds: ReadonlySet<string>): Promise<void>;
   addBlob(sha256: string, bytes: Blob): Promise<void>;
   blob(sha256: string): Promise<Blob | undefined>;
   blobs(): Promise<readonly { readonly sha256: string; readonly bytes: Blob }[]>;
@@ -48,33 +55,44 @@ const unpacked = async (bytes: PackedChange): Promise<Change> =>
 
 const STRICT = { durability: 'strict' } as const;
 
-export const indexedDbOutbox: Outbox = {
-  async add(pageId, id, bytes) {
-    const write = (await database()).transaction('changes', 'readwrite', STRICT);
-    const added = write.store.add({ pageId, id, bytes });
-    // Committed at once, and not when the page has heard that it was added: by then the page may be gone.
-    write.commit();
-    const [key] = await Promise.all([added, write.done]);
-    keys.set(id, key);
-  },
-  async pending(pageId) {
-    const rows = await (await database()).getAllFromIndex('changes', 'pageId', pageId);
-    return Promise.all(rows.map((row) => ('change' in row ? row.change : unpacked(row.bytes))));
-  },
-  async remove(pageId, changeIds) {
-    const write = (await database()).transaction('changes', 'readwrite', STRICT);
-    const own = [...changeIds].flatMap((id) => keys.get(id) ?? []);
-    if (own.length === changeIds.size) await Promise.all(own.map((key) => write.store.delete(key)));
-    else {
-      let cursor = await write.store.index('pageId').openCursor(pageId);
-      while (cursor) {
-        if (changeIds.has(idOf(cursor.value))) await cursor.delete();
-        cursor = await cursor.continue();
-      }
+async function addRow(row: WaitingRow): Promise<void> {
+  const write = (await database()).transaction('changes', 'readwrite', STRICT);
+  const added = write.store.add(row);
+  // Committed at once, and not when the page has heard that it was added: by then the page may be gone.
+  write.commit();
+  const [key] = await Promise.all([added, write.done]);
+  keys.set(idOf(row), key);
+}
+
+async function rowsOf(pageId: string, isWanted: (row: WaitingRow) => boolean): Promise<Change[]> {
+  const rows = await (await database()).getAllFromIndex('changes', 'pageId', pageId);
+  return Promise.all(rows.filter(isWanted).map((row) => ('change' in row ? row.change : unpacked(row.bytes))));
+}
+
+async function removeRows(pageId: string, ids: ReadonlySet<string>): Promise<void> {
+  const write = (await database()).transaction('changes', 'readwrite', STRICT);
+  const own = [...ids].flatMap((id) => keys.get(id) ?? []);
+  if (own.length === ids.size) await Promise.all(own.map((key) => write.store.delete(key)));
+  else {
+    let cursor = await write.store.index('pageId').openCursor(pageId);
+    while (cursor) {
+      if (ids.has(idOf(cursor.value))) await cursor.delete();
+      cursor = await cursor.continue();
     }
-    await write.done;
-    for (const id of changeIds) keys.delete(id);
-  },
+  }
+  await write.done;
+  for (const id of ids) keys.delete(id);
+}
+
+const isMarks = (row: WaitingRow): boolean => 'isMarks' in row && row.isMarks === true;
+
+export const indexedDbOutbox: Outbox = {
+  add: (pageId, id, bytes) => addRow({ pageId, id, bytes }),
+  pending: (pageId) => rowsOf(pageId, (row) => !isMarks(row)),
+  remove: removeRows,
+  addMarks: (pageId, id, bytes) => addRow({ pageId, id: marksId(id), bytes, isMarks: true }),
+  marks: (pageId) => rowsOf(pageId, isMarks),
+  removeMarks: (pageId, ids) => removeRows(pageId, new Set([...ids].map(marksId))),
   async addBlob(sha256, bytes) {
     const write = (await database()).transaction('blobs', 'readwrite', STRICT);
     const put = write.store.put({ sha256, bytes });

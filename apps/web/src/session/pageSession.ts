@@ -3,9 +3,6 @@ import {
   EntityMap,
   historyOf,
   invertChange,
-  isLarge,
-  pack,
-  packedInParts,
   PageError,
   remember,
   type Change,
@@ -14,12 +11,14 @@ import {
   type EntityId,
   type History,
   type Page,
+  type StrokeEntity,
 } from '@true-nib/core/page';
 import { ApiProblem, Offline } from '../api/request';
 import type { PageCard } from '../api/shelf';
 import { breath } from '../breath';
-import type { Outbox, PackedChange } from './outbox';
+import type { Outbox } from './outbox';
 import { ConflictAnswer, type PartsListener, type Transport } from './transport';
+import { Waiting } from './waiting';
 
 export type SaveState = 'saved' | 'saving' | 'offline';
 
@@ -65,12 +64,8 @@ export class PageSession {
   private current: SessionState;
   private sending: Promise<void> | undefined;
   private writing: Promise<unknown> = Promise.resolve();
-  /** Large changes that are still being packed, and the promise of the last of them. */
-  private readonly unwritten = new Set<Change>();
-  private packing: Promise<void> | undefined;
-  /** Whether the page is about to go: then nothing is left for later. */
-  private isLeaving = false;
-  private readonly packed = new WeakMap<Change, PackedChange>();
+  private readonly waiting: Waiting;
+  private leftMarks: readonly Change[] = [];
   private retry: ReturnType<typeof setTimeout> | undefined;
   private steps: Promise<unknown> = Promise.resolve();
   private isClosed = false;
@@ -86,16 +81,18 @@ export class PageSession {
     page: Page,
     private readonly options: SessionOptions,
   ) {
+    this.waiting = new Waiting(card.id, options.outbox);
     this.confirmed = this.page = page;
     this.current = { save: 'saved', waiting: 0, history: { done: [], undone: [] }, revision: card.revision };
   }
 
   /** Opens a page: what the server has, and on top of it what an earlier session could not send. */
   static async open(pageId: string, options: SessionOptions): Promise<PageSession> {
-    const [{ card, entities }, headers, left] = await Promise.all([
+    const [{ card, entities }, headers, left, marks] = await Promise.all([
       options.transport.load(pageId, options.onParts),
       options.transport.headers(pageId),
       options.outbox.pending(pageId),
+      options.outbox.marks(pageId),
     ]);
     const { width, height, ppi } = card;
     const session = new PageSession(card, { size: { width, height, ppi }, entities: EntityMap.of(entities) }, options);
@@ -105,7 +102,37 @@ export class PageSession {
     // What the server has, though its answer never came.
     const saved = left.flatMap(({ id }) => (known.has(id) ? [id] : []));
     if (saved.length > 0) void options.outbox.remove(pageId, new Set(saved));
+    for (const { id } of left) known.add(id);
+    session.leftMarks = marks.filter(({ id }) => !known.has(id));
+    const turned = marks.flatMap(({ id }) => (known.has(id) ? [id] : []));
+    if (turned.length > 0) void options.outbox.removeMarks(pageId, new Set(turned));
     return session;
+  }
+
+  /** Marks that an earlier session had no time to turn into pixels, as changes that would lay them down; told once. */
+  takeLeftMarks(): readonly Change[] {
+    const left = this.leftMarks;
+    this.leftMarks = [];
+    return left;
+  }
+
+  /** Keeps marks until they have become pixels. Answers the id of the change that this is to be. */
+  keepMarks(label: string, layerId: EntityId, marks: readonly StrokeEntity[]): string {
+    const { newId, author, now } = this.options;
+    const edits = marks.map((after) => ({ before: null, after }));
+    const change: Change = { id: newId(), by: author, label, at: now(), needs: [layerId], edits };
+    this.waiting.keepMarks(change);
+    return change.id;
+  }
+
+  /** Lets marks go: they are pixels now, or cannot be any. */
+  forgetMarks(id: string): void {
+    this.waiting.forgetMarks(id, this.writing);
+  }
+
+  /** Does what is to be kept before the page goes, and writes all of it at once, whatever it costs. */
+  beforeLeaving(work: () => void): void {
+    this.waiting.beforeLeaving(work);
   }
 
   /** What was done to the page since it was loaded; for right after opening, when it is only what had been left unsent. */
@@ -139,22 +166,27 @@ export class PageSession {
   }
 
   /** Makes edits part of the page, under a label for the history. Answers false, and says why, when they do not fit. */
-  commit(label: string, edits: readonly Edit[], needs: readonly EntityId[] = []): boolean {
+  commit(
+    label: string,
+    edits: readonly Edit[],
+    needs: readonly EntityId[] = [],
+    id: string = this.options.newId(),
+  ): boolean {
     if (edits.length === 0) return false;
-    const { newId, author, now } = this.options;
+    const { author, now } = this.options;
     const all = [...edits, ...this.companions(this.page, edits)];
-    return this.append({ id: newId(), by: author, label, at: now(), needs, edits: all });
+    return this.append({ id, by: author, label, at: now(), needs, edits: all });
   }
 
   /** Makes a drafted change part of the page, signed by this author. Answers false, and says why, when it does not fit. */
-  make({ label, edits, needs }: Change): boolean {
-    return this.commit(label, edits, needs);
+  make({ label, edits, needs }: Change, id?: string): boolean {
+    return this.commit(label, edits, needs, id);
   }
 
   /** Makes what `draft` answers part of the page; a change that cannot be is said in its own words. */
-  attempt(draft: (page: Page) => Change): boolean {
+  attempt(draft: (page: Page) => Change, id?: string): boolean {
     try {
-      return this.make(draft(this.page));
+      return this.make(draft(this.page), id);
     } catch (error) {
       if (!(error instanceof PageError)) throw error;
       this.notify(error.message);
@@ -251,39 +283,12 @@ export class PageSession {
     this.setState({ save: 'saving', history: remember(this.current.history, change) });
     this.emitEdited(change.edits);
     // Outbox first: only what is safe here is sent.
-    this.writing = Promise.all([this.writing, this.write(change)])
+    this.writing = Promise.all([this.writing, this.waiting.write(change)])
       .catch(() => this.notify('This browser keeps nothing for us. Strokes are saved only while the server answers.'))
       .finally(() => {
         void this.flush();
       });
     return true;
-  }
-
-  /** Does what is to be kept before the page goes, and writes all of it at once, whatever it costs. */
-  beforeLeaving(work: () => void): void {
-    for (const change of this.unwritten) void this.options.outbox.add(this.card.id, change.id, pack(change));
-    this.unwritten.clear();
-    this.isLeaving = true;
-    work();
-    this.isLeaving = false;
-  }
-
-  /** Writes a change to the outbox. A large one is packed in parts; those after it wait for their turn. */
-  private write(change: Change): Promise<void> {
-    this.unwritten.add(change);
-    const add = async (bytes: PackedChange) => {
-      this.packed.set(change, bytes);
-      if (this.unwritten.delete(change)) await this.options.outbox.add(this.card.id, change.id, bytes);
-    };
-    if (this.isLeaving || (!isLarge(change.edits) && !this.packing)) return add(pack(change));
-    const turn = (this.packing ?? Promise.resolve()).then(() => packedSlowly(change)).then(add);
-    const done = turn
-      .catch(() => undefined)
-      .then(() => {
-        if (this.packing === done) this.packing = undefined;
-      });
-    this.packing = done;
-    return turn;
   }
 
   /** Takes up changes that an earlier session had left unsent. */
@@ -313,7 +318,7 @@ export class PageSession {
           this.card.id,
           this.current.revision,
           batch,
-          batch.map((change) => this.packed.get(change) ?? pack(change)),
+          batch.map((change) => this.waiting.bytesOf(change)),
         );
         if (sent.outcome === 'saved') this.confirm(batch, sent.revision);
         else this.putBeneath(sent.between, sent.revision);
@@ -415,17 +420,6 @@ export class PageSession {
   private notify(message: string): void {
     this.eventListeners.forEach((listener) => listener.notice(message));
   }
-}
-
-/** A large change, packed with a breath before each of its parts. */
-async function packedSlowly(change: Change): Promise<Blob> {
-  const parts: Blob[] = [];
-  for (const part of packedInParts(change)) {
-    await breath();
-    // Each part leaves the memory of this thread at once; putting them together copies nothing.
-    parts.push(new Blob([new Uint8Array(part)]));
-  }
-  return new Blob(parts);
 }
 
 /** The first changes, as many as make a request of some size. */

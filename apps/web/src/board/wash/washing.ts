@@ -38,20 +38,40 @@ export class Washing {
     return this.queue;
   }
 
-  /** Turns marks that the board shows on a wash layer into its pixels. */
+  /** Turns marks that the board shows on a wash layer into its pixels. Until then they are kept as they were drawn. */
   turn(label: string, layerId: EntityId, marks: readonly StrokeEntity[]): Promise<boolean> {
+    return this.turnKept(this.ground.session.keepMarks(label, layerId, marks), label, layerId, marks);
+  }
+
+  /** Takes up marks that an earlier session had no time for. */
+  takeUp(left: readonly Change[]): void {
+    const { picture, session } = this.ground;
+    for (const { id, label, needs, edits } of left) {
+      const marks = edits.flatMap(({ after }) => (after?.kind === 'stroke' ? [after] : []));
+      const [layerId] = needs;
+      if (find(session.page, 'layer', layerId)?.medium !== 'wash') session.forgetMarks(id);
+      else {
+        picture.addMarks(marks);
+        void this.turnKept(id, label, layerId, marks);
+      }
+    }
+  }
+
+  private turnKept(id: string, label: string, layerId: EntityId, marks: readonly StrokeEntity[]): Promise<boolean> {
     return this.enqueue(async () => {
-      const ids = marks.map(({ id }) => id);
+      const ids = marks.map((mark) => mark.id);
       try {
         for (let attempt = 0; attempt < ATTEMPTS; attempt++) {
           const tiles = await this.painted(layerId, { deed: 'marks', ids });
           if (isAbreast(this.ground.session.page, tiles))
-            return this.ground.picture.endMarks(marks, () => this.make((page) => changeOf(label)(page, tiles)));
+            return this.ground.picture.endMarks(marks, () => this.make((page) => changeOf(label)(page, tiles), id));
         }
         throw new Error('Another tab keeps painting here. Draw this once more when it rests.');
       } catch (error) {
         this.ground.picture.endMarks(marks, () => false);
         throw error;
+      } finally {
+        this.ground.session.forgetMarks(id);
       }
     });
   }
@@ -96,8 +116,8 @@ export class Washing {
     return tiles;
   }
 
-  private make(draft: (page: Page) => Change): boolean {
-    return this.ground.session.attempt(draft);
+  private make(draft: (page: Page) => Change, id?: string): boolean {
+    return this.ground.session.attempt(draft, id);
   }
 }
 
