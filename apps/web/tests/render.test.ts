@@ -1,6 +1,6 @@
 import { LiveStroke, outlineOf } from '@true-nib/core/ink';
 import { apply, boxesMeet, identity, invert, type Box, type Matrix } from '@true-nib/core/math';
-import { applyChange, newPage, ordersBetween } from '@true-nib/core/page';
+import { applyChange, newPage, ordersBetween, styledStroke } from '@true-nib/core/page';
 import { breath } from '../src/breath';
 import { deviceBoxes } from '../src/render/deviceBoxes';
 import { inkBoxes, paintTolerance, strokeBox } from '../src/render/inkPaint';
@@ -222,6 +222,23 @@ describe('a line under way', () => {
     });
     expect(reach.x).toBeCloseTo(outlineOf(live.stroke(), paintTolerance(1)).box.minX, 1);
     expect(reach.x).toBeLessThan(81);
+  });
+
+  it('tapers as the kept line does where its layer shows lines with a nib that tapers', () => {
+    const nib = { name: 'Liner', size: 40, thinnest: 1, taperIn: 0, taperOut: 0, color: '#14161a' };
+    const style = { nib: { ...nib, taperIn: 3, taperOut: 3 }, widthFactor: 1, edge: 'soft' } as const;
+    const live = new LiveStroke(nib, { way: 'even', strength: 0 });
+    const { context, reach } = leftmost();
+    const ink = new LiveInk(live, context, identity, 1, () => undefined, style);
+    for (let k = 0; k < 30; k++) {
+      live.add([{ x: 100 + 12 * k, y: 100, pressure: 0.5, time: 8 * k }]);
+      reach.x = Infinity;
+      ink.paint();
+    }
+    // A point at its start, not half a disc.
+    const kept = outlineOf(styledStroke(live.stroke(), style), paintTolerance(1)).box.minX;
+    expect(kept).toBeGreaterThan(99);
+    expect(reach.x).toBeCloseTo(kept, 1);
   });
 });
 

@@ -15,7 +15,7 @@ import {
   type Matrix,
   type Matrix3x3,
 } from '@true-nib/core/math';
-import { mapNib, mapSpine, styledWidth, type InkStyle, type Nib } from '@true-nib/core/page';
+import { mapNib, mapSpine, styledStroke, styledWidth, type InkStyle, type Nib } from '@true-nib/core/page';
 import { paintTolerance, traceRings, type Context2D } from './inkPaint';
 
 /** Nearer to the horizon of a projective copy than this nothing is drawn, as in the strokes that are kept. */
@@ -42,7 +42,7 @@ export class LiveInk {
     /** Paints what lies over the stroke's layer into a device-px box, on what is there. */
     private readonly paintAbove: (box: Box) => void = () => undefined,
     /** How the layer shows its lines. */
-    style?: InkStyle,
+    private readonly style?: InkStyle,
     /** Where else the stroke is drawn: the maps of its symmetries, itself first. */
     readonly copies: readonly (Matrix | Matrix3x3)[] = [identity],
   ) {
@@ -53,11 +53,20 @@ export class LiveInk {
     this.lines = copies.map((copy) => new LiveLine(this.tolerance, copy, nib));
   }
 
+  /** The spine as the layer shows it, and how many of its numbers have settled. */
+  private course(): { readonly points: Float64Array; readonly settledLength: number } {
+    const { live, style, widen } = this;
+    // Tapers and profiles of the layer's own nib lie over the whole line, and move on with its end.
+    if (style?.nib && (style.nib.profile || style.nib.taperIn + style.nib.taperOut > 0))
+      return { points: styledStroke(live.stroke(), style).spine.points, settledLength: STRIDE };
+    const { points } = live.spine();
+    if (widen) for (let i = 2; i < points.length; i += STRIDE) points[i] = widen(Math.max(0, points[i]));
+    return { points, settledLength: Math.max(STRIDE, live.settledLength) };
+  }
+
   /** Brings the picture up to date with the samples so far. Answers the device-px box that was painted. */
   paint(): Box {
-    const { points } = this.live.spine();
-    if (this.widen) for (let i = 2; i < points.length; i += STRIDE) points[i] = this.widen(Math.max(0, points[i]));
-    const settledLength = Math.max(STRIDE, this.live.settledLength);
+    const { points, settledLength } = this.course();
     const dirty = this.lines.map((line) => line.follow(points, settledLength));
     return dirty.reduce((whole, box) => uniteBoxes(whole, this.repaint(box)), emptyBox);
   }
