@@ -3,6 +3,7 @@ import { apply, boxesMeet, identity, invert, type Box, type Matrix } from '@true
 import { applyChange, newPage, ordersBetween, styledStroke } from '@true-nib/core/page';
 import { breath } from '../src/breath';
 import { deviceBoxes } from '../src/render/deviceBoxes';
+import { EditLog } from '../src/render/editLog';
 import { inkBoxes, paintTolerance, strokeBox } from '../src/render/inkPaint';
 import { LiveInk } from '../src/render/liveInk';
 import { StrokeIndex } from '../src/render/strokeIndex';
@@ -175,6 +176,33 @@ describe('boxes of device px', () => {
   it('come once each, also of hundreds', () => {
     const many = Array.from({ length: 300 }, (_, k) => at(20 * (k % 150), 5));
     expect(deviceBoxes(many, [1, 0, 0, 1, 0, 0], canvas)).toHaveLength(150);
+  });
+});
+
+describe('the log of edits', () => {
+  const box = (x: number): Box => ({ minX: x, minY: 0, maxX: x + 1, maxY: 1 });
+
+  it('tells what was touched since a moment, however many edits ago', () => {
+    const log = new EditLog();
+    log.add([box(0)]);
+    const moment = log.now;
+    expect(log.since(moment)).toEqual([]);
+    for (let k = 1; k <= 400; k++) log.add([box(k)]);
+    expect(log.since(moment)).toHaveLength(400);
+    const later = log.now;
+    for (let k = 401; k <= 1_400; k++) log.add([box(k)]);
+    expect(log.since(later)[0]).toEqual(box(1_400 - 999));
+    expect(log.since(log.now)).toEqual([]);
+  });
+
+  it('tells the places of the last lines, not those of what changed half the page', () => {
+    const log = new EditLog();
+    log.add([box(1)]);
+    log.add([box(2), box(3)]);
+    log.add(Array.from({ length: 9 }, (_, k) => box(10 + k)));
+    log.add([box(4)]);
+    expect(log.newest(3)).toEqual([box(4), box(2), box(3)]);
+    expect(log.newest(20)).toHaveLength(13);
   });
 });
 

@@ -21,6 +21,7 @@ import type { InkService, MendAnswer, MendRequest } from './ink.worker';
 import { breath } from '../breath';
 import { isInk } from './inkDesk';
 import { deviceBoxes } from './deviceBoxes';
+import { EditLog } from './editLog';
 import { inkBoxes, paintStrokes, paintTolerance, strokeBox, type Context2D } from './inkPaint';
 import { plainLook, type StackLook } from './stackLook';
 import { paintStack } from './stackPaint';
@@ -71,14 +72,13 @@ export class InkSurface {
   private map: Matrix = [1, 0, 0, 1, 0, 0];
   /** Counts views: a settled picture that comes too late is told by it. */
   private viewed = 0;
-  /** What edits touched while the exact picture was on its way, page px. */
-  private editedSince: Box[] = [];
-  /** The places that were edited last, page px. */
-  private newest: readonly Box[] = [];
-  /** The last exact picture and its map, whether more was painted over it, and the places that were edited since it was left, page px. */
+  private readonly log = new EditLog();
+  /** When the exact picture that is on its way was asked for. */
+  private askedAt = 0;
+  /** The last exact picture and its map, when it was left, and whether more was painted over it. */
   private last: { readonly image: ImageBitmap | HTMLCanvasElement; readonly map: Matrix } | undefined;
+  private leftAt = 0;
   private isPaintedOver = false;
-  private editedSinceLast: readonly Box[] = [];
   private settling = false;
   /** Edits on their way to the worker, in their order. */
   private telling: Promise<unknown> = Promise.resolve();
@@ -226,8 +226,9 @@ export class InkSurface {
     if (missing.length > 0) this.drawLast(missing);
     context.imageSmoothingEnabled = true;
     // What was just drawn must not blink; what is older may wait for its tile on a full page.
-    const newest = new Set(this.newest);
-    this.repaint(dirty.filter((box) => newest.has(box)).concat(missing.length > 0 ? this.editedSinceLast : []));
+    const newest = new Set(this.log.newest(MOST_NEWEST));
+    const outrun = missing.length > 0 ? this.log.since(this.leftAt).slice(-MOST_NEWEST) : [];
+    this.repaint(dirty.filter((box) => newest.has(box)).concat(outrun));
     this.repaint(
       dirty.filter((box) => !newest.has(box)),
       COMPOSE_MS,
@@ -236,7 +237,7 @@ export class InkSurface {
 
   /** Keeps what the canvas shows exactly, for the places that have no tile yet once it moves. */
   private leave(): void {
-    this.editedSinceLast = [];
+    this.leftAt = this.log.now;
     this.repaintOnDevice(this.unpainted);
     this.unpainted = [];
     if (!this.isPaintedOver) return;
@@ -290,7 +291,7 @@ export class InkSurface {
     const { viewed, canvas } = this;
     if (this.settling) return;
     this.settling = true;
-    this.editedSince = [];
+    this.askedAt = this.log.now;
     await this.telling;
     const bitmap = await this.remote.picture(this.map, canvas.width, canvas.height).catch(() => undefined);
     this.settling = false;
@@ -304,10 +305,10 @@ export class InkSurface {
     this.context.clearRect(0, 0, canvas.width, canvas.height);
     this.context.drawImage(bitmap, 0, 0);
     this.keepLast(bitmap);
-    this.isPaintedOver = this.editedSince.length > 0;
+    const edited = this.log.since(this.askedAt);
+    this.isPaintedOver = edited.length > 0;
     this.isExact = true;
-    this.repaint(this.editedSince);
-    this.editedSince = [];
+    this.repaint(edited);
     this.prepareSoon();
     this.restListeners.forEach((listener) => listener(true));
   }
@@ -357,10 +358,7 @@ export class InkSurface {
     const added = ink.flatMap(({ after }) => (after?.kind === 'stroke' ? [this.index.shown(after)] : []));
     const all = within ? [within] : [...[...gone, ...added].flatMap((stroke) => inkBoxes(stroke)), ...pixels];
     this.tiles.touch(all);
-    // What changes half the page is no line that could blink.
-    if (all.length <= MOST_NEWEST) this.newest = [...this.newest, ...all].slice(-MOST_NEWEST);
-    if (!this.isExact) this.editedSinceLast = [...this.editedSinceLast, ...all].slice(-MOST_NEWEST);
-    if (this.settling) this.editedSince.push(...all);
+    this.log.add(all);
     const isAddition = gone.length + pixels.length === 0 && added.every((stroke) => this.index.isPlain(stroke));
     if (isAddition && shown && added.length > 0) this.stamp(shown);
     else if (isAddition && added.length === 1 && this.index.isTopmost(added[0]))
@@ -391,7 +389,7 @@ export class InkSurface {
     if (area > MOST_TILES * WASH_SIDE ** 2) return this.repaintAll();
     this.isPaintedOver = true;
     this.tiles.touch(boxes);
-    if (this.settling) this.editedSince.push(...boxes);
+    this.log.add(boxes);
     this.repaint(boxes);
   }
 
@@ -401,7 +399,6 @@ export class InkSurface {
     this.tiles.expire();
     this.viewed++;
     this.isExact = false;
-    this.editedSince = [];
     this.restListeners.forEach((listener) => listener(false));
     clearTimeout(this.settleTimer);
     void this.settle();
