@@ -200,6 +200,8 @@ export interface SwellSettings {
   readonly radius: number;
 }
 
+/** The share of its radius that the brush goes on by at most between two touches. */
+const BRUSH_STEP = 0.25;
 /** The share of the difference that one whole pass of the brush at full pressure takes. */
 const PASS = 0.9;
 
@@ -217,16 +219,22 @@ export function swell(
   const course = courseOf(spine);
   const way = Math.hypot(to.x - from.x, to.y - from.y);
   let isReached = false;
+  // A quick hand tells few places: the brush goes all the way between them, or it would leave a lump at each.
+  const steps = Math.max(1, Math.ceil(way / (radius * BRUSH_STEP)));
   // A pass over a place is about two radii long: a step of it changes by its share.
-  const share = 1 - (1 - PASS * clamp(to.pressure, 0, 1)) ** Math.max(0.02, way / radius);
-  for (const [low, high] of stretchesNear(course, to, radius)) {
-    isReached = true;
-    widths.change(low, high, (along, now) => {
-      const at = pointAt(spine, placeOf(spine, placeAlong(course, along)));
-      const off = Math.hypot(at.x - to.x, at.y - to.y) / radius;
-      if (off >= 1) return now;
-      return now + (width - now) * share * (1 - off * off) ** 2;
-    });
+  const share = 1 - (1 - PASS * clamp(to.pressure, 0, 1)) ** (Math.max(0.02, way / radius) / steps);
+  for (let step = 1; step <= steps; step++) {
+    const t = step / steps;
+    const brush = { x: from.x + t * (to.x - from.x), y: from.y + t * (to.y - from.y) };
+    for (const [low, high] of stretchesNear(course, brush, radius)) {
+      isReached = true;
+      widths.change(low, high, (along, now) => {
+        const at = pointAt(spine, placeOf(spine, placeAlong(course, along)));
+        const off = Math.hypot(at.x - brush.x, at.y - brush.y) / radius;
+        if (off >= 1) return now;
+        return now + (width - now) * share * (1 - off * off) ** 2;
+      });
+    }
   }
   return isReached;
 }

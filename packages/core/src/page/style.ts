@@ -36,6 +36,13 @@ export function styledWidth(nib: Nib, style: InkStyle | undefined): ((width: num
   return (width) => widthFactor * (other ? widthUnder(other, pressureFor(nib, width)) : width);
 }
 
+/** The width that a line of a nib is kept with so that a style shows it as wide as `shown`, where that nib can. */
+export function keptWidth(nib: Nib, style: InkStyle | undefined, shown: number): number {
+  if (!style) return shown;
+  const wide = shown / style.widthFactor;
+  return style.nib ? widthUnder(nib, pressureFor(style.nib, wide)) : wide;
+}
+
 function styledSpine({ spine, nib }: Stroke, style: InkStyle): Spine {
   const law = styledWidth(nib, style);
   if (!law) return spine;

@@ -78,6 +78,20 @@ describe('weights', () => {
     expect(far.apply()).toBe(level);
   });
 
+  it('swell alike under a quick hand that tells few places and a slow one', () => {
+    const course = straightSpine([0, 0], [400, 0], 10);
+    const passed = (step: number) => {
+      const passing = new Widths(course);
+      for (let x = step; x <= 400; x += step)
+        swell(passing, course, { x: x - step, y: 0, pressure: 1 }, { x, y: 0, pressure: 1 }, { width: 24, radius: 20 });
+      return passing.apply();
+    };
+    const [slow, quick] = [passed(2), passed(80)];
+    for (let along = 40; along <= 360; along += 5)
+      expect(Math.abs(widthAt(quick, along) - widthAt(slow, along))).toBeLessThan(0.6);
+    expect(widthAt(quick, 200)).toBeGreaterThan(18);
+  });
+
   it('that were drawn anew are not told by the samples any more, and the line lies on its guide still', () => {
     const line: Stroke = {
       ...bar([0, 0], [400, 0], 10),

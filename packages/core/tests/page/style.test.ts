@@ -1,6 +1,6 @@
 import { flattenSpine, nearestOnSpine, spineLength } from '../../src/curve';
 import { drawStroke } from '../../src/ink';
-import { PLAIN_STYLE, pressureFor, shownStyle, styledStroke, widthUnder } from '../../src/page';
+import { keptWidth, PLAIN_STYLE, pressureFor, shownStyle, styledStroke, styledWidth, widthUnder } from '../../src/page';
 import { brush, drawn, even, liner, tapered, wave } from '../hands';
 import { layer } from './entities';
 
@@ -49,6 +49,17 @@ describe('lines as their layer shows them', () => {
     for (const pressure of [0, 0.2, 0.5, 1])
       expect(pressureFor(brush, widthUnder(brush, pressure))).toBeCloseTo(pressure, 9);
     expect(pressureFor(liner, liner.size)).toBe(0.5);
+  });
+
+  it('are kept as wide as it takes to be seen as wide as is wanted', () => {
+    const finer = { ...brush, name: 'Finer', size: 9, thinnest: 0.3 };
+    expect(keptWidth(brush, undefined, 7)).toBe(7);
+    for (const style of [
+      { ...PLAIN_STYLE, widthFactor: 2.5 },
+      { ...PLAIN_STYLE, nib: finer, widthFactor: 1.5 },
+    ])
+      for (const wanted of [5, 7.5, 11])
+        expect(styledWidth(brush, style)?.(keptWidth(brush, style, wanted))).toBeCloseTo(wanted, 6);
   });
 
   it('stand in another colour only where that is asked for', () => {

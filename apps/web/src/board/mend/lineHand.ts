@@ -11,7 +11,7 @@ import {
   tug,
   Widths,
 } from '@true-nib/core/mend';
-import { find, type Edit, type EntityId, type PenSample, type StrokeEntity } from '@true-nib/core/page';
+import { find, keptWidth, type Edit, type EntityId, type PenSample, type StrokeEntity } from '@true-nib/core/page';
 import { zoomOf } from '../../render/view';
 import { calmedGesture, refuse, type Board, type Gesture } from '../inkHand';
 import { nibFor, nibInHand, useRack } from '../nibs/rackStore';
@@ -160,11 +160,14 @@ export function beginSwell(board: Board): Gesture {
     for (const sample of samples) {
       const from = last ?? sample;
       last = sample;
-      for (const { kept } of linesNear(board, reached.changing, growBox(boxOfPoints([sample]), settings.radius))) {
+      const under = growBox(boxOfPoints([from, sample]), settings.radius);
+      for (const { kept } of linesNear(board, reached.changing, under)) {
         // Lines are weighed from what they were when the brush came, not from what is shown of them by now.
         let line = lines.get(kept.id);
         if (!line) lines.set(kept.id, (line = { stroke: kept, widths: new Widths(kept.spine) }));
-        if (swell(line.widths, line.stroke.spine, from, sample, settings)) touched.add(kept.id);
+        // What is striven for is the width that is seen.
+        const width = keptWidth(kept.nib, picture.inks.index.styleOf(kept.layerId), settings.width);
+        if (swell(line.widths, line.stroke.spine, from, sample, { ...settings, width })) touched.add(kept.id);
       }
     }
     for (const id of touched) {
