@@ -111,6 +111,12 @@ async function fullPage(tab: Tab): Promise<void> {
     await saved(tab);
   });
   await tab.keyboard.press('Escape');
+  await tab.getByRole('radio', { name: 'Touch', exact: true }).click();
+  await deed(tab, 'selecting by a touch across 20,000 lines', async () => {
+    await slowly(pen, line([400, 300], [900, 560], 80));
+    await waitForLines(tab);
+  });
+  await tab.keyboard.press('Escape');
   await deed(tab, 'selecting 20,000 lines', async () => {
     await tab.keyboard.press('Control+a');
     await waitForLines(tab);

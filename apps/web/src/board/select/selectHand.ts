@@ -112,12 +112,19 @@ function beginArea(
     const { minX, minY, maxX, maxY } = boxOfPoints(way);
     return Math.max(maxX - minX, maxY - minY) < SLOP * perCss;
   };
-  const touched = (): StrokeEntity[] => {
-    const shown = (stroke: StrokeEntity) => picture.inks.index.shown(stroke);
-    if (!isTap()) {
-      const legs = way.slice(1).map((p, k) => [way[k], p] as const);
-      return near().filter((stroke) => legs.some(([p, q]) => gapToStroke(shown(stroke), p, q, 0) <= 0));
+  const shown = (stroke: StrokeEntity) => picture.inks.index.shown(stroke);
+  /** Leg by leg: a long way on a full page goes by thousands of lines that it does not touch. */
+  const crossed = (): StrokeEntity[] => {
+    const found = new Set<StrokeEntity>();
+    for (const [k, p] of way.slice(0, -1).entries()) {
+      const q = way[k + 1];
+      for (const stroke of picture.strokesOn(layer.id, boxOfPoints([p, q])))
+        if (!found.has(stroke) && gapToStroke(shown(stroke), p, q, 0) <= 0) found.add(stroke);
     }
+    return [...found];
+  };
+  const touched = (): StrokeEntity[] => {
+    if (!isTap()) return crossed();
     const reach = 22 * perCss;
     const gaps = near(reach).map((stroke) => ({ stroke, gap: gapToStroke(shown(stroke), way[0], way[0], reach) }));
     const nearest = gaps.sort((a, b) => a.gap - b.gap)[0];
