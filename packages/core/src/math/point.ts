@@ -15,28 +15,43 @@ export const clamp = (value: number, low: number, high: number): number =>
  * Squared distance between the segments `a0a1` and `b0b1`.
  * Segments that cross are 0 apart; otherwise the nearest pair includes an end (Ericson 2004, §5.1.9).
  */
-export function segmentDistanceSquared(a0: Point, a1: Point, b0: Point, b1: Point): number {
-  if (segmentsCross(a0, a1, b0, b1)) return 0;
+export const segmentDistanceSquared = (a0: Point, a1: Point, b0: Point, b1: Point): number =>
+  legsApart(a0.x, a0.y, a1.x, a1.y, b0.x, b0.y, b1.x, b1.y);
+
+/** The same in plain numbers, for inner loops: segments from a to b and from c to d. */
+export function legsApart(
+  ax: number,
+  ay: number,
+  bx: number,
+  by: number,
+  cx: number,
+  cy: number,
+  dx: number,
+  dy: number,
+): number {
+  if (
+    turn(ax, ay, bx, by, cx, cy) * turn(ax, ay, bx, by, dx, dy) < 0 &&
+    turn(cx, cy, dx, dy, ax, ay) * turn(cx, cy, dx, dy, bx, by) < 0
+  )
+    return 0;
   return Math.min(
-    pointSegmentSquared(a0, b0, b1),
-    pointSegmentSquared(a1, b0, b1),
-    pointSegmentSquared(b0, a0, a1),
-    pointSegmentSquared(b1, a0, a1),
+    pointToLeg(ax, ay, cx, cy, dx, dy),
+    pointToLeg(bx, by, cx, cy, dx, dy),
+    pointToLeg(cx, cy, ax, ay, bx, by),
+    pointToLeg(dx, dy, ax, ay, bx, by),
   );
 }
 
-function pointSegmentSquared(p: Point, a: Point, b: Point): number {
-  const dx = b.x - a.x;
-  const dy = b.y - a.y;
+function pointToLeg(px: number, py: number, ax: number, ay: number, bx: number, by: number): number {
+  const dx = bx - ax;
+  const dy = by - ay;
   const lengthSquared = dx * dx + dy * dy;
-  const along = lengthSquared === 0 ? 0 : ((p.x - a.x) * dx + (p.y - a.y) * dy) / lengthSquared;
-  const t = clamp(along, 0, 1);
-  const ex = p.x - a.x - t * dx;
-  const ey = p.y - a.y - t * dy;
+  const t = lengthSquared === 0 ? 0 : clamp(((px - ax) * dx + (py - ay) * dy) / lengthSquared, 0, 1);
+  const ex = px - ax - t * dx;
+  const ey = py - ay - t * dy;
   return ex * ex + ey * ey;
 }
 
-function segmentsCross(a0: Point, a1: Point, b0: Point, b1: Point): boolean {
-  const side = (p: Point, q: Point, r: Point) => (q.x - p.x) * (r.y - p.y) - (q.y - p.y) * (r.x - p.x);
-  return side(a0, a1, b0) * side(a0, a1, b1) < 0 && side(b0, b1, a0) * side(b0, b1, a1) < 0;
-}
+/** Twice the area of a triangle: which way it turns. */
+const turn = (px: number, py: number, qx: number, qy: number, rx: number, ry: number): number =>
+  (qx - px) * (ry - py) - (qy - py) * (rx - px);

@@ -2,15 +2,8 @@ import Flatbush from 'flatbush';
 import { placeOf, pointAt, STRIDE } from '../curve';
 import { growBox, isEmptyBox, type Box, type Point } from '../math';
 import type { Stroke } from '../page';
-import {
-  angleBetween,
-  eachCrossingPair,
-  exactCrossing,
-  hullsOf,
-  legCrossing,
-  ownCrossings,
-  type Hulls,
-} from './meetings';
+import { eachCrossingPair, hullsOf, type Hulls } from './hulls';
+import { angleBetween, exactCrossing, legCrossing, ownCrossings } from './meetings';
 
 /** Where the middles of two lines cross, or a line crosses itself: numbers of the lines, places on them, and the sharp angle. */
 export interface Crossing extends Point {

@@ -4,6 +4,7 @@ export * from './crossings';
 export * from './cut';
 export * from './ease';
 export * from './edited';
+export { hullsOf, type Hulls } from './hulls';
 export * from './knife';
 export * from './meetings';
 export * from './mergeClean';

@@ -62,16 +62,22 @@ export class Selection {
   private telling = 0;
   private isAside = false;
   private isVisible = true;
+  private isGone = false;
   private readonly listeners = new Set<() => void>();
   private readonly stop: () => void;
 
   constructor(private readonly ground: Ground) {
-    this.stop = ground.session.onEvents({ notice: () => undefined, edited: () => this.follow() });
+    this.stop = ground.session.onEvents({
+      notice: () => undefined,
+      // After thousands of edits a breath is due first.
+      edited: (_page, edits) => (edits.length > PART ? void breath().then(() => this.follow()) : this.follow()),
+    });
   }
 
   dispose(): void {
     cancelAnimationFrame(this.telling);
     this.stop();
+    this.isGone = true;
   }
 
   /** Calls back whenever the selection or its frame has changed. Answers how to stop. */
@@ -288,8 +294,8 @@ export class Selection {
   private endMapping(mapping: Mapping, after: readonly StrokeEntity[]): boolean {
     this.mapping = this.keeping = undefined;
     const isKept = this.lay(mapping, after);
-    // Something else may have been selected meanwhile, or nothing.
-    this.enclose();
+    // Nothing may be selected any more: then nobody else takes the frame away.
+    if (this.ids.size === 0) this.enclose();
     return isKept;
   }
 
@@ -333,6 +339,7 @@ export class Selection {
 
   /** Strokes that are gone are let go; a frame goes round what the others have become. */
   private follow(): void {
+    if (this.isGone) return;
     if (this.area && this.on !== undefined && !find(this.ground.session.page, 'layer', this.on)) return this.clear();
     if (this.ids.size === 0) return;
     const left = this.strokes;
