@@ -1,5 +1,5 @@
 import { spineLength } from '@true-nib/core/curve';
-import { ofKind, type StrokeEntity } from '@true-nib/core/page';
+import { byOrder, ofKind, type StrokeEntity } from '@true-nib/core/page';
 import type { Page } from '@playwright/test';
 import { countStrokes, onServer, openBoard, saved, takeNib } from './board';
 import { expect, test, type Desk } from './desk';
@@ -142,6 +142,26 @@ test('lines are copied to another page, and pasted from foreign SVG; scripts are
   await expect(page.getByText(/holds <script>/)).toBeVisible();
   await saved(page);
   expect(await countStrokes(desk)).toBe(before + 2);
+});
+
+test('copied lines lie over each other as those they were copied from', async ({ page, desk, context }) => {
+  await context.grantPermissions(['clipboard-read', 'clipboard-write']);
+  await openBoard(page, desk, 'demo-quay');
+  const starts = (all: readonly StrokeEntity[]) => [...all].sort(byOrder).map(({ spine: { points } }) => points);
+  const ofQuay = starts(await strokes(desk, 'demo-quay'));
+  await page.keyboard.press('Control+a');
+  await expect(page.getByTestId('selected')).toHaveText(/lines/);
+  await page.keyboard.press('Control+c');
+  await expect(page.getByText(/lines copied/)).toBeVisible();
+  await openBoard(page, desk, 'demo-heron');
+  await page.keyboard.press('Control+v');
+  await expect.poll(() => countStrokes(desk, 'demo-heron')).toBe(ofQuay.length);
+  const pasted = starts(await strokes(desk, 'demo-heron'));
+  const [dx, dy] = [pasted[0][0] - ofQuay[0][0], pasted[0][1] - ofQuay[0][1]];
+  pasted.forEach((points, k) => {
+    expect(points[0] - ofQuay[k][0]).toBeCloseTo(dx, 3);
+    expect(points[1] - ofQuay[k][1]).toBeCloseTo(dy, 3);
+  });
 });
 
 test('what is selected moves to another layer, and is cut from a locked one never', async ({ page, desk }) => {

@@ -94,7 +94,7 @@ const service = {
   /** Looks at the lines of layers before anything is asked of them, so that it is answered sooner; a deed goes first. */
   async readyToMend(layerIds: readonly EntityId[]): Promise<void> {
     const own = mending;
-    const strokes = layerIds.flatMap((layerId) => desk?.index.allOn(layerId) ?? []);
+    const strokes = layerIds.flatMap((layerId) => desk?.index.unorderedOn(layerId) ?? []);
     for (const [k, stroke] of strokes.entries()) {
       if (k % READY === 0) await breath();
       if (own !== mending) return;

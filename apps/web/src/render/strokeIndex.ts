@@ -129,11 +129,16 @@ export class StrokeIndex {
     return this.tree.search(growBox(box, this.slack)).filter((stroke) => stroke.layerId === layerId);
   }
 
-  /** All strokes of one layer, as they are kept, lowest first. */
-  allOn(layerId: EntityId): StrokeEntity[] {
+  /** All strokes of one layer, as they are kept, in no order. */
+  unorderedOn(layerId: EntityId): StrokeEntity[] {
     const found: StrokeEntity[] = [];
     for (const { stroke } of this.leaves.values()) if (stroke.layerId === layerId) found.push(stroke);
-    return found.sort(byOrder);
+    return found;
+  }
+
+  /** The same, lowest first. */
+  allOn(layerId: EntityId): StrokeEntity[] {
+    return this.unorderedOn(layerId).sort(byOrder);
   }
 
   /** The stroke of that id as it is kept, if it is there. */

@@ -243,7 +243,7 @@ export class DepthTool {
 
   /** The selected lines without what makes each of them one line of the page. */
   private selectedLines(): Stroke[] {
-    return this.board.selection.strokes.map(
+    return this.board.selection.lowestFirst.map(
       ({ kind: _kind, id: _id, layerId: _layer, order: _order, ...line }) => line,
     );
   }

@@ -113,18 +113,14 @@ function beginArea(
     return Math.max(maxX - minX, maxY - minY) < SLOP * perCss;
   };
   const shown = (stroke: StrokeEntity) => picture.inks.index.shown(stroke);
-  /** Leg by leg: a long way on a full page goes by thousands of lines that it does not touch. */
-  const crossed = (): StrokeEntity[] => {
-    const found = new Set<StrokeEntity>();
-    for (const [k, p] of way.slice(0, -1).entries()) {
-      const q = way[k + 1];
-      for (const stroke of picture.strokesOn(layer.id, boxOfPoints([p, q])))
-        if (!found.has(stroke) && gapToStroke(shown(stroke), p, q, 0) <= 0) found.add(stroke);
-    }
-    return [...found];
+  /** What the way has touched, leg by leg as it is drawn: a long one on a full page goes by thousands of lines. */
+  const crossed = new Set<StrokeEntity>();
+  const cross = (p: Point, q: Point): void => {
+    for (const stroke of picture.strokesOn(layer.id, boxOfPoints([p, q])))
+      if (!crossed.has(stroke) && gapToStroke(shown(stroke), p, q, 0) <= 0) crossed.add(stroke);
   };
   const touched = (): StrokeEntity[] => {
-    if (!isTap()) return crossed();
+    if (!isTap()) return [...crossed];
     const reach = 22 * perCss;
     const gaps = near(reach).map((stroke) => ({ stroke, gap: gapToStroke(shown(stroke), way[0], way[0], reach) }));
     const nearest = gaps.sort((a, b) => a.gap - b.gap)[0];
@@ -132,7 +128,11 @@ function beginArea(
   };
   return {
     move(samples) {
-      way.push(...samples);
+      for (const sample of samples) {
+        const last = way.at(-1);
+        if (last && desk.selectBy === 'touch' && layer.medium === 'ink') cross(last, sample);
+        way.push(sample);
+      }
       picture.setArea(desk.selectBy === 'touch' ? [...way, ...[...way].reverse()] : area());
     },
     end() {

@@ -1,5 +1,5 @@
 import { type Point, type Matrix3x3 } from '@true-nib/core/math';
-import { find, PageError, type EntityId, type Page, type StrokeEntity } from '@true-nib/core/page';
+import { byOrder, find, PageError, type EntityId, type Page, type StrokeEntity } from '@true-nib/core/page';
 import {
   courseBox,
   frameMap,
@@ -112,13 +112,18 @@ export class Selection {
     return this.held !== undefined && !this.keeping && !isUntouched(this.held);
   }
 
-  /** The selected strokes as they are kept. */
+  /** The selected strokes as they are kept, in no order. */
   get strokes(): readonly StrokeEntity[] {
     const { page } = this.ground.session;
     const { ids } = this;
     if (this.looked?.page !== page || this.looked.ids !== ids)
       this.looked = { page, ids, strokes: [...ids].flatMap((id) => find(page, 'stroke', id) ?? []) };
     return this.looked.strokes;
+  }
+
+  /** The same, lowest first: what is made of them keeps what lies over what. */
+  get lowestFirst(): readonly StrokeEntity[] {
+    return [...this.strokes].sort(byOrder);
   }
 
   choose(found: readonly StrokeEntity[], layerId: EntityId, joining: Joining): void {

@@ -20,7 +20,7 @@ function inkInHand({
     say('Take an Ink layer that is seen in hand first.');
     return undefined;
   }
-  return { layerId: node.layer.id, strokes: picture.inks.index.allOn(node.layer.id) };
+  return { layerId: node.layer.id, strokes: picture.inks.index.unorderedOn(node.layer.id) };
 }
 
 /** The Wash layer in hand, when that is one and is seen. */
@@ -114,10 +114,10 @@ async function copySelected(board: OpenBoard): Promise<boolean> {
     say('Pixels copied.');
     return true;
   }
-  const strokes = needsSome(board);
-  if (strokes.length === 0) return false;
-  await copyStrokes(strokes);
-  say(strokes.length === 1 ? 'One line copied.' : `${strokes.length} lines copied.`);
+  const { length } = needsSome(board);
+  if (length === 0) return false;
+  await copyStrokes(selection.lowestFirst);
+  say(length === 1 ? 'One line copied.' : `${length} lines copied.`);
   return true;
 }
 
@@ -166,9 +166,10 @@ async function movePixels(board: OpenBoard, layerId: EntityId, targetId: EntityI
 /** Moves what is selected on top of another layer of its kind. */
 export function moveSelectedTo(board: OpenBoard, layerId: EntityId): void {
   if (withPixels(board, (from) => void movePixels(board, from, layerId))) return;
-  const strokes = needsSome(board);
+  if (needsSome(board).length === 0) return;
+  const strokes = board.selection.lowestFirst;
   const node = layerInHand(board.session.page, layerId);
-  if (strokes.length === 0 || isLocked(board) || node?.layer.medium !== 'ink') return;
+  if (isLocked(board) || node?.layer.medium !== 'ink') return;
   if (node.isLocked) return say(`${node.layer.name} is locked.`);
   const orders = ordersBetween(board.picture.inks.index.topOrder(layerId), undefined, strokes.length);
   const edits = strokes.map((before, k) => ({ before, after: { ...before, layerId, order: orders[k] } }));
