@@ -1,9 +1,10 @@
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { checkChange, invertChange, PACKED_TYPE } from '@true-nib/core/page';
+import { checkChange, checkParts, entitiesIn, invertChange, PACKED_TYPE, type PackedParts } from '@true-nib/core/page';
 import request from 'supertest';
 import { createApp } from '../src/app';
+import { PackedPages } from '../src/keeping/packedPages';
 import {
   change,
   drawing,
@@ -25,6 +26,14 @@ beforeEach(async () => {
   ({ pageId } = await folioWithPage(service.app));
 });
 afterEach(() => service.close());
+
+/** The body of an answer as bytes. */
+const asBytes = (asked: request.Test) =>
+  asked.buffer().parse((response, done) => {
+    const parts: Buffer[] = [];
+    response.on('data', (part: Buffer) => parts.push(part));
+    response.on('end', () => done(null, Buffer.concat(parts)));
+  });
 
 const send = (since: number, changes: readonly unknown[]) => sendChanges(service.app, pageId, since, changes);
 const revision = async () => (await request(service.app).get(`/api/pages/${pageId}`)).body.revision;
@@ -71,6 +80,38 @@ describe('the journal', () => {
     rmSync(web, { recursive: true, force: true });
   });
 
+  it('sends a page packed as it stands, also when it was asked for before', async () => {
+    const opened = async () => {
+      const answer = await asBytes(request(service.app).get(`/api/pages/${pageId}?form=packed`)).expect(200);
+      const [page, parts] = packedBody(answer) as [{ name: string; revision: number }, PackedParts];
+      return { name: page.name, revision: page.revision, ids: [...entitiesIn(checkParts(parts))].map(({ id }) => id) };
+    };
+    await send(0, [start(), drawing('a')]).expect(200);
+    const first = await opened();
+    expect(first.ids).toEqual(expect.arrayContaining(['inks', 'a']));
+    expect(await opened()).toEqual(first);
+    await request(service.app).patch(`/api/pages/${pageId}`).send({ name: 'Another name' }).expect(200);
+    await send(2, [drawing('b')]).expect(200);
+    const next = await opened();
+    expect([next.name, next.revision]).toEqual(['Another name', 3]);
+    expect(next.ids).toEqual(expect.arrayContaining(['inks', 'a', 'b']));
+  });
+
+  it('keeps the pages ready that were asked for last, as many as there is room for', () => {
+    const ready = new PackedPages(10);
+    const bytes = (length: number) => new Uint8Array(length);
+    ready.keep('a', 1, bytes(4));
+    ready.keep('b', 1, bytes(4));
+    expect(ready.get('a', 1)).toHaveLength(4);
+    expect(ready.get('a', 2)).toBeUndefined();
+    ready.keep('c', 1, bytes(4));
+    expect([ready.get('a', 1)?.length, ready.get('b', 1), ready.get('c', 1)?.length]).toEqual([4, undefined, 4]);
+    ready.keep('a', 2, bytes(6));
+    expect([ready.get('a', 1), ready.get('a', 2)?.length, ready.get('c', 1)?.length]).toEqual([undefined, 6, 4]);
+    ready.keep('d', 1, bytes(11));
+    expect(ready.get('d', 1)).toBeUndefined();
+  });
+
   it('answers a stale sender with what came between, and saves nothing of his', async () => {
     await send(0, [start(), drawing('a')]).expect(200);
     const stale = drawing('b');
@@ -79,15 +120,7 @@ describe('the journal', () => {
       .send({ since: 1, changes: [{ ...stale, edits: [] }] })
       .expect(400);
     expect(answer.body.detail).toMatch(/at least one edit/);
-    const packed = await send(1, [stale])
-      .set('accept', PACKED_TYPE)
-      .buffer()
-      .parse((response, done) => {
-        const parts: Buffer[] = [];
-        response.on('data', (part: Buffer) => parts.push(part));
-        response.on('end', () => done(null, Buffer.concat(parts)));
-      })
-      .expect(409);
+    const packed = await asBytes(send(1, [stale]).set('accept', PACKED_TYPE)).expect(409);
     const [at, between] = packedBody(packed) as [number, unknown[]];
     expect(at).toBe(2);
     expect(between.map(checkChange)).toMatchObject([{ label: 'Stroke' }]);

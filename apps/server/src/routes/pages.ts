@@ -2,6 +2,7 @@ import { checkChange, fromJson, PACKED_TYPE, pack, packParts, packedList, toJson
 import { raw, Router, type Request, type Response } from 'express';
 import { checked, checkedChanges, NameBody, PageBody } from '../dto';
 import { appendChanges, changeById, changesSince, entitiesOf, headersOf } from '../keeping/journal';
+import { PackedPages } from '../keeping/packedPages';
 import { addPage, deletePage, duplicatePage, getPage, listPages, renamePage, restorePage } from '../keeping/pages';
 import type { Store } from '../keeping/query';
 import { getThumbnail, keepThumbnail, THUMBNAIL_BYTES } from '../keeping/thumbnails';
@@ -11,6 +12,7 @@ const CHANGES_LIMIT = '48mb';
 
 export function pageRoutes(store: Store): Router {
   const routes = Router();
+  const opened = new PackedPages();
   routes.get('/', async (_request, response) => {
     response.json({ pages: await listPages(store) });
   });
@@ -18,13 +20,22 @@ export function pageRoutes(store: Store): Router {
     response.status(201).json(await addPage(store, checked(PageBody, request.body)));
   });
   routes.get('/:id', async (request, response) => {
+    const { id } = request.params;
+    if (wantsPacked(request)) {
+      const known = await getPage(store, id);
+      const kept = opened.get(id, known.revision);
+      if (kept) return void sendPacked(response, packedList([pack(known), kept]));
+    }
     // Entities and revision must belong together.
     const { page, entities } = await store.atomically(async (inside) => ({
-      page: await getPage(inside, request.params.id),
-      entities: await entitiesOf(inside, request.params.id),
+      page: await getPage(inside, id),
+      entities: await entitiesOf(inside, id),
     }));
-    if (wantsPacked(request)) sendPacked(response, packedList([pack(page), packParts(entities)]));
-    else response.json({ ...page, entities: entities.map((bytes) => toJson(unpack(bytes))) });
+    if (!wantsPacked(request))
+      return void response.json({ ...page, entities: entities.map((bytes) => toJson(unpack(bytes))) });
+    const packed = packParts(entities);
+    opened.keep(id, page.revision, packed);
+    sendPacked(response, packedList([pack(page), packed]));
   });
   routes.patch('/:id', async (request, response) => {
     response.json(await renamePage(store, request.params.id, checked(NameBody, request.body).name));
