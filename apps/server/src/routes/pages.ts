@@ -103,7 +103,12 @@ export function pageRoutes(store: Store): Router {
 const wantsPacked = (request: Request): boolean =>
   request.headers.accept === PACKED_TYPE || request.query.form === 'packed';
 
-const sendPacked = (response: Response, bytes: Uint8Array) => response.type(PACKED_TYPE).send(Buffer.from(bytes));
+/** Sends packed bytes as they are: a page may have tens of MB, which must be neither copied nor hashed for a tag. */
+const sendPacked = (response: Response, bytes: Uint8Array) =>
+  response
+    .type(PACKED_TYPE)
+    .set('Content-Length', String(bytes.byteLength))
+    .end(Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength));
 
 function sendChanges(request: Request, response: Response, revision: number, changes: readonly Uint8Array[]): void {
   if (wantsPacked(request)) sendPacked(response, packedList([pack(revision), packedList(changes)]));
