@@ -8,7 +8,8 @@ export class Waiting {
   /** Changes that are still being packed, and the promise of the last large one. */
   private readonly unwritten = new Set<Change>();
   private packing: Promise<void> | undefined;
-  /** Marks that are being kept, by the change that they are to be. */
+  /** Marks that are still being packed, and those that are being kept, by the change that they are to be. */
+  private readonly unmarked = new Set<Change>();
   private readonly marks = new Map<string, Promise<unknown>>();
   /** Whether the page is about to go: then nothing is left for later. */
   private isLeaving = false;
@@ -21,10 +22,15 @@ export class Waiting {
   /** Does what is to be kept before the page goes, and writes all of it at once, whatever it costs. */
   beforeLeaving(work: () => void): void {
     for (const change of this.unwritten) void this.outbox.add(this.pageId, change.id, pack(change));
+    for (const change of this.unmarked) void this.outbox.addMarks(this.pageId, change.id, pack(change));
     this.unwritten.clear();
+    this.unmarked.clear();
     this.isLeaving = true;
-    work();
-    this.isLeaving = false;
+    try {
+      work();
+    } finally {
+      this.isLeaving = false;
+    }
   }
 
   /** Writes a change; those that come while a large one is packed wait for their turn. */
@@ -52,7 +58,10 @@ export class Waiting {
 
   /** Keeps marks until they have become pixels: as a change that would lay them down as lines. */
   keepMarks(change: Change): void {
-    const add = (bytes: PackedChange) => this.outbox.addMarks(this.pageId, change.id, bytes);
+    this.unmarked.add(change);
+    const add = async (bytes: PackedChange) => {
+      if (this.unmarked.delete(change)) await this.outbox.addMarks(this.pageId, change.id, bytes);
+    };
     const isSlow = isLarge(change.edits) && !this.isLeaving;
     const kept = isSlow ? packedSlowly(change).then(add) : add(pack(change));
     this.marks.set(
