@@ -152,9 +152,10 @@ export class BoardHand {
   /** Ends what is under way as if the hand had lifted here: the page is left, or the system takes the pointer away. */
   keep(): void {
     this.keepDab();
-    const gesture = this.gesture?.gesture;
+    if (!this.gesture) return;
+    const { gesture } = this.gesture;
     this.letGo();
-    gesture?.end();
+    gesture.end();
   }
 
   /** Gives up the gesture under way, leaving no trace. Answers whether there was one. */

@@ -76,7 +76,8 @@ export function refinedCrossing(
     const y = q.y - p.y;
     const area = p.dx * q.dy - p.dy * q.dx;
     if (Math.abs(x) + Math.abs(y) < CLOSEST || Math.abs(area) < 1e-12) break;
-    const [byA, byB] = [(x * q.dy - y * q.dx) / area, (x * p.dy - y * p.dx) / area];
+    const byA = (x * q.dy - y * q.dx) / area;
+    const byB = (x * p.dy - y * p.dx) / area;
     p.move(byA);
     q.move(byB);
     if (p.moved > 0.5 || q.moved > 0.5) break;

@@ -14,7 +14,7 @@ export * from './pool';
 export * from './renib';
 export * from './retrace';
 export * from './rub';
-export type { ShownAs, ShownLine } from './shownLine';
+export { keptPlace, type ShownAs, type ShownLine } from './shownLine';
 export * from './snip';
 export * from './snipper';
 export * from './tidy';

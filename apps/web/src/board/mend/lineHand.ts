@@ -4,12 +4,14 @@ import {
   editedCourse,
   editedWeight,
   feltBeside,
+  keptPlace,
   linesWithin,
   retrace,
   Reweighing,
   swell,
   tug,
   Widths,
+  type SwellSettings,
 } from '@true-nib/core/mend';
 import { find, keptWidth, type Edit, type EntityId, type PenSample, type StrokeEntity } from '@true-nib/core/page';
 import { zoomOf } from '../../render/view';
@@ -19,9 +21,9 @@ import { brushSketch, waySketch } from './mendSketch';
 import { useMend } from './mendStore';
 import { FINGER, linesNear, reachedLayers, type Reached } from './reach';
 
-/** Lines whose ink lies within `reach` page px, nearest first. */
+/** Lines whose ink is seen within `reach` page px, nearest first. */
 const linesAt = (board: Board, { changing }: Reached, at: Point, reach: number) =>
-  linesWithin(linesNear(board, changing, growBox(boxOfPoints([at]), reach)), ({ kept }) => kept, at, reach);
+  linesWithin(linesNear(board, changing, growBox(boxOfPoints([at]), reach)), ({ shown }) => shown, at, reach);
 
 /** Shows lines as they would be, and keeps them as one change. */
 class Changing {
@@ -83,7 +85,7 @@ export function beginTug(board: Board, at: Point): Gesture {
   const near = linesAt(board, reached, at, settings.several ? settings.radius : fingerOf(board));
   if (near.length === 0) return refuse(notice, 'There is no line to tug here.');
   const grips = (settings.several ? near : near.slice(0, 1)).map((one, k) => ({
-    ...{ stroke: one.line.kept, place: placeNumber(one) },
+    ...{ stroke: one.line.kept, place: keptPlace(one.line, placeNumber(one)) },
     share: k === 0 ? 1 : feltBeside(distance(one, near[0]), reach),
   }));
   const changing = new Changing(board);
@@ -152,7 +154,11 @@ export function beginSwell(board: Board): Gesture {
   const reached = reachedLayers(session.page);
   if (typeof reached === 'string') return refuse(notice, reached);
   const { swell: settings } = useMend.getState();
-  const lines = new Map<EntityId, { readonly stroke: StrokeEntity; readonly widths: Widths }>();
+  /** Lines under the brush, and the width that each is to be kept with: what is striven for is the width that is seen. */
+  const lines = new Map<
+    EntityId,
+    { readonly stroke: StrokeEntity; readonly widths: Widths; readonly settings: SwellSettings }
+  >();
   const changing = new Changing(board);
   let last: PenSample | undefined;
   return beginChange(board, changing, 'Swell or pare', (samples) => {
@@ -164,10 +170,12 @@ export function beginSwell(board: Board): Gesture {
       for (const { kept } of linesNear(board, reached.changing, under)) {
         // Lines are weighed from what they were when the brush came, not from what is shown of them by now.
         let line = lines.get(kept.id);
-        if (!line) lines.set(kept.id, (line = { stroke: kept, widths: new Widths(kept.spine) }));
-        // What is striven for is the width that is seen.
-        const width = keptWidth(kept.nib, picture.inks.index.styleOf(kept.layerId), settings.width);
-        if (swell(line.widths, line.stroke.spine, from, sample, { ...settings, width })) touched.add(kept.id);
+        if (!line) {
+          const width = keptWidth(kept.nib, picture.inks.index.styleOf(kept.layerId), settings.width);
+          line = { stroke: kept, widths: new Widths(kept.spine), settings: { ...settings, width } };
+          lines.set(kept.id, line);
+        }
+        if (swell(line.widths, line.stroke.spine, from, sample, line.settings)) touched.add(kept.id);
       }
     }
     for (const id of touched) {

@@ -39,12 +39,15 @@ const STAMPED = 1_000;
  */
 export function marksSketch(marks: readonly MendMark[]): Sketch {
   let sheet: { readonly canvas: OffscreenCanvas; readonly key: string; stamped: number } | undefined;
+  let stamps: readonly [due: OffscreenCanvas, left: OffscreenCanvas] | undefined;
   return (context, map, ratio, { seal }, again) => {
     const half = Math.ceil((MARK + 2) * ratio);
     const { width, height } = context.canvas;
     const key = [width, height, ratio, seal, ...map].join();
-    if (sheet?.key !== key) sheet = { canvas: new OffscreenCanvas(width, height), key, stamped: 0 };
-    const stamps = [markStamp(half, ratio, seal), markStamp(half, ratio, undefined)] as const;
+    if (sheet?.key !== key || !stamps) {
+      sheet = { canvas: new OffscreenCanvas(width, height), key, stamped: 0 };
+      stamps = [markStamp(half, ratio, seal), markStamp(half, ratio, undefined)];
+    }
     const on = sheet.canvas.getContext('2d');
     const end = Math.min(marks.length, sheet.stamped + STAMPED);
     for (; sheet.stamped < end; sheet.stamped++) {
