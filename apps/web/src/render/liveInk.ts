@@ -7,15 +7,25 @@ import {
   emptyBox,
   growBox,
   identity,
+  invert,
   isEmptyBox,
   mapBox,
   slopeAt,
+  then,
   uniteBoxes,
   type Box,
   type Matrix,
   type Matrix3x3,
 } from '@true-nib/core/math';
-import { mapNib, mapSpine, styledStroke, styledWidth, type InkStyle, type Nib } from '@true-nib/core/page';
+import {
+  mapNib,
+  mapSpine,
+  styledStroke,
+  styledWidth,
+  type InkStyle,
+  type Nib,
+  type StrokeGrain,
+} from '@true-nib/core/page';
 import { paintTolerance, traceRings, type Context2D } from './inkPaint';
 
 /** Nearer to the horizon of a projective copy than this nothing is drawn, as in the strokes that are kept. */
@@ -30,6 +40,7 @@ const CHUNK = 4;
  */
 export class LiveInk {
   private readonly lines: readonly LiveLine[];
+  private readonly images: readonly Image[];
   private readonly tolerance: number;
   private readonly widen: ((width: number) => number) | undefined;
 
@@ -50,7 +61,12 @@ export class LiveInk {
     const nib: Nib = { ...(style?.nib ?? live.nib), color: style?.color ?? live.nib.color };
     this.widen = styledWidth(live.nib, style);
     this.tolerance = paintTolerance(scale);
-    this.lines = copies.map((copy) => new LiveLine(this.tolerance, copy, nib));
+    const { tolerance } = this;
+    const drawn = new LiveLine(tolerance, identity, nib);
+    this.images = copies.map((copy) =>
+      isCongruent(copy, nib) ? new Image(drawn, copy) : new Image(new LiveLine(tolerance, copy, nib), identity),
+    );
+    this.lines = [...new Set(this.images.map(({ line }) => line))];
   }
 
   /** The spine as the layer shows it, and how many of its numbers have settled. */
@@ -67,7 +83,8 @@ export class LiveInk {
   /** Brings the picture up to date with the samples so far. Answers the device-px box that was painted. */
   paint(): Box {
     const { points, settledLength } = this.course();
-    const dirty = this.lines.map((line) => line.follow(points, settledLength));
+    for (const line of this.lines) line.follow(points, settledLength);
+    const dirty = this.images.map((image) => image.follow());
     return dirty.reduce((whole, box) => uniteBoxes(whole, this.repaint(box)), emptyBox);
   }
 
@@ -81,22 +98,64 @@ export class LiveInk {
     context.beginPath();
     context.rect(device.minX, device.minY, device.maxX - device.minX, device.maxY - device.minY);
     context.clip();
-    context.setTransform(...map);
     const touched = growBox(dirty, 3 / Math.hypot(map[0], map[1]));
-    for (const line of this.lines) {
-      if (!boxesMeet(line.whole, touched)) continue;
-      const stroke = { nib: line.nib, ends: ['round', 'round'], grain: this.live.grain } as const;
-      context.fillStyle = line.nib.color;
+    for (const image of this.images) {
+      if (!boxesMeet(image.whole, touched)) continue;
+      const { nib } = image.line;
+      context.setTransform(...then(image.place, map));
+      context.fillStyle = nib.color;
       context.beginPath();
-      for (const run of line.runs(touched))
-        traceRings(context, inkedRings(run.line, stroke, this.tolerance, run.along));
-      context.globalAlpha = line.nib.opacity ?? 1;
+      for (const rings of image.ringsIn(touched, this.live.grain)) traceRings(context, rings);
+      context.globalAlpha = nib.opacity ?? 1;
       context.fill();
       context.globalAlpha = 1;
     }
     this.paintAbove(device);
     context.restore();
     return device;
+  }
+}
+
+/** Whether a copy is the line itself laid elsewhere. The two sides of a broken edge differ: a mirrored one breaks in its own way. */
+function isCongruent(copy: Matrix | Matrix3x3, { edge }: Nib): copy is Matrix {
+  if (copy.length === 9) return false;
+  const [a, b, c, d] = copy;
+  const isTurn = Math.abs(a - d) + Math.abs(b + c) < EXACT;
+  const isMirror = Math.abs(a + d) + Math.abs(b - c) < EXACT;
+  return Math.abs(Math.hypot(a, b) - 1) < EXACT && (isTurn || (isMirror && !edge));
+}
+
+/** How far the parts of a map may be off those of a turn. */
+const EXACT = 1e-9;
+
+/** A line of a stroke under way where one of its copies lies. */
+class Image {
+  /** The box of all of it so far, page px. */
+  whole: Box = emptyBox;
+  private readonly back: Matrix;
+  /** The box of what may still change, page px. */
+  private tail: Box = emptyBox;
+
+  constructor(
+    readonly line: LiveLine,
+    /** From where the line is to the page. */
+    readonly place: Matrix,
+  ) {
+    this.back = invert(place);
+  }
+
+  /** Takes over the line as it is now. Answers the box of what has changed, page px. */
+  follow(): Box {
+    const before = this.tail;
+    this.tail = this.line.tailBox(this.place);
+    const dirty = uniteBoxes(uniteBoxes(before, this.line.freshBox(this.place)), this.tail);
+    this.whole = uniteBoxes(this.whole, dirty);
+    return dirty;
+  }
+
+  /** The outlines of what reaches into a box of the page, where the line is. */
+  ringsIn(touched: Box, grain: StrokeGrain | undefined): Float64Array[][] {
+    return this.line.ringsIn(this.place === identity ? touched : mapBox(this.back, touched), grain);
   }
 }
 
@@ -107,12 +166,13 @@ class LiveLine {
   private settled = 0;
   private mapped = new Float64Array(0);
   private tail: number[] = [];
-  private tailBox: Box = emptyBox;
+  /** Where in `line` begins what settled last. */
+  private fresh = 0;
+  /** Outlines since it was followed last, by the chunks that they go from and to. */
+  private readonly rings = new Map<number, Float64Array[]>();
   /** Lengths of the settled line up to the start of each chunk, page px. */
   private readonly lengths: number[] = [];
   private ownNib: Nib;
-  /** The box of all of it so far. */
-  whole: Box = emptyBox;
 
   constructor(
     private readonly tolerance: number,
@@ -126,18 +186,26 @@ class LiveLine {
     return this.ownNib;
   }
 
-  /** Takes over the course as it is now. Answers the box of what has changed, page px. */
-  follow(course: Float64Array, settledLength: number): Box {
+  /** Takes over the course as it is now. */
+  follow(course: Float64Array, settledLength: number): void {
     const { copy } = this;
     // A projective image is no spine with the same handles: its flattened points are mapped one by one.
     const isAsDrawn = copy === identity || copy.length === 9;
     const points = isAsDrawn ? course : this.mappedTail(course, copy);
-    const before = this.tailBox;
-    const fresh = this.settle(points, settledLength);
+    this.settle(points, settledLength);
     this.flattenTail(points);
-    const dirty = uniteBoxes(uniteBoxes(before, fresh), this.tailBox);
-    this.whole = uniteBoxes(this.whole, dirty);
-    return dirty;
+    this.rings.clear();
+  }
+
+  /** The box of what has settled since it was followed before, under a map that keeps lengths. */
+  freshBox(place: Matrix): Box {
+    const { line, fresh } = this;
+    return fresh === line.length ? emptyBox : boxOfTriples(line, Math.max(0, fresh - STRIDE), line.length, place);
+  }
+
+  /** The box of what has not settled, under a map that keeps lengths. */
+  tailBox(place: Matrix): Box {
+    return boxOfTriples(this.tail, 0, this.tail.length, place);
   }
 
   /** The course under a map, of which only what has not settled yet is told anew. */
@@ -160,15 +228,13 @@ class LiveLine {
     this.carry(this.line, 0);
   }
 
-  private settle(points: Float64Array, settledLength: number): Box {
+  private settle(points: Float64Array, settledLength: number): void {
     if (this.settled === 0) this.begin(points);
-    const start = this.line.length;
+    const start = (this.fresh = this.line.length);
     for (; this.settled + SEGMENT < settledLength; this.settled += SEGMENT)
       flattenCubic(points, this.settled, this.tolerance, this.line);
     this.carry(this.line, start);
-    const fresh = boxOfTriples(this.line, Math.max(0, start - STRIDE), this.line.length);
     this.box(start);
-    return start === this.line.length ? emptyBox : fresh;
   }
 
   /** Takes flattened points from an index on to where a projective copy has them; those behind the viewer stay at the last one. */
@@ -202,11 +268,10 @@ class LiveLine {
     for (let i = this.settled; i + SEGMENT < points.length; i += SEGMENT)
       flattenCubic(points, i, this.tolerance, this.tail);
     this.carry(this.tail, STRIDE);
-    this.tailBox = boxOfTriples(this.tail, 0, this.tail.length);
   }
 
-  /** The stretches of the line that reach into a box, each longer by a chunk at both ends. */
-  *runs(box: Box): Generator<{ readonly line: Float64Array; readonly along: number }> {
+  /** The outlines of the stretches that reach into a box, each longer by a chunk at both ends. */
+  ringsIn(box: Box, grain: StrokeGrain | undefined): Float64Array[][] {
     const { chunks } = this;
     const last = chunks.length - 1;
     const isWanted = (k: number) =>
@@ -214,14 +279,28 @@ class LiveLine {
       boxesMeet(chunks[k], box) ||
       (k > 0 && boxesMeet(chunks[k - 1], box)) ||
       boxesMeet(chunks[k + 1], box);
+    const all: Float64Array[][] = [];
     for (let k = 0; k <= last; k++) {
       if (!isWanted(k)) continue;
       const begin = k;
       while (k < last && isWanted(k + 1)) k++;
-      const from = Math.max(0, begin * CHUNK - 1) * STRIDE;
-      const to = Math.min(this.line.length, (k + 1) * CHUNK * STRIDE);
-      yield { line: this.stretch(from, to, k === last ? this.tail : []), along: this.lengths[begin] };
+      all.push(this.ringsOf(begin, k, grain));
     }
+    return all;
+  }
+
+  private ringsOf(begin: number, end: number, grain: StrokeGrain | undefined): Float64Array[] {
+    const isLast = end === this.chunks.length - 1;
+    const key = begin * this.chunks.length + end;
+    let rings = this.rings.get(key);
+    if (!rings) {
+      const from = Math.max(0, begin * CHUNK - 1) * STRIDE;
+      const to = Math.min(this.line.length, (end + 1) * CHUNK * STRIDE);
+      const stretch = this.stretch(from, to, isLast ? this.tail : []);
+      const stroke = { nib: this.ownNib, ends: ['round', 'round'], grain } as const;
+      this.rings.set(key, (rings = inkedRings(stretch, stroke, this.tolerance, this.lengths[begin])));
+    }
+    return rings;
   }
 
   /** Numbers `from..to` of the line, and all of `tail` but its first point, which is the line's last. */
@@ -241,15 +320,17 @@ function lengthOfTriples(line: readonly number[], from: number, to: number): num
   return length;
 }
 
-/** The box of discs given as triples x, y, width. */
-function boxOfTriples(line: readonly number[], from: number, to: number): Box {
+/** The box of discs given as triples x, y, width, under a map that keeps lengths. */
+function boxOfTriples(line: readonly number[], from: number, to: number, [a, b, c, d, e, f]: Matrix = identity): Box {
   let { minX, minY, maxX, maxY } = emptyBox;
   for (let i = from; i < to; i += STRIDE) {
     const half = line[i + 2] / 2;
-    minX = Math.min(minX, line[i] - half);
-    minY = Math.min(minY, line[i + 1] - half);
-    maxX = Math.max(maxX, line[i] + half);
-    maxY = Math.max(maxY, line[i + 1] + half);
+    const x = a * line[i] + c * line[i + 1] + e;
+    const y = b * line[i] + d * line[i + 1] + f;
+    minX = Math.min(minX, x - half);
+    minY = Math.min(minY, y - half);
+    maxX = Math.max(maxX, x + half);
+    maxY = Math.max(maxY, y + half);
   }
   return { minX, minY, maxX, maxY };
 }
