@@ -1,15 +1,9 @@
-import { mkdtempSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
-import { chromium, type Page as Tab } from '@playwright/test';
-import { Desk } from '../e2e/desk';
-import { layFullPage } from '../e2e/fullPage';
+import type { Page as Tab } from '@playwright/test';
 import { along, line, mouseDraw, Pen, type Place } from '../e2e/hands';
+import { atDesk, onPage, PATIENCE, rested } from './app';
 import { profiled } from './profiled';
-import { processorTimes } from './timing';
+import { noise, processorTimes } from './timing';
 
-const PATIENCE = { timeout: 60_000 };
-const rested = (tab: Tab) => tab.locator('[data-testid=board][aria-busy=false]').waitFor(PATIENCE);
 const saved = (tab: Tab) =>
   tab
     .getByTestId('save-state')
@@ -40,38 +34,9 @@ async function deed(tab: Tab, what: string, work: () => Promise<unknown>): Promi
   const long = await tab.evaluate(() => (window as unknown as { long: number[] }).long.splice(0));
   const longest = Math.max(0, ...long);
   const words = long.length > 0 ? `over 50 ms: ${long.join(' ')}` : 'none over 50 ms';
-  const after = processorTimes();
-  const share = (100 * (after.stolen - before.stolen)) / Math.max(1, after.all - before.all);
-  // What other machines took of the processors while it was done: beyond a tenth, its tasks tell nothing.
-  const noise = share >= 5 ? `, ${share.toFixed(0)} % of the processors taken by others` : '';
-  console.log(`${what}: ${words} (${Date.now() - start - 800} ms in all${noise})${longest > MOST ? '  OVER' : ''}`);
-}
-
-async function onPage(
-  desk: Desk,
-  options: Parameters<typeof layFullPage>[2],
-  work: (tab: Tab, id: string) => Promise<void>,
-  ratio = 1,
-) {
-  const id = await layFullPage(desk.address, 'demo-saltmarsh-ferry', options);
-  const browser = await chromium.launch({
-    executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
-    args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'],
-  });
-  const viewport = ratio === 1 ? { width: 1280, height: 800 } : { width: 390, height: 844 };
-  const tab = await browser.newPage({ viewport, deviceScaleFactor: ratio });
-  tab.on('pageerror', (error) => console.error(error));
-  await tab.addInitScript(() => {
-    const long: number[] = [];
-    Object.assign(window, { long });
-    new PerformanceObserver((list) => long.push(...list.getEntries().map(({ duration }) => duration))).observe({
-      entryTypes: ['longtask'],
-    });
-  });
-  await tab.goto(`${desk.address}/page/${id}`);
-  await rested(tab);
-  await work(tab, id);
-  await browser.close();
+  console.log(
+    `${what}: ${words} (${Date.now() - start - 800} ms in all${noise(before)})${longest > MOST ? '  OVER' : ''}`,
+  );
 }
 
 /** Each place waits for the one before it, as when a hand takes its time. */
@@ -195,11 +160,8 @@ async function oneLayer(tab: Tab): Promise<void> {
   });
 }
 
-async function main(): Promise<void> {
-  const folder = mkdtempSync(join(tmpdir(), 'true-nib-bench-'));
-  const desk = await Desk.open(folder);
-  process.on('exit', () => void desk.kill());
-  const which = (process.env.PAGES ?? 'full layers one phone').split(' ');
+const which = (process.env.PAGES ?? 'full layers one phone').split(' ');
+atDesk(async (desk) => {
   if (which.includes('full')) await onPage(desk, {}, fullPage);
   if (which.includes('layers')) await onPage(desk, { count: 5_000, layers: 20 }, manyLayers);
   if (which.includes('one')) await onPage(desk, { count: 5_000 }, oneLayer);
@@ -216,11 +178,4 @@ async function main(): Promise<void> {
       },
       3,
     );
-  await desk.stop();
-  rmSync(folder, { recursive: true, force: true });
-}
-
-void main().catch((error) => {
-  console.error(error);
-  process.exit(1);
 });

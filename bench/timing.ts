@@ -26,6 +26,13 @@ export function processorTimes(): { readonly all: number; readonly stolen: numbe
   return { all: ticks.reduce((sum, one) => sum + one, 0), stolen: ticks[7] ?? 0 };
 }
 
+/** What other machines took of the processors since then, in words: beyond a tenth, no time tells anything. */
+export function noise(since: ReturnType<typeof processorTimes>): string {
+  const now = processorTimes();
+  const share = (100 * (now.stolen - since.stolen)) / Math.max(1, now.all - since.all);
+  return share >= 5 ? `, ${share.toFixed(0)} % of the processors taken by others` : '';
+}
+
 export interface Row {
   readonly what: string;
   readonly ours: number;

@@ -30,6 +30,6 @@ async function run(bench) {
 }
 
 const results = [];
-for (const bench of ['core', 'calm', 'guides', 'perspective', 'mend', 'board', 'deeds'])
+for (const bench of ['core', 'calm', 'guides', 'perspective', 'mend', 'board', 'frames', 'deeds'])
   results.push(await run(`${bench}.bench`));
 process.exit(results.every((status) => status === 0) ? 0 : 1);

@@ -139,7 +139,8 @@ function drawGrid(
     path.moveTo(fromX, fromY);
     path.lineTo(toX, toY);
   });
-  context.lineWidth = ratio;
+  // As fine as the screen can: without a graphics card, thousands of broader lines take ten times as long as hairlines.
+  context.lineWidth = 1;
   paths.forEach((path, step) => {
     if (!path) return;
     context.globalAlpha = (strength * step) / STEPS;
