@@ -6,6 +6,8 @@ interface TraceEvent {
   readonly tid: number;
   readonly ts: number;
   readonly dur?: number;
+  /** µs that the thread itself ran. */
+  readonly tdur?: number;
   readonly id?: string;
   readonly args?: {
     readonly name?: string;
@@ -87,7 +89,7 @@ export async function profiled(tab: Tab, what: string, work: () => Promise<unkno
       )
       .map((e) => `${e.name} ${((e.dur ?? 0) / 1000).toFixed(0)}`);
     console.log(
-      `  -- ${what}: task of ${((task.dur ?? 0) / 1000).toFixed(0)} ms; ${[...new Set(other)].slice(0, 8).join(', ')}`,
+      `  -- ${what}: task of ${((task.dur ?? 0) / 1000).toFixed(0)} ms, ${((task.tdur ?? 0) / 1000).toFixed(0)} of them on the processor; ${[...new Set(other)].slice(0, 8).join(', ')}`,
     );
     for (const [name, ms] of [...total].sort((a, b) => b[1] - a[1]).slice(0, Number(process.env.TOP ?? 24)))
       if (ms > 3) console.log(`       ${ms.toFixed(1)} ${name}`);

@@ -7,7 +7,7 @@ import {
   placeOfPoint,
   type SightedResidual,
 } from '@true-nib/core/guides';
-import { apply, scaleOf, type Matrix, type Point } from '@true-nib/core/math';
+import { apply, identity, scaleOf, type Matrix, type Point } from '@true-nib/core/math';
 import {
   FRAME_PLANES,
   FRAME_WAYS,
@@ -16,6 +16,7 @@ import {
   type FrameWay,
   type PageSize,
 } from '@true-nib/core/page';
+import { strokeFine } from './overlay';
 import type { Extent } from './view';
 
 /** A frame as the board shows it. Colours are those of guides on white paper. */
@@ -139,12 +140,10 @@ function drawGrid(
     path.moveTo(fromX, fromY);
     path.lineTo(toX, toY);
   });
-  // As fine as the screen can: without a graphics card, thousands of broader lines take ten times as long as hairlines.
-  context.lineWidth = 1;
   paths.forEach((path, step) => {
     if (!path) return;
     context.globalAlpha = (strength * step) / STEPS;
-    context.stroke(path);
+    strokeFine(context, [path], identity, ratio);
   });
 }
 
@@ -224,17 +223,10 @@ export function drawGhosts(
   ratio: number,
 ): void {
   if (ways.length === 0) return;
-  context.setTransform(1, 0, 0, 1, 0, 0);
-  context.lineWidth = ratio;
   context.strokeStyle = 'rgba(20,22,26,0.7)';
-  context.beginPath();
-  for (const way of ways)
-    way.forEach((p, k) => {
-      const { x, y } = apply(map, p);
-      if (k === 0) context.moveTo(x, y);
-      else context.lineTo(x, y);
-    });
-  context.stroke();
+  const path = new Path2D();
+  for (const way of ways) way.forEach(({ x, y }, k) => (k === 0 ? path.moveTo(x, y) : path.lineTo(x, y)));
+  strokeFine(context, [path], map, ratio);
 }
 
 /** A letter at the point of a direction, or where the board ends on the way to it; CSS px of the board. */

@@ -102,6 +102,29 @@ export function drawPixelGrid(
   context.stroke();
 }
 
+/** Device px: just so wide that it is drawn as a hairline. */
+const HAIR = 0.999;
+/** Device px that hairlines are laid apart, so that together they can be seen where px are small. */
+const BESIDE: readonly (readonly [number, number])[] = [
+  [0, 0],
+  [1, 0],
+  [0, 1],
+];
+
+/**
+ * Strokes many paths as hairlines, some beside each other on fine screens: without a graphics card broader lines take ten
+ * times as long. `map` takes the paths to device px, `ratio` is device px per CSS px.
+ */
+export function strokeFine(context: Context2D, paths: Iterable<Path2D>, map: Matrix, ratio: number): void {
+  const [a, b, c, d, e, f] = map;
+  const all = [...paths];
+  context.lineWidth = HAIR / scaleOf(map);
+  for (const [x, y] of ratio < 1.5 ? BESIDE.slice(0, 1) : BESIDE) {
+    context.setTransform(a, b, c, d, e + x, f + y);
+    for (const path of all) context.stroke(path);
+  }
+}
+
 /** Strokes a path of device px dark on light, so that it shows on anything. */
 export function strokeBoth(context: Context2D, ratio: number, trace: () => void, dash = false): void {
   context.setTransform(1, 0, 0, 1, 0, 0);

@@ -3,6 +3,7 @@ import { apply, chain, invert, scaleOf, type Matrix, type Point, applyProjective
 import type { StrokeEntity } from '@true-nib/core/page';
 import { frameGrips, frameMap, frameMatrix, isUntouched, transformStrokes, type Frame } from '@true-nib/core/select';
 import { paintStrokes, paintTolerance } from './inkPaint';
+import { strokeFine } from './overlay';
 import { paintPixels, type ShownPixels } from './pixelPicture';
 
 /** A selection as the board shows it: its strokes as they are inked, its frame, and the colour of its outlines. */
@@ -15,7 +16,7 @@ export interface ShownSelection {
   readonly scaleWidth: boolean;
 }
 
-/** Strokes that are mapped and inked anew for every look; more are moved as one picture. */
+/** Strokes that are mapped and inked anew for every look, and have broad outlines; more are moved as one picture. */
 const MOST_EXACT = 40;
 /** Strokes whose course is drawn; of more only some are. */
 const MOST_LINES = 600;
@@ -58,9 +59,10 @@ export class SelectionPicture {
 
   private paintCourses(context: CanvasRenderingContext2D, map: Matrix, ratio: number, selection: ShownSelection): void {
     this.courses ??= coursesOf(some(selection.strokes));
+    context.strokeStyle = selection.color;
+    if (selection.strokes.length > MOST_EXACT) return strokeFine(context, this.courses, map, ratio);
     context.setTransform(...map);
     context.lineWidth = (1.5 * ratio) / scaleOf(map);
-    context.strokeStyle = selection.color;
     for (const path of this.courses) context.stroke(path);
   }
 
@@ -94,19 +96,17 @@ export class SelectionPicture {
     { strokes, frame, color }: ShownSelection,
   ): void {
     const page = frameMap(frame);
-    context.setTransform(...map);
-    context.lineWidth = (1.5 * ratio) / scaleOf(map);
     context.strokeStyle = color;
-    context.beginPath();
+    const path = new Path2D();
     for (const { spine } of some(strokes)) {
       const line = flattenSpine(spine, 2 / scaleOf(map));
       for (let i = 0; i < line.length; i += 3) {
         const { x, y } = applyProjective(page, line[i], line[i + 1]);
-        if (i === 0) context.moveTo(x, y);
-        else context.lineTo(x, y);
+        if (i === 0) path.moveTo(x, y);
+        else path.lineTo(x, y);
       }
     }
-    context.stroke();
+    strokeFine(context, [path], map, ratio);
   }
 }
 
