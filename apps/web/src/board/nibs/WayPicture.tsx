@@ -3,6 +3,7 @@ import { seededRandom } from '@true-nib/core/math';
 import type { Nib, PenSample } from '@true-nib/core/page';
 import { useEffect, useRef } from 'react';
 import { Text, View } from 'react-native';
+import { breath } from '../../breath';
 import { role } from '../../look/role';
 import { traceRings } from '../../render/inkPaint';
 
@@ -22,22 +23,14 @@ export function WayPicture({ calm, width }: { readonly calm: Calm; readonly widt
   useEffect(() => {
     const target = canvas.current?.getContext('2d');
     if (!target) return;
-    const ratio = window.devicePixelRatio || 1;
-    target.canvas.width = width * ratio;
-    target.canvas.height = HEIGHT * ratio;
-    target.setTransform(ratio, 0, 0, ratio, 0, 0);
-    const hand = shaky(width);
-    const lines = [
-      { nib: NIB, calm: { way: 'raw' } as const, colour: role('rough'), lift: -9 },
-      { nib: NIB, calm, colour: role('ink'), lift: 9 },
-    ];
-    for (const { nib, calm: way, colour, lift } of lines) {
-      target.fillStyle = colour;
-      target.beginPath();
-      const samples = hand.map((sample) => ({ ...sample, y: sample.y + lift }));
-      traceRings(target, outlineOf(drawStroke(samples, nib, way)).rings);
-      target.fill();
-    }
+    // The panel that it is part of comes first: drawing two lines takes as long as all the rest of it.
+    let isGone = false;
+    void breath().then(() => {
+      if (!isGone) draw(target, calm, width);
+    });
+    return () => {
+      isGone = true;
+    };
   }, [calm, width]);
   return (
     <View className="gap-1">
@@ -45,6 +38,25 @@ export function WayPicture({ calm, width }: { readonly calm: Calm; readonly widt
       <Text className="font-sans text-12 text-faint">{WORDS[calm.way]}</Text>
     </View>
   );
+}
+
+function draw(target: CanvasRenderingContext2D, calm: Calm, width: number): void {
+  const ratio = window.devicePixelRatio || 1;
+  target.canvas.width = width * ratio;
+  target.canvas.height = HEIGHT * ratio;
+  target.setTransform(ratio, 0, 0, ratio, 0, 0);
+  const hand = shaky(width);
+  const lines = [
+    { nib: NIB, calm: { way: 'raw' } as const, colour: role('rough'), lift: -9 },
+    { nib: NIB, calm, colour: role('ink'), lift: 9 },
+  ];
+  for (const { nib, calm: way, colour, lift } of lines) {
+    target.fillStyle = colour;
+    target.beginPath();
+    const samples = hand.map((sample) => ({ ...sample, y: sample.y + lift }));
+    traceRings(target, outlineOf(drawStroke(samples, nib, way)).rings);
+    target.fill();
+  }
 }
 
 /** A hand that trembles along a bend and around a corner. */
