@@ -28,6 +28,7 @@ import PencilLine from 'lucide-react-native/icons/pencil-line';
 import Scissors from 'lucide-react-native/icons/scissors';
 import Slice from 'lucide-react-native/icons/slice';
 import Weight from 'lucide-react-native/icons/weight';
+import { Children, type ReactNode } from 'react';
 import { ScrollView, useWindowDimensions, View } from 'react-native';
 import { Chip } from '../look/Chip';
 import { isWide } from '../look/wide';
@@ -40,12 +41,12 @@ import { takeDepth } from './perspective/frames';
 import { useRough } from './RoughSettings';
 import { chooseRough } from './takeRough';
 
-/** The few tools of the stage one is in. */
+/** The few tools of the stage one is in: side by side on a phone, three in a row of the wide column. */
 export function StageTools() {
   const stage = useDesk((desk) => desk.stage);
   if (stage === 'rough') return <RoughTools />;
   if (stage === 'guides') return <GuideTools />;
-  if (stage === 'ink') return <Tools of={INK_TOOLS} />;
+  if (stage === 'ink') return <InkTools />;
   if (stage === 'mend') return <MendTools />;
   return null;
 }
@@ -100,7 +101,7 @@ function GuideTools() {
   const laying = useGuides((state) => state.laying);
   const isRoomy = isWide(useWindowDimensions().width);
   return (
-    <>
+    <Cells>
       <Chip
         label="Move"
         icon={Move}
@@ -151,23 +152,33 @@ function GuideTools() {
           onPress={() => setGuides({ isListOpen: true })}
         />
       )}
-    </>
+    </Cells>
   );
 }
+
+function InkTools() {
+  const chips = INK_TOOLS.map((one) => <ToolInHand key={one.tool} {...one} />);
+  return <Cells>{chips}</Cells>;
+}
+
+/** Chips that share the width of a phone, and stand in a grid on a wide screen. */
+function Cells({ children }: { readonly children: ReactNode }) {
+  const isRoomy = isWide(useWindowDimensions().width);
+  return isRoomy ? inCells(children, 'w-[60px]') : children;
+}
+
+const inCells = (chips: ReactNode, width: string) =>
+  Children.map(chips, (chip) => chip && <View className={`h-[58px] ${width}`}>{chip}</View>);
 
 /** More tools than a phone is wide: there they are drawn along sideways. */
 function MendTools() {
   const isRoomy = isWide(useWindowDimensions().width);
-  // Words of two syllables are to be read whole.
-  const chips = MEND_TOOLS.map((one) => (
-    <View key={one.tool} className={isRoomy ? 'h-[58px] w-[60px]' : 'h-[58px] w-[68px]'}>
-      <Tools of={[one]} />
-    </View>
-  ));
-  if (isRoomy) return chips;
+  const chips = MEND_TOOLS.map((one) => <ToolInHand key={one.tool} {...one} />);
+  if (isRoomy) return <Cells>{chips}</Cells>;
   return (
     <ScrollView horizontal showsHorizontalScrollIndicator={false} contentContainerClassName="items-center gap-1">
-      {chips}
+      {/* Words of two syllables are to be read whole. */}
+      {inCells(chips, 'w-[68px]')}
     </ScrollView>
   );
 }
@@ -201,16 +212,7 @@ const MEND_TOOLS: readonly ToolChip[] = [
   { tool: 'lift', label: 'Lift', icon: ArrowUpFromLine },
 ];
 
-function Tools({ of }: { readonly of: readonly ToolChip[] }) {
-  const inHand = useDesk((desk) => desk.tool);
-  return of.map(({ tool, label, icon }) => (
-    <Chip
-      key={tool}
-      label={label}
-      icon={icon}
-      isChosen={inHand === tool}
-      tooltip={withKey(tool)}
-      onPress={() => takeTool(tool)}
-    />
-  ));
+function ToolInHand({ tool, label, icon }: ToolChip) {
+  const isChosen = useDesk((desk) => desk.tool === tool);
+  return <Chip {...{ label, icon, isChosen }} tooltip={withKey(tool)} onPress={() => takeTool(tool)} />;
 }
