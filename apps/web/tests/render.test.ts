@@ -1,6 +1,17 @@
 import { LiveStroke, outlineOf } from '@true-nib/core/ink';
-import { apply, boxesMeet, identity, invert, type Box, type Matrix } from '@true-nib/core/math';
-import { applyChange, newPage, ordersBetween, styledStroke } from '@true-nib/core/page';
+import {
+  about,
+  apply,
+  boxesMeet,
+  emptyBox,
+  identity,
+  invert,
+  rotation,
+  uniteBoxes,
+  type Box,
+  type Matrix,
+} from '@true-nib/core/math';
+import { applyChange, mapNib, mapSpine, newPage, ordersBetween, styledStroke, type Nib } from '@true-nib/core/page';
 import { breath } from '../src/breath';
 import { deviceBoxes } from '../src/render/deviceBoxes';
 import { EditLog } from '../src/render/editLog';
@@ -223,17 +234,24 @@ describe('painting', () => {
   });
 });
 
-/** A context that remembers the farthest point to the left of the paths it was given. */
-function leftmost() {
+/** A context that remembers how far the paths it was given reach: to the left, and all around. */
+function reaching() {
   const nothing = () => undefined;
-  const reach = { x: Infinity };
-  const to = (x: number) => {
+  const reach = { x: Infinity, box: emptyBox };
+  let map: Matrix = identity;
+  const to = (x: number, y: number) => {
     // Beyond the page lies the contour that keeps the rasteriser on one way of counting.
-    if (x > -1e4) reach.x = Math.min(reach.x, x);
+    if (Math.abs(x) > 1e4) return;
+    const at = apply(map, { x, y });
+    reach.x = Math.min(reach.x, at.x);
+    reach.box = uniteBoxes(reach.box, { minX: at.x, minY: at.y, maxX: at.x, maxY: at.y });
   };
   const context = {
-    ...{ save: nothing, restore: nothing, setTransform: nothing, clearRect: nothing, rect: nothing, clip: nothing },
+    ...{ save: nothing, restore: nothing, clearRect: nothing, rect: nothing, clip: nothing },
     ...{ beginPath: nothing, closePath: nothing, fill: nothing, moveTo: to, lineTo: to },
+    setTransform: (...next: Matrix) => {
+      map = next;
+    },
   };
   return { context: context as unknown as CanvasRenderingContext2D, reach };
 }
@@ -242,7 +260,7 @@ describe('a line under way', () => {
   it('begins as wide as the pen was pressed where it came down, as the kept line does', () => {
     const nib = { name: 'Brush', size: 40, thinnest: 0.1, taperIn: 0, taperOut: 0, color: '#14161a' };
     const live = new LiveStroke(nib, { way: 'even', strength: 0 });
-    const { context, reach } = leftmost();
+    const { context, reach } = reaching();
     const ink = new LiveInk(live, context, identity, 1);
     const pressures = [0.1, 0.5, 1, 0.9, 0.8, 0.7, 0.6, 0.5];
     pressures.forEach((pressure, k) => {
@@ -258,7 +276,7 @@ describe('a line under way', () => {
     const nib = { name: 'Liner', size: 40, thinnest: 1, taperIn: 0, taperOut: 0, color: '#14161a' };
     const style = { nib: { ...nib, taperIn: 3, taperOut: 3 }, widthFactor: 1, edge: 'soft' } as const;
     const live = new LiveStroke(nib, { way: 'even', strength: 0 });
-    const { context, reach } = leftmost();
+    const { context, reach } = reaching();
     const ink = new LiveInk(live, context, identity, 1, () => undefined, style);
     for (let k = 0; k < 30; k++) {
       live.add([{ x: 100 + 12 * k, y: 100, pressure: 0.5, time: 8 * k }]);
@@ -269,6 +287,27 @@ describe('a line under way', () => {
     const kept = outlineOf(styledStroke(live.stroke(), style), paintTolerance(1)).box.minX;
     expect(kept).toBeGreaterThan(99);
     expect(reach.x).toBeCloseTo(kept, 1);
+  });
+
+  const plain = { name: 'Flat', size: 30, thinnest: 0.2, taperIn: 0, taperOut: 0, color: '#14161a' } as const;
+  const centre = { x: 140, y: 160 };
+  it.each([
+    ['a round nib', plain],
+    ['a flat one', { ...plain, tip: { shape: 'flat', angle: 0.4, thickness: 0.3 } }],
+    ['a rough one', { ...plain, edge: { kind: 'rough', amount: 0.6, grain: 8 } }],
+  ] as const)('shows its copies where they will be kept: %s', (_what, nib: Nib) => {
+    const maps: Matrix[] = [identity, about(centre, rotation(1)), about(centre, [0.6, 0.8, 0.8, -0.6, 0, 0])];
+    const live = new LiveStroke(nib, { way: 'even', strength: 0 }, 1, { seed: 5 });
+    for (let k = 0; k < 6; k++) live.add([{ x: 100 + 9 * k, y: 100 + k * k, pressure: 0.3 + 0.1 * k, time: 8 * k }]);
+    const { context, reach } = reaching();
+    new LiveInk(live, context, identity, 1, undefined, undefined, maps).paint();
+    const kept = live.stroke();
+    const boxes = maps.map((map) => {
+      const copy = { ...kept, spine: mapSpine(kept.spine, map), nib: mapNib(nib, 1, map) };
+      return outlineOf(copy, paintTolerance(1)).box;
+    });
+    const whole = boxes.reduce(uniteBoxes);
+    for (const side of ['minX', 'minY', 'maxX', 'maxY'] as const) expect(reach.box[side]).toBeCloseTo(whole[side], 1);
   });
 });
 

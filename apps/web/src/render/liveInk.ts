@@ -40,7 +40,7 @@ const CHUNK = 4;
  */
 export class LiveInk {
   private readonly lines: readonly LiveLine[];
-  private readonly images: readonly Image[];
+  private readonly laid: readonly LaidLine[];
   private readonly tolerance: number;
   private readonly widen: ((width: number) => number) | undefined;
 
@@ -63,10 +63,10 @@ export class LiveInk {
     this.tolerance = paintTolerance(scale);
     const { tolerance } = this;
     const drawn = new LiveLine(tolerance, identity, nib);
-    this.images = copies.map((copy) =>
-      isCongruent(copy, nib) ? new Image(drawn, copy) : new Image(new LiveLine(tolerance, copy, nib), identity),
+    this.laid = copies.map((copy) =>
+      isCongruent(copy, nib) ? new LaidLine(drawn, copy) : new LaidLine(new LiveLine(tolerance, copy, nib), identity),
     );
-    this.lines = [...new Set(this.images.map(({ line }) => line))];
+    this.lines = [...new Set(this.laid.map(({ line }) => line))];
   }
 
   /** The spine as the layer shows it, and how many of its numbers have settled. */
@@ -84,7 +84,7 @@ export class LiveInk {
   paint(): Box {
     const { points, settledLength } = this.course();
     for (const line of this.lines) line.follow(points, settledLength);
-    const dirty = this.images.map((image) => image.follow());
+    const dirty = this.laid.map((line) => line.follow());
     return dirty.reduce((whole, box) => uniteBoxes(whole, this.repaint(box)), emptyBox);
   }
 
@@ -99,13 +99,13 @@ export class LiveInk {
     context.rect(device.minX, device.minY, device.maxX - device.minX, device.maxY - device.minY);
     context.clip();
     const touched = growBox(dirty, 3 / Math.hypot(map[0], map[1]));
-    for (const image of this.images) {
-      if (!boxesMeet(image.whole, touched)) continue;
-      const { nib } = image.line;
-      context.setTransform(...then(image.place, map));
+    for (const laid of this.laid) {
+      if (!boxesMeet(laid.whole, touched)) continue;
+      const { nib } = laid.line;
+      context.setTransform(...then(laid.place, map));
       context.fillStyle = nib.color;
       context.beginPath();
-      for (const rings of image.ringsIn(touched, this.live.grain)) traceRings(context, rings);
+      for (const rings of laid.ringsIn(touched, this.live.grain)) traceRings(context, rings);
       context.globalAlpha = nib.opacity ?? 1;
       context.fill();
       context.globalAlpha = 1;
@@ -129,7 +129,7 @@ function isCongruent(copy: Matrix | Matrix3x3, { edge }: Nib): copy is Matrix {
 const EXACT = 1e-9;
 
 /** A line of a stroke under way where one of its copies lies. */
-class Image {
+class LaidLine {
   /** The box of all of it so far, page px. */
   whole: Box = emptyBox;
   private readonly back: Matrix;
