@@ -27,7 +27,7 @@ export function atDesk(work: (desk: Desk) => Promise<void>): void {
   });
 }
 
-/** Opens a page of so many strokes in a browser of its own; the tab's `long` gathers the lengths of long tasks, ms. */
+/** Opens a page of so many strokes in a browser of its own. */
 export async function onPage(
   desk: Desk,
   options: FullPageOptions,
@@ -43,11 +43,6 @@ export async function onPage(
   const tab = await browser.newPage({ viewport, deviceScaleFactor: ratio });
   tab.on('pageerror', (error) => console.error(error));
   await tab.addInitScript(() => {
-    const long: number[] = [];
-    Object.assign(window, { long });
-    new PerformanceObserver((list) => long.push(...list.getEntries().map(({ duration }) => duration))).observe({
-      entryTypes: ['longtask'],
-    });
     // A browser follows an event to the screen when it asks for a frame while it is handled.
     addEventListener('pointermove', () => requestAnimationFrame(() => undefined), true);
   });

@@ -2,17 +2,15 @@ import type { Page as Tab } from '@playwright/test';
 import { along, line, mouseDraw, Pen, type Place } from '../e2e/hands';
 import { atDesk, onPage, PATIENCE, rested } from './app';
 import { profiled } from './profiled';
-import { longTasks } from './tasks';
+import { isAnyOver, longTasksIn, tasksInWords } from './tasks';
 import { noise, processorTimes } from './timing';
+import { traced } from './trace';
 
 const saved = (tab: Tab) =>
   tab
     .getByTestId('save-state')
     .filter({ hasText: /(^|· )saved$/ })
     .waitFor(PATIENCE);
-
-/** Longest that the main thread may be held up by anything, ms. */
-const MOST = 50;
 
 // Every deed is done on full pages in the built app, with the real server: what counts is the longest task of the main thread.
 // The server, the browser and its workers share the same processors: a task that waits for one is long, but holds nothing up itself.
@@ -29,16 +27,14 @@ async function deed(tab: Tab, what: string, work: () => Promise<unknown>): Promi
   const start = Date.now();
   const before = processorTimes();
   if (process.env.PROFILE) return profiled(tab, what, work);
-  const tasks = await longTasks(tab, MOST, async () => {
+  const events = await traced(tab, ['toplevel'], async () => {
     await work();
     // What the deed leaves to do: saving, thumbnails.
     await tab.waitForTimeout(800);
   });
-  const told = tasks.map(({ length, ran }) => `${length.toFixed(0)} (${ran.toFixed(0)} on the processor)`).join(', ');
-  const isOver = tasks.some(({ ran }) => ran > MOST);
-  console.log(
-    `${what}: ${told || 'none'} over 50 ms (${Date.now() - start - 800} ms in all${noise(before)})${isOver ? '  OVER' : ''}`,
-  );
+  const tasks = longTasksIn(events);
+  const all = `${Date.now() - start - 800} ms in all${noise(before)}`;
+  console.log(`${what}: ${tasksInWords(tasks)} (${all})${isAnyOver(tasks) ? '  OVER' : ''}`);
 }
 
 /** Each place waits for the one before it, as when a hand takes its time. */

@@ -6,8 +6,10 @@ import { FULL_SIZE, type FullPageOptions } from '../e2e/fullPage';
 import { along, Pen, type Place } from '../e2e/hands';
 import { inDepth } from '../e2e/perspective';
 import { atDesk, onPage } from './app';
-import { latencies, type Latency } from './latency';
+import { LATENCY_CATEGORIES, latenciesIn, type Latency } from './latency';
+import { longTasksIn, tasksInWords } from './tasks';
 import { noise, processorTimes } from './timing';
+import { traced } from './trace';
 
 // How long what a hand does takes to be seen, sixty times a second, by the browser's own trace. WHAT=wheel picks one.
 
@@ -53,19 +55,14 @@ async function steadily(tab: Tab, pen: Pen, places: readonly Place[]): Promise<v
 const share = (times: readonly number[], part: number): string =>
   ([...times].sort((a, b) => a - b)[Math.floor((times.length - 1) * part)] ?? NaN).toFixed(0);
 
-function tell(
-  what: string,
-  all: readonly Latency[],
-  long: readonly number[],
-  since: ReturnType<typeof processorTimes>,
-): void {
+function tell(what: string, all: readonly Latency[], tasks: string, since: ReturnType<typeof processorTimes>): void {
   const painted = all.map((one) => one.painted);
   const shown = all.map((one) => one.shown);
   const late = (100 * painted.filter((ms) => ms > TWO_FRAMES).length) / painted.length;
   console.log(
     `${what}: painted after ${share(painted, 0.5)} ms in the median, p95 ${share(painted, 0.95)} (${late.toFixed(0)} % later than two frames); ` +
       `on the screen after ${share(shown, 0.5)}, p95 ${share(shown, 0.95)} (${all.length} events${noise(since)}); ` +
-      `tasks over 50 ms: ${long.join(' ') || 'none'}`,
+      `tasks: ${tasks}`,
   );
 }
 
@@ -106,9 +103,9 @@ atDesk(async (desk) => {
       const pen = await Pen.for(tab);
       if (takesFrame) await inDepth(tab, 'Frame');
       await tab.waitForTimeout(500);
-      await tab.evaluate(() => (window as unknown as { long: number[] }).long.splice(0));
       const since = processorTimes();
       const all: Latency[] = [];
+      const tasks: ReturnType<typeof longTasksIn> = [];
       for (let k = 0; k < TIMES; k++) {
         // There and back, so that a point can be taken hold of anew.
         const [a, b] = k % 2 === 0 ? [from, to] : [to, from];
@@ -116,10 +113,11 @@ atDesk(async (desk) => {
           const [x, y] = on(a[0] + t * (b[0] - a[0]), a[1] + t * (b[1] - a[1]));
           return [x, y + (t > 0 && t < 1 ? 4 * Math.sin(24 * t) : 0)];
         }, EVENTS);
-        all.push(...(await latencies(tab, () => steadily(tab, pen, places))));
+        const events = await traced(tab, ['toplevel', ...LATENCY_CATEGORIES], () => steadily(tab, pen, places));
+        all.push(...latenciesIn(events));
+        tasks.push(...longTasksIn(events));
       }
-      const long = await tab.evaluate(() => (window as unknown as { long: number[] }).long);
-      tell(what, all, long, since);
+      tell(what, all, tasksInWords(tasks), since);
     });
   }
 });

@@ -1,4 +1,4 @@
-import type { Page as Tab } from '@playwright/test';
+import type { TraceEvent } from './trace';
 
 /** From when a pointer event came about, ms. */
 export interface Latency {
@@ -8,35 +8,19 @@ export interface Latency {
   readonly shown: number;
 }
 
-interface TraceEvent {
-  readonly name: string;
-  readonly ph: string;
-  readonly pid: number;
-  /** µs. */
-  readonly ts: number;
+interface LatencyEvent extends TraceEvent {
   readonly id?: string;
   readonly id2?: { readonly local?: string };
   readonly args?: { readonly event_latency?: { readonly event_type?: string } };
 }
 
-/** Does a work and answers how long the moves of a pointer in it took to be seen, from the `EventLatency` of Chromium's trace. */
-export async function latencies(tab: Tab, work: () => Promise<unknown>): Promise<Latency[]> {
-  const session = await tab.context().newCDPSession(tab);
-  const events: TraceEvent[] = [];
-  session.on('Tracing.dataCollected', ({ value }) => events.push(...(value as unknown as TraceEvent[])));
-  const done = new Promise<void>((resolve) => session.once('Tracing.tracingComplete', () => resolve()));
-  const traceConfig = { includedCategories: ['cc', 'benchmark', 'input', 'latencyInfo'] };
-  await session.send('Tracing.start', { transferMode: 'ReportEvents', traceConfig });
-  await work();
-  await session.send('Tracing.end');
-  await done;
-  await session.detach();
-  return latenciesIn(events);
-}
+/** What of a trace tells when an event came to the screen. */
+export const LATENCY_CATEGORIES = ['cc', 'benchmark', 'input', 'latencyInfo'] as const;
 
 const MOVES = /^MOUSE_(MOVED|DRAGGED)$/;
 
-function latenciesIn(events: readonly TraceEvent[]): Latency[] {
+/** How long the moves of a pointer took to be seen, from the `EventLatency` of Chromium's trace. */
+export function latenciesIn(events: readonly LatencyEvent[]): Latency[] {
   const all: { readonly from: number; painted?: number; shown?: number }[] = [];
   // Told one event after the other; a number is used again for a later one.
   const open = new Map<string, (typeof all)[number]>();

@@ -1,13 +1,7 @@
 import type { Page as Tab } from '@playwright/test';
+import { onMain, traced, type TraceEvent } from './trace';
 
-interface TraceEvent {
-  readonly name: string;
-  readonly pid: number;
-  readonly tid: number;
-  readonly ts: number;
-  readonly dur?: number;
-  /** µs that the thread itself ran. */
-  readonly tdur?: number;
+interface ProfileEvent extends TraceEvent {
   readonly id?: string;
   readonly args?: {
     readonly name?: string;
@@ -28,24 +22,12 @@ interface TraceEvent {
 
 /** Does a work and prints, for each task of the main thread over 40 ms, the functions that it was in, by inclusive ms. */
 export async function profiled(tab: Tab, what: string, work: () => Promise<unknown>): Promise<void> {
-  const session = await tab.context().newCDPSession(tab);
-  const events: TraceEvent[] = [];
-  session.on('Tracing.dataCollected', ({ value }) => events.push(...(value as unknown as TraceEvent[])));
-  const done = new Promise<void>((resolve) => session.once('Tracing.tracingComplete', () => resolve()));
-  await session.send('Tracing.start', {
-    transferMode: 'ReportEvents',
-    traceConfig: {
-      includedCategories: ['toplevel', 'devtools.timeline', 'disabled-by-default-v8.cpu_profiler'],
-    },
+  const categories = ['toplevel', 'devtools.timeline', 'disabled-by-default-v8.cpu_profiler'];
+  const events = await traced<ProfileEvent>(tab, categories, async () => {
+    await work();
+    await tab.waitForTimeout(800);
   });
-  await work();
-  await tab.waitForTimeout(800);
-  await session.send('Tracing.end');
-  await done;
-  const main = events.find(({ name, args }) => name === 'thread_name' && args?.name === 'CrRendererMain');
-  const mains = events.filter(({ name, args }) => name === 'thread_name' && args?.name === 'CrRendererMain');
-  const isMain = (e: TraceEvent) => mains.some((m) => m.pid === e.pid && m.tid === e.tid);
-  if (!main) return;
+  const isMain = onMain(events);
   const tasks = events.filter((e) => isMain(e) && /RunTask/.test(e.name) && (e.dur ?? 0) > 40_000);
   const profiles = new Map<string, { id: string; pid: number; tid: number; start: number }>();
   for (const e of events)

@@ -1,40 +1,25 @@
-import type { Page as Tab } from '@playwright/test';
+import { onMain, type TraceEvent } from './trace';
 
 /** A task of the main thread, ms. */
-export interface Task {
+interface Task {
   readonly length: number;
   /** How long of that the thread itself ran; the rest it waited for a processor, which others had. */
   readonly ran: number;
 }
 
-interface TraceEvent {
-  readonly name: string;
-  readonly pid: number;
-  readonly tid: number;
-  readonly dur?: number;
-  readonly tdur?: number;
-  readonly args?: { readonly name?: string };
-}
+/** ms that the main thread may be held up by anything. */
+const MOST = 50;
 
-/** Does a work and answers the tasks of the tab's main thread that took longer than `least` ms. */
-export async function longTasks(tab: Tab, least: number, work: () => Promise<unknown>): Promise<Task[]> {
-  const session = await tab.context().newCDPSession(tab);
-  const events: TraceEvent[] = [];
-  session.on('Tracing.dataCollected', ({ value }) => events.push(...(value as unknown as TraceEvent[])));
-  const done = new Promise<void>((resolve) => session.once('Tracing.tracingComplete', () => resolve()));
-  await session.send('Tracing.start', {
-    transferMode: 'ReportEvents',
-    traceConfig: { includedCategories: ['toplevel'] },
-  });
-  await work();
-  await session.send('Tracing.end');
-  await done;
-  await session.detach();
-  const mains = events.filter(({ name, args }) => name === 'thread_name' && args?.name === 'CrRendererMain');
+/** The tasks of a page's main thread that took too long, in a trace of `toplevel`. */
+export function longTasksIn(events: readonly TraceEvent[]): Task[] {
+  const isMain = onMain(events);
   return events
-    .filter(({ name, dur = 0, pid, tid }) => {
-      const isMain = mains.some((main) => main.pid === pid && main.tid === tid);
-      return isMain && name.endsWith('RunTask') && dur > 1000 * least;
-    })
+    .filter((event) => isMain(event) && event.name.endsWith('RunTask') && (event.dur ?? 0) > 1000 * MOST)
     .map(({ dur = 0, tdur = 0 }) => ({ length: dur / 1000, ran: tdur / 1000 }));
 }
+
+export const tasksInWords = (tasks: readonly Task[]): string =>
+  `${tasks.map(({ length, ran }) => `${length.toFixed(0)} (${ran.toFixed(0)} on the processor)`).join(', ') || 'none'} over ${MOST} ms`;
+
+/** Whether any of them is long by itself. */
+export const isAnyOver = (tasks: readonly Task[]): boolean => tasks.some(({ ran }) => ran > MOST);

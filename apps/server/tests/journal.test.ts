@@ -83,6 +83,8 @@ describe('the journal', () => {
   it('sends a page packed as it stands, also when it was asked for before', async () => {
     const opened = async () => {
       const answer = await asBytes(request(service.app).get(`/api/pages/${pageId}?form=packed`)).expect(200);
+      // A tab that goes back asks for it anew.
+      expect(answer.headers['cache-control']).toBe('no-cache');
       const [page, parts] = packedBody(answer) as [{ name: string; revision: number }, PackedParts];
       return { name: page.name, revision: page.revision, ids: [...entitiesIn(checkParts(parts))].map(({ id }) => id) };
     };

@@ -107,6 +107,7 @@ const wantsPacked = (request: Request): boolean =>
 const sendPacked = (response: Response, bytes: Uint8Array) =>
   response
     .type(PACKED_TYPE)
+    .set('Cache-Control', 'no-cache')
     .set('Content-Length', String(bytes.byteLength))
     .end(Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength));
 
