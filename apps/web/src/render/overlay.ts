@@ -112,8 +112,8 @@ const BESIDE: readonly (readonly [number, number])[] = [
 ];
 
 /**
- * Strokes many paths as hairlines, some beside each other on fine screens: without a graphics card broader lines take ten
- * times as long. `map` takes the paths to device px, `ratio` is device px per CSS px.
+ * Strokes many paths as hairlines, some beside each other on fine screens: without a graphics card broader lines take five
+ * to ten times as long. `map` takes the paths to device px, `ratio` is device px per CSS px.
  */
 export function strokeFine(context: Context2D, paths: Iterable<Path2D>, map: Matrix, ratio: number): void {
   const [a, b, c, d, e, f] = map;
