@@ -92,13 +92,13 @@ function flatOutline(
 
 /**
  * The closed path around a polyline of discs (triples x, y, width): the hulls of neighbouring discs, walked once down the
- * left and back up the right. Outer sides of turns get arcs; inner sides go through the disc's centre, so that every part
- * winds the same way and the non-zero fill has neither holes nor notches, however hard the turn.
+ * left and back up the right. Outer sides of turns get arcs; inner sides go to where the edges cross or, in hard turns, through
+ * the disc's centre, so that every part winds the same way and the non-zero fill has neither holes nor notches.
  * `tolerance` is how far an arc's chord may stray, page px. Returns x, y pairs.
  */
 export function outlinePolyline(line: Float64Array, ends: PlainEnds, tolerance: number): Float64Array {
   const discs = outerDiscs(line);
-  const path = new PathWriter(discs.length * 2);
+  const path = new PathWriter();
   if (discs.length <= 3) {
     path.arc(discs[0], discs[1], discs[2], 0, 2 * Math.PI, tolerance);
     return path.points();
@@ -180,17 +180,26 @@ function walk(
     const cosine = px * nx + py * ny;
     const sagitta = (radius * (1 - cosine)) / 4;
     if (sine >= 0) {
-      // Outer side: the arc, unless its chord is as good.
+      // Outer side: the arc, unless its chord is as good, or the one point at its middle.
       if (sagitta > tolerance) {
         const begin = Math.atan2(py, px);
         path.arc(discs[start], discs[start + 1], radius, begin, begin + Math.atan2(sine, cosine), tolerance);
+      } else if (4 * sagitta <= tolerance) {
+        const out = radius / Math.sqrt((1 + cosine) / 2) / 2;
+        path.replaceLast(discs[start] + out * (px + nx), discs[start + 1] + out * (py + ny));
+        path.to(discs[end] + discs[end + 2] * nx, discs[end + 1] + discs[end + 2] * ny);
+        return;
       }
-    } else if (cosine < 0.999 || -sine * radius > 0.25 * legLength(discs, k)) {
-      path.to(discs[start], discs[start + 1]);
     } else {
-      path.replaceLast(discs[start] + (radius * (px + nx)) / 2, discs[start + 1] + (radius * (py + ny)) / 2);
-      path.to(discs[end] + discs[end + 2] * nx, discs[end + 1] + discs[end + 2] * ny);
-      return;
+      // Inner side: where the edges of the two legs cross, if that leaves half of each leg at least.
+      const room = 0.25 * Math.min(legLength(discs, k), legLength(discs, from));
+      if (cosine > 0 && -sine * radius <= room * (1 + cosine)) {
+        const out = radius / (1 + cosine);
+        path.replaceLast(discs[start] + out * (px + nx), discs[start + 1] + out * (py + ny));
+        path.to(discs[end] + discs[end + 2] * nx, discs[end + 1] + discs[end + 2] * ny);
+        return;
+      }
+      path.to(discs[start], discs[start + 1]);
     }
   }
   path.to(discs[start] + radius * nx, discs[start + 1] + radius * ny);
@@ -220,27 +229,25 @@ function turnBack(
   path.arc(discs[3 * disc], discs[3 * disc + 1], radius, begin, begin + sweep, tolerance);
 }
 
+/** Where paths are written before their length is known: one after the other, never two at once. */
+let sheet = new Float64Array(1024);
+
 class PathWriter {
-  private values: Float64Array;
   private end = 0;
 
-  constructor(expected: number) {
-    this.values = new Float64Array(Math.max(64, expected));
-  }
-
   to(x: number, y: number): void {
-    if (this.end + 2 > this.values.length) {
-      const larger = new Float64Array(this.values.length * 2);
-      larger.set(this.values);
-      this.values = larger;
+    if (this.end + 2 > sheet.length) {
+      const larger = new Float64Array(sheet.length * 2);
+      larger.set(sheet);
+      sheet = larger;
     }
-    this.values[this.end++] = x;
-    this.values[this.end++] = y;
+    sheet[this.end++] = x;
+    sheet[this.end++] = y;
   }
 
   replaceLast(x: number, y: number): void {
-    this.values[this.end - 2] = x;
-    this.values[this.end - 1] = y;
+    sheet[this.end - 2] = x;
+    sheet[this.end - 1] = y;
   }
 
   /** The inner points of an arc with rising angle; its ends are left to the legs. */
@@ -255,7 +262,7 @@ class PathWriter {
   }
 
   points(): Float64Array {
-    return this.values.slice(0, this.end);
+    return sheet.slice(0, this.end);
   }
 }
 
