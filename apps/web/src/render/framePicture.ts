@@ -223,6 +223,7 @@ export function drawGhosts(
   ratio: number,
 ): void {
   if (ways.length === 0) return;
+  context.setTransform(1, 0, 0, 1, 0, 0);
   context.strokeStyle = 'rgba(20,22,26,0.7)';
   const path = new Path2D();
   for (const way of ways) way.forEach(({ x, y }, k) => (k === 0 ? path.moveTo(x, y) : path.lineTo(x, y)));

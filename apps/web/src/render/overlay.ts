@@ -118,11 +118,13 @@ const BESIDE: readonly (readonly [number, number])[] = [
 export function strokeFine(context: Context2D, paths: Iterable<Path2D>, map: Matrix, ratio: number): void {
   const [a, b, c, d, e, f] = map;
   const all = [...paths];
+  context.save();
   context.lineWidth = HAIR / scaleOf(map);
   for (const [x, y] of ratio < 1.5 ? BESIDE.slice(0, 1) : BESIDE) {
     context.setTransform(a, b, c, d, e + x, f + y);
     for (const path of all) context.stroke(path);
   }
+  context.restore();
 }
 
 /** Strokes a path of device px dark on light, so that it shows on anything. */
