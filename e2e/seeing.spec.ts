@@ -69,13 +69,17 @@ test('peek hides the rough while it is held, by button and by key', async ({ pag
 
 test('a rough over the inks multiplies and is drawn through', async ({ page, desk }) => {
   await openBoard(page, desk);
+  const over = page.locator('canvas[data-layer="over"]');
+  // Blending costs every frame of the board, also where there is nothing to blend.
+  await expect(over).toBeHidden();
   await page.keyboard.press('1');
   await page.getByRole('radio', { name: 'Over inks' }).click();
+  await expect(over).toBeVisible();
   await expect
     .poll(async () => (await pixels(page, ['over'], AROUND_THE_PAGE)).some((value) => value < 225))
     .toBe(true);
   expect((await pixels(page, ['under'], AROUND_THE_PAGE)).every((value) => value === 255)).toBe(true);
-  await expect(page.locator('canvas[data-layer="over"]')).toHaveCSS('mix-blend-mode', 'multiply');
+  await expect(over).toHaveCSS('mix-blend-mode', 'multiply');
   await page.keyboard.press('2');
   const before = await countStrokes(desk);
   await (await Pen.for(page)).draw(line([640, 200], [900, 220]));

@@ -67,6 +67,19 @@ describe('the outline', () => {
     expect(Math.abs(area(ClipperLib.ClipType.ctUnion, outline, []) - whole)).toBeLessThan(0.005 * whole + 1);
   });
 
+  it('of a bend has one point a side for each place of the line, where its edges meet', () => {
+    const places = 24;
+    const turn = (k: number) => (k * Math.PI) / 36;
+    const bend = Array.from({ length: places }, (_, k) => [200 * Math.cos(turn(k)), 200 * Math.sin(turn(k)), 20]);
+    const points = outlinePolyline(Float64Array.from(bend.flat()), ['flat', 'flat'], 0.1);
+    expect(points.length / 2).toBe(2 * places);
+    const sagitta = 210 * (1 - Math.cos(Math.PI / 72));
+    for (let i = 0; i < points.length; i += 2) {
+      const off = Math.abs(Math.hypot(points[i], points[i + 1]) - 200);
+      expect(Math.abs(off - 10)).toBeLessThan(0.1 + sagitta);
+    }
+  });
+
   it('of a straight liner is its length times its width and two half discs', () => {
     const stroke = drawStroke(
       drawn((t) => [10 + 100 * t, 20]),
