@@ -24,9 +24,9 @@ async function deed(tab: Tab, what: string, work: () => Promise<unknown>): Promi
     await work();
     return;
   }
+  if (process.env.PROFILE) return profiled(tab, what, work);
   const start = Date.now();
   const before = processorTimes();
-  if (process.env.PROFILE) return profiled(tab, what, work);
   const events = await traced(tab, ['toplevel'], async () => {
     await work();
     // What the deed leaves to do: saving, thumbnails.

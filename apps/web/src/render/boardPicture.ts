@@ -105,8 +105,6 @@ export class BoardPicture {
   private sketch: Sketch | undefined;
   private guides: Sketch | undefined;
   private readonly selection = new SelectionPicture();
-  /** The canvases that have something on them; of those that may be empty. */
-  private readonly inUse = new Set<HTMLCanvasElement>();
   private area: readonly Point[] | undefined;
   private readonly viewListeners = new Set<() => void>();
 
@@ -140,7 +138,6 @@ export class BoardPicture {
    */
   resize(extent: Extent, covered: number): void {
     const isFirst = this.extent.width === 0;
-    this.inUse.clear();
     this.extent = extent;
     this.covered = covered;
     this.ratio = Math.min(window.devicePixelRatio || 1, MOST_SIDE / Math.max(extent.width, extent.height, 1));
@@ -392,14 +389,12 @@ export class BoardPicture {
   /**
    * A cleared canvas to paint on; nothing where nothing is to be painted. A canvas that is empty and stays so is let be:
    * touching it would cost a copy of all its px. Empty ones are hidden, since the browser would blend them into every frame
-   * all the same: a third of the time from pen to screen, for one that multiplies.
+   * all the same: half of the time from pen to screen, for one that multiplies.
    */
   private anew(name: 'over' | 'guides' | 'overlay', isNeeded: boolean): CanvasRenderingContext2D | undefined {
     const canvas = this.canvases[name];
     const target = context(canvas);
-    if (isNeeded || this.inUse.has(canvas)) clearOverlay(target);
-    if (isNeeded) this.inUse.add(canvas);
-    else this.inUse.delete(canvas);
+    if (isNeeded || canvas.style.visibility !== 'hidden') clearOverlay(target);
     canvas.style.visibility = isNeeded ? '' : 'hidden';
     return isNeeded ? target : undefined;
   }

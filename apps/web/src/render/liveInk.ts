@@ -61,10 +61,10 @@ export class LiveInk {
     const nib: Nib = { ...(style?.nib ?? live.nib), color: style?.color ?? live.nib.color };
     this.widen = styledWidth(live.nib, style);
     this.tolerance = paintTolerance(scale);
-    const { tolerance } = this;
-    const drawn = new LiveLine(tolerance, identity, nib);
+    const lineUnder = (copy: Matrix | Matrix3x3) => new LiveLine(this.tolerance, copy, nib, live.grain);
+    const drawn = lineUnder(identity);
     this.laid = copies.map((copy) =>
-      isCongruent(copy, nib) ? new LaidLine(drawn, copy) : new LaidLine(new LiveLine(tolerance, copy, nib), identity),
+      isCongruent(copy, nib) ? new LaidLine(drawn, copy, map) : new LaidLine(lineUnder(copy), identity, map),
     );
     this.lines = [...new Set(this.laid.map(({ line }) => line))];
   }
@@ -102,10 +102,10 @@ export class LiveInk {
     for (const laid of this.laid) {
       if (!boxesMeet(laid.whole, touched)) continue;
       const { nib } = laid.line;
-      context.setTransform(...then(laid.place, map));
+      context.setTransform(...laid.onDevice);
       context.fillStyle = nib.color;
       context.beginPath();
-      for (const rings of laid.ringsIn(touched, this.live.grain)) traceRings(context, rings);
+      for (const rings of laid.ringsIn(touched)) traceRings(context, rings);
       context.globalAlpha = nib.opacity ?? 1;
       context.fill();
       context.globalAlpha = 1;
@@ -132,6 +132,8 @@ const EXACT = 1e-9;
 class LaidLine {
   /** The box of all of it so far, page px. */
   whole: Box = emptyBox;
+  /** From where the line is to device px. */
+  readonly onDevice: Matrix;
   private readonly back: Matrix;
   /** The box of what may still change, page px. */
   private tail: Box = emptyBox;
@@ -139,8 +141,11 @@ class LaidLine {
   constructor(
     readonly line: LiveLine,
     /** From where the line is to the page. */
-    readonly place: Matrix,
+    private readonly place: Matrix,
+    /** Page px to device px. */
+    map: Matrix,
   ) {
+    this.onDevice = then(place, map);
     this.back = invert(place);
   }
 
@@ -154,8 +159,8 @@ class LaidLine {
   }
 
   /** The outlines of what reaches into a box of the page, where the line is. */
-  ringsIn(touched: Box, grain: StrokeGrain | undefined): Float64Array[][] {
-    return this.line.ringsIn(this.place === identity ? touched : mapBox(this.back, touched), grain);
+  ringsIn(touched: Box): Float64Array[][] {
+    return this.line.ringsIn(this.place === identity ? touched : mapBox(this.back, touched));
   }
 }
 
@@ -178,6 +183,7 @@ class LiveLine {
     private readonly tolerance: number,
     private readonly copy: Matrix | Matrix3x3,
     nib: Nib,
+    private readonly grain: StrokeGrain | undefined,
   ) {
     this.ownNib = copy.length === 9 ? nib : mapNib(nib, 1, copy);
   }
@@ -271,7 +277,7 @@ class LiveLine {
   }
 
   /** The outlines of the stretches that reach into a box, each longer by a chunk at both ends. */
-  ringsIn(box: Box, grain: StrokeGrain | undefined): Float64Array[][] {
+  ringsIn(box: Box): Float64Array[][] {
     const { chunks } = this;
     const last = chunks.length - 1;
     const isWanted = (k: number) =>
@@ -284,12 +290,12 @@ class LiveLine {
       if (!isWanted(k)) continue;
       const begin = k;
       while (k < last && isWanted(k + 1)) k++;
-      all.push(this.ringsOf(begin, k, grain));
+      all.push(this.ringsOf(begin, k));
     }
     return all;
   }
 
-  private ringsOf(begin: number, end: number, grain: StrokeGrain | undefined): Float64Array[] {
+  private ringsOf(begin: number, end: number): Float64Array[] {
     const isLast = end === this.chunks.length - 1;
     const key = begin * this.chunks.length + end;
     let rings = this.rings.get(key);
@@ -297,7 +303,7 @@ class LiveLine {
       const from = Math.max(0, begin * CHUNK - 1) * STRIDE;
       const to = Math.min(this.line.length, (end + 1) * CHUNK * STRIDE);
       const stretch = this.stretch(from, to, isLast ? this.tail : []);
-      const stroke = { nib: this.ownNib, ends: ['round', 'round'], grain } as const;
+      const stroke = { nib: this.ownNib, ends: ['round', 'round'], grain: this.grain } as const;
       this.rings.set(key, (rings = inkedRings(stretch, stroke, this.tolerance, this.lengths[begin])));
     }
     return rings;

@@ -105,24 +105,24 @@ export function drawPixelGrid(
 /** Device px: just so wide that it is drawn as a hairline. */
 const HAIR = 0.999;
 /** Device px that hairlines are laid apart, so that together they can be seen where px are small. */
-const BESIDE: readonly (readonly [number, number])[] = [
+const ALONE = [[0, 0]] as const;
+const BESIDE = [
   [0, 0],
   [1, 0],
   [0, 1],
-];
+] as const;
 
 /**
  * Strokes many paths as hairlines, some beside each other on fine screens: without a graphics card broader lines take five
  * to ten times as long. `map` takes the paths to device px, `ratio` is device px per CSS px.
  */
-export function strokeFine(context: Context2D, paths: Iterable<Path2D>, map: Matrix, ratio: number): void {
+export function strokeFine(context: Context2D, paths: readonly Path2D[], map: Matrix, ratio: number): void {
   const [a, b, c, d, e, f] = map;
-  const all = [...paths];
   context.save();
   context.lineWidth = HAIR / scaleOf(map);
-  for (const [x, y] of ratio < 1.5 ? BESIDE.slice(0, 1) : BESIDE) {
+  for (const [x, y] of ratio < 1.5 ? ALONE : BESIDE) {
     context.setTransform(a, b, c, d, e + x, f + y);
-    for (const path of all) context.stroke(path);
+    for (const path of paths) context.stroke(path);
   }
   context.restore();
 }

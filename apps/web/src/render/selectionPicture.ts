@@ -16,8 +16,10 @@ export interface ShownSelection {
   readonly scaleWidth: boolean;
 }
 
-/** Strokes that are mapped and inked anew for every look, and have broad outlines; more are moved as one picture. */
+/** Strokes that are mapped and inked anew for every look; more are moved as one picture. */
 const MOST_EXACT = 40;
+/** Strokes whose course is drawn broad; that of more is fine. */
+const MOST_BROAD = 40;
 /** Strokes whose course is drawn; of more only some are. */
 const MOST_LINES = 600;
 const MOST_PICTURED = 1_500;
@@ -60,7 +62,7 @@ export class SelectionPicture {
   private paintCourses(context: CanvasRenderingContext2D, map: Matrix, ratio: number, selection: ShownSelection): void {
     this.courses ??= coursesOf(some(selection.strokes));
     context.strokeStyle = selection.color;
-    if (selection.strokes.length > MOST_EXACT) return strokeFine(context, this.courses, map, ratio);
+    if (selection.strokes.length > MOST_BROAD) return strokeFine(context, this.courses, map, ratio);
     context.setTransform(...map);
     context.lineWidth = (1.5 * ratio) / scaleOf(map);
     for (const path of this.courses) context.stroke(path);

@@ -173,41 +173,35 @@ function walk(
   const nx = normalX(legs, k, side);
   const ny = normalY(legs, k, side);
   const radius = discs[start + 2];
+  const px = from < 0 ? nx : normalX(legs, from, side);
+  const py = from < 0 ? ny : normalY(legs, from, side);
+  /** How far along the sum of both normals the one point lies that joins the legs; 0: they need more than one. */
+  let out = 0;
   if (from >= 0) {
-    const px = normalX(legs, from, side);
-    const py = normalY(legs, from, side);
     const sine = px * ny - py * nx;
     const cosine = px * nx + py * ny;
     const sagitta = (radius * (1 - cosine)) / 4;
-    if (sine >= 0) {
-      // Outer side: the arc, unless its chord is as good, or the one point at its middle.
-      if (sagitta > tolerance) {
-        const begin = Math.atan2(py, px);
-        path.arc(discs[start], discs[start + 1], radius, begin, begin + Math.atan2(sine, cosine), tolerance);
-      } else if (4 * sagitta <= tolerance) {
-        const out = radius / Math.sqrt((1 + cosine) / 2) / 2;
-        path.replaceLast(discs[start] + out * (px + nx), discs[start + 1] + out * (py + ny));
-        path.to(discs[end] + discs[end + 2] * nx, discs[end + 1] + discs[end + 2] * ny);
-        return;
-      }
-    } else {
+    if (sine < 0) {
       // Inner side: where the edges of the two legs cross, if that leaves half of each leg at least.
       const room = 0.25 * Math.min(legLength(discs, k), legLength(discs, from));
-      if (cosine > 0 && -sine * radius <= room * (1 + cosine)) {
-        const out = radius / (1 + cosine);
-        path.replaceLast(discs[start] + out * (px + nx), discs[start + 1] + out * (py + ny));
-        path.to(discs[end] + discs[end + 2] * nx, discs[end + 1] + discs[end + 2] * ny);
-        return;
-      }
-      path.to(discs[start], discs[start + 1]);
+      if (cosine > 0 && -sine * radius <= room * (1 + cosine)) out = radius / (1 + cosine);
+      else path.to(discs[start], discs[start + 1]);
+    } else if (sagitta > tolerance) {
+      const begin = Math.atan2(py, px);
+      path.arc(discs[start], discs[start + 1], radius, begin, begin + Math.atan2(sine, cosine), tolerance);
+    } else if (4 * sagitta <= tolerance) {
+      // Outer side: the middle of so small an arc is as good as its chord.
+      out = radius / Math.sqrt(2 + 2 * cosine);
     }
   }
-  path.to(discs[start] + radius * nx, discs[start + 1] + radius * ny);
+  if (out > 0) path.replaceLast(discs[start] + out * (px + nx), discs[start + 1] + out * (py + ny));
+  else path.to(discs[start] + radius * nx, discs[start + 1] + radius * ny);
   path.to(discs[end] + discs[end + 2] * nx, discs[end + 1] + discs[end + 2] * ny);
 }
 
 function legLength(discs: Float64Array, k: number): number {
-  return Math.hypot(discs[3 * k + 3] - discs[3 * k], discs[3 * k + 4] - discs[3 * k + 1]);
+  const [dx, dy] = [discs[3 * k + 3] - discs[3 * k], discs[3 * k + 4] - discs[3 * k + 1]];
+  return Math.sqrt(dx * dx + dy * dy);
 }
 
 /** The end of a line: half around its last disc, or straight across. */
@@ -229,7 +223,10 @@ function turnBack(
   path.arc(discs[3 * disc], discs[3 * disc + 1], radius, begin, begin + sweep, tolerance);
 }
 
-/** Where paths are written before their length is known: one after the other, never two at once. */
+/**
+ * Where paths are written before their length is known: one after the other, never two at once. A sheet for each would cost
+ * a quarter of making an outline.
+ */
 let sheet = new Float64Array(1024);
 
 class PathWriter {

@@ -67,6 +67,14 @@ describe('the outline', () => {
     expect(Math.abs(area(ClipperLib.ClipType.ctUnion, outline, []) - whole)).toBeLessThan(0.005 * whole + 1);
   });
 
+  it.each(strokes)('of %s strays by no more than was asked for', (_name, stroke) => {
+    const line = flattenSpine(stroke.spine, 0.1);
+    const outline = [toRing(outlinePolyline(line, ['round', 'round'], 0.5))];
+    const exact = discsAndQuads(line);
+    const perimeterish = area(ClipperLib.ClipType.ctUnion, exact, []) / (stroke.nib.size / 2);
+    expect(Math.abs(area(ClipperLib.ClipType.ctXor, outline, exact))).toBeLessThan(0.5 * perimeterish);
+  });
+
   it('of a bend has one point a side for each place of the line, where its edges meet', () => {
     const places = 24;
     const turn = (k: number) => (k * Math.PI) / 36;
