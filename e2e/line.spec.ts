@@ -141,6 +141,19 @@ test('a mouse gets a tapered line, white ink and any colour', async ({ page, des
     .toEqual(['#14161a', '#b8402a', '#ffffff']);
 });
 
+test('a colour is found on its field by mouse and by keys', async ({ page, desk }) => {
+  await openBoard(page, desk, 'demo-heron');
+  await page.getByRole('button', { name: 'Any colour' }).click();
+  const hex = page.getByLabel('As #rrggbb');
+  const hue = page.getByRole('slider', { name: 'Hue' });
+  await page.getByRole('slider', { name: 'Color' }).click({ position: { x: 470, y: 5 } });
+  await expect(hex).toHaveValue(/^#0[0-9a-f]/);
+  const blue = await hex.inputValue();
+  await hue.focus();
+  await page.keyboard.press('ArrowRight');
+  await expect(hex).not.toHaveValue(blue);
+});
+
 test('sizes are scrubbed, typed and stepped; calm is set and switched off', async ({ page, desk }) => {
   await openBoard(page, desk, 'demo-heron');
   const size = page.getByRole('spinbutton', { name: 'Size' });

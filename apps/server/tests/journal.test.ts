@@ -4,7 +4,6 @@ import { join } from 'node:path';
 import { checkChange, checkParts, entitiesIn, invertChange, PACKED_TYPE, type PackedParts } from '@true-nib/core/page';
 import request from 'supertest';
 import { createApp } from '../src/app';
-import { PackedPages } from '../src/keeping/packedPages';
 import {
   change,
   drawing,
@@ -97,21 +96,6 @@ describe('the journal', () => {
     const next = await opened();
     expect([next.name, next.revision]).toEqual(['Another name', 3]);
     expect(next.ids).toEqual(expect.arrayContaining(['inks', 'a', 'b']));
-  });
-
-  it('keeps the pages ready that were asked for last, as many as there is room for', () => {
-    const ready = new PackedPages(10);
-    const bytes = (length: number) => new Uint8Array(length);
-    ready.keep('a', 1, bytes(4));
-    ready.keep('b', 1, bytes(4));
-    expect(ready.get('a', 1)).toHaveLength(4);
-    expect(ready.get('a', 2)).toBeUndefined();
-    ready.keep('c', 1, bytes(4));
-    expect([ready.get('a', 1)?.length, ready.get('b', 1), ready.get('c', 1)?.length]).toEqual([4, undefined, 4]);
-    ready.keep('a', 2, bytes(6));
-    expect([ready.get('a', 1), ready.get('a', 2)?.length, ready.get('c', 1)?.length]).toEqual([undefined, 6, 4]);
-    ready.keep('d', 1, bytes(11));
-    expect(ready.get('d', 1)).toBeUndefined();
   });
 
   it('answers a stale sender with what came between, and saves nothing of his', async () => {

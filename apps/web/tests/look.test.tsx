@@ -1,8 +1,10 @@
 import { fireEvent, render, screen } from '@testing-library/react-native';
 import Eraser from 'lucide-react-native/icons/eraser';
+import { Text } from 'react-native';
 import { Choice } from '../src/look/Choice';
 import { Chip } from '../src/look/Chip';
 import { Field } from '../src/look/Field';
+import { later } from '../src/look/later';
 import { ScrubNumber } from '../src/look/ScrubNumber';
 import { asShare, fromShare } from '../src/look/scrub';
 import { Switch } from '../src/look/Switch';
@@ -169,5 +171,31 @@ describe('controls', () => {
     render(<Field label="Name" value="" onChange={onChange} />);
     fireEvent.changeText(screen.getByLabelText('Name'), 'Quay');
     expect(onChange).toHaveBeenCalledWith('Quay');
+  });
+});
+
+describe('a part that is fetched when it is shown', () => {
+  const Words = ({ words }: { readonly words: string }) => <Text>{words}</Text>;
+
+  it('comes once for all views, and is there at once the next time', async () => {
+    const load = jest.fn(() => Promise.resolve(Words));
+    const Part = later(load);
+    const first = render(<Part words="A chart" />);
+    expect(screen.queryByText('A chart')).toBeNull();
+    expect(await screen.findByText('A chart')).toBeTruthy();
+    first.unmount();
+    render(<Part words="Another" />);
+    expect(screen.getByText('Another')).toBeTruthy();
+    expect(load).toHaveBeenCalledTimes(1);
+  });
+
+  it('says when it cannot be fetched, and is asked for again by the next view', async () => {
+    const load = jest.fn(() => Promise.resolve(Words)).mockRejectedValueOnce(new Error('gone'));
+    const Part = later(load);
+    const first = render(<Part words="A chart" />);
+    expect(await screen.findByText(/could not be fetched/)).toBeTruthy();
+    first.unmount();
+    render(<Part words="A chart" />);
+    expect(await screen.findByText('A chart')).toBeTruthy();
   });
 });

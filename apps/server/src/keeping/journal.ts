@@ -7,7 +7,6 @@ import {
   unpackEntity,
   type Change,
   type ChangeHeader,
-  type Entity,
   type EntityId,
   type Page,
 } from '@true-nib/core/page';
@@ -20,14 +19,22 @@ import type { Store } from './query';
 const PART = 500;
 
 interface EntityRow {
-  readonly id: string;
+  readonly id: EntityId;
   readonly bytes: Buffer;
 }
 
-/** Every entity of a page, packed, as it was sent. */
-export async function entitiesOf(store: Store, pageId: string): Promise<Uint8Array[]> {
-  const rows = await store.all<EntityRow>('SELECT id, bytes FROM entities WHERE pageId = ?', pageId);
-  return rows.map((row) => row.bytes);
+/** The entities of a page, or those of them that are asked for, packed. */
+export async function entityRows(store: Store, pageId: string, ids?: readonly EntityId[]): Promise<EntityRow[]> {
+  if (!ids) return store.all<EntityRow>('SELECT id, bytes FROM entities WHERE pageId = ?', pageId);
+  const found = await Promise.all(
+    parts(ids).map((part) =>
+      store.all<EntityRow>(
+        `SELECT id, bytes FROM entities WHERE pageId = ? AND id IN (${part.map(() => '?').join(', ')})`,
+        ...[pageId, ...part],
+      ),
+    ),
+  );
+  return found.flat();
 }
 
 /** The changes after revision `since`, oldest first, packed. */
@@ -119,15 +126,8 @@ async function unknownOnly(store: Store, pageId: string, changes: readonly Chang
 /** The present entities that the changes edit or need. */
 async function touched(store: Store, pageId: string, changes: readonly Change[]): Promise<EntityMap> {
   const ids = new Set(changes.flatMap((change) => [...change.needs, ...change.edits.map(editedId)]));
-  const entities: Entity[] = [];
-  for (const part of parts([...ids])) {
-    const rows = await store.all<EntityRow>(
-      `SELECT id, bytes FROM entities WHERE pageId = ? AND id IN (${part.map(() => '?').join(', ')})`,
-      ...[pageId, ...part],
-    );
-    for (const row of rows) entities.push(unpackEntity(row.bytes));
-  }
-  return EntityMap.of(entities);
+  const rows = await entityRows(store, pageId, [...ids]);
+  return EntityMap.of(rows.map((row) => unpackEntity(row.bytes)));
 }
 
 async function requireBlobs(store: Store, change: Change): Promise<void> {

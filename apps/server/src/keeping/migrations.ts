@@ -51,4 +51,14 @@ export const migrations: readonly RunnableMigration<QueryInterface>[] = [
       await context.sequelize.query(`CREATE TABLE templates (id TEXT PRIMARY KEY, body TEXT NOT NULL)`);
     },
   },
+  {
+    name: '0005-snapshots',
+    up: async ({ context }) => {
+      // Made from the rows of entities: a step that rewrites those has to empty it.
+      await context.sequelize.query(
+        `CREATE TABLE snapshots (
+          pageId TEXT PRIMARY KEY REFERENCES pages (id), revision INTEGER NOT NULL, ids BLOB NOT NULL, bytes BLOB NOT NULL)`,
+      );
+    },
+  },
 ];

@@ -106,6 +106,7 @@ export function duplicatePage(
       `INSERT INTO changes (pageId, revision, changeId, author, label, undoes, bytes)
         SELECT $1, revision, changeId, author, label, undoes, bytes FROM changes WHERE pageId = $2`,
       `INSERT INTO thumbnails (pageId, revision, type, bytes) SELECT $1, revision, type, bytes FROM thumbnails WHERE pageId = $2`,
+      `INSERT INTO snapshots (pageId, revision, ids, bytes) SELECT $1, revision, ids, bytes FROM snapshots WHERE pageId = $2`,
       `UPDATE pages SET revision = (SELECT revision FROM pages WHERE id = $2) WHERE id = $1`,
     ];
     for (const sql of copies) await inside.run(sql, copy.id, id);

@@ -1,10 +1,10 @@
-import { checkChange, fromJson, PACKED_TYPE, pack, packParts, packedList, toJson, unpack } from '@true-nib/core/page';
+import { checkChange, fromJson, PACKED_TYPE, pack, packedList, toJson, unpack } from '@true-nib/core/page';
 import { raw, Router, type Request, type Response } from 'express';
 import { checked, checkedChanges, NameBody, PageBody } from '../dto';
-import { appendChanges, changeById, changesSince, entitiesOf, headersOf } from '../keeping/journal';
-import { PackedPages } from '../keeping/packedPages';
+import { appendChanges, changeById, changesSince, entityRows, headersOf } from '../keeping/journal';
 import { addPage, deletePage, duplicatePage, getPage, listPages, renamePage, restorePage } from '../keeping/pages';
 import type { Store } from '../keeping/query';
+import { Snapshots } from '../keeping/snapshots';
 import { getThumbnail, keepThumbnail, THUMBNAIL_BYTES } from '../keeping/thumbnails';
 import { Problem } from '../problem';
 
@@ -12,7 +12,7 @@ const CHANGES_LIMIT = '48mb';
 
 export function pageRoutes(store: Store): Router {
   const routes = Router();
-  const opened = new PackedPages();
+  const snapshots = new Snapshots(store);
   routes.get('/', async (_request, response) => {
     response.json({ pages: await listPages(store) });
   });
@@ -22,20 +22,15 @@ export function pageRoutes(store: Store): Router {
   routes.get('/:id', async (request, response) => {
     const { id } = request.params;
     if (wantsPacked(request)) {
-      const known = await getPage(store, id);
-      const kept = opened.get(id, known.revision);
-      if (kept) return void sendPacked(response, packedList([pack(known), kept]));
+      const { page, packed } = await snapshots.open(id);
+      return void sendPacked(response, packedList([pack(page), packed]));
     }
     // Entities and revision must belong together.
-    const { page, entities } = await store.atomically(async (inside) => ({
+    const { page, rows } = await store.atomically(async (inside) => ({
       page: await getPage(inside, id),
-      entities: await entitiesOf(inside, id),
+      rows: await entityRows(inside, id),
     }));
-    if (!wantsPacked(request))
-      return void response.json({ ...page, entities: entities.map((bytes) => toJson(unpack(bytes))) });
-    const packed = packParts(entities);
-    opened.keep(id, page.revision, packed);
-    sendPacked(response, packedList([pack(page), packed]));
+    response.json({ ...page, entities: rows.map(({ bytes }) => toJson(unpack(bytes))) });
   });
   routes.patch('/:id', async (request, response) => {
     response.json(await renamePage(store, request.params.id, checked(NameBody, request.body).name));
@@ -72,6 +67,7 @@ export function pageRoutes(store: Store): Router {
     const body: unknown = Buffer.isBuffer(request.body) ? unpack(request.body) : fromJson(request.body);
     const { since, changes } = checkedChanges(body);
     const appended = await appendChanges(store, request.params.id, since, changes.map(checkChange));
+    snapshots.renewSoon(request.params.id);
     if (appended.outcome === 'saved') response.json({ revision: appended.revision, added: appended.added });
     else if (wantsPacked(request)) sendChanges(request, response.status(409), appended.revision, appended.between);
     else

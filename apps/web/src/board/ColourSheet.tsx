@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { View } from 'react-native';
-import ColorPicker, { HueSlider, Panel1 } from 'reanimated-color-picker';
+import { HexColorPicker } from 'react-colorful';
 import { Button } from '../look/Button';
 import { Field } from '../look/Field';
 import { Sheet } from '../look/Sheet';
@@ -24,14 +24,11 @@ export function ColourSheet({ colour, onChange, onClose }: ColourSheetProps) {
   };
   return (
     <Sheet title="Colour" onClose={onClose}>
-      <ColorPicker
-        value={isColour ? written : colour}
-        onCompleteJS={({ hex }) => setWritten(hex.slice(0, 7))}
-        style={{ gap: 14 }}
-      >
-        <Panel1 style={{ height: 170, borderRadius: 12 }} />
-        <HueSlider style={{ borderRadius: 12 }} />
-      </ColorPicker>
+      <HexColorPicker
+        color={isColour ? written : colour}
+        onChange={setWritten}
+        style={{ width: '100%', height: 214 }}
+      />
       <View className="flex-row items-end gap-3">
         <View
           className="h-11 w-11 rounded-xl border border-edge"

@@ -64,6 +64,3 @@ const isCommon = (value: unknown): value is Entity =>
   value !== null &&
   'kind' in value &&
   (value.kind === 'stroke' || value.kind === 'samples');
-
-/** The packed bytes of packed values, as `checkParts` reads them when they are unpacked. */
-export const packParts = (values: readonly Uint8Array[]): Uint8Array => pack(joinParts(values));

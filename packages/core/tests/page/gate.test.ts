@@ -11,7 +11,6 @@ import {
   joinParts,
   pack,
   packedInParts,
-  packParts,
   packedList,
   packSamples,
   PageError,
@@ -96,7 +95,7 @@ describe('the gate', () => {
     const told = (withSamples: boolean) => [...entitiesIn(parts, withSamples)].map(({ id }) => id);
     expect(told(true)).toEqual(['s', 'm', 'p', 'l']);
     expect(told(false)).toEqual(['s', 'p', 'l']);
-    expect([...entitiesIn(checkParts(unpack(packParts([pack(old)]))))]).toEqual([layer('l')]);
+    expect([...entitiesIn(checkParts(unpack(pack(joinParts([pack(old)])))))]).toEqual([layer('l')]);
     expect(() => checkParts({ ...parts, lengths: Float64Array.of(3) })).toThrow(/lengths do not fit/);
     expect(() => checkParts([])).toThrow(/not a packed page/);
   });

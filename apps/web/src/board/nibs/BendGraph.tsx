@@ -1,9 +1,9 @@
 import { clamp, monotoneAt, type CurvePoint } from '@true-nib/core/math';
 import { useRef } from 'react';
 import { Text, View, type GestureResponderEvent } from 'react-native';
-import { LineChart } from 'react-native-gifted-charts';
-import { role } from '../../look/role';
+import { later } from '../../look/later';
 import { web } from '../../look/web';
+import type { BendChartProps } from './BendChart';
 
 interface BendGraphProps {
   readonly label: string;
@@ -23,6 +23,9 @@ const STEPS = 40;
 const APART = 0.04;
 const GRIP = 28;
 const STEP = 0.02;
+
+// Charts come with libraries that a full page should not wait for.
+const BendChart = later<BendChartProps>(async () => (await import('./BendChart')).BendChart);
 
 /** A curve over 0..1 that is bent by its points: they are dragged, or moved by the arrow keys. */
 export function BendGraph({ label, points, onChange, width, under, underInWords, across, up }: BendGraphProps) {
@@ -52,8 +55,7 @@ export function BendGraph({ label, points, onChange, width, under, underInWords,
     event.preventDefault();
     move(k, points[k][0] + step[0] * STEP, points[k][1] + step[1] * STEP);
   };
-  const curve = Array.from({ length: STEPS + 1 }, (_, k) => ({ value: clamp(monotoneAt(points, k / STEPS), 0, 1) }));
-  const floor = Array.from({ length: STEPS + 1 }, (_, k) => ({ value: under?.[k] ?? 0 }));
+  const curve = Array.from({ length: STEPS + 1 }, (_, k) => clamp(monotoneAt(points, k / STEPS), 0, 1));
   return (
     <View role="group" aria-label={label} className="gap-1">
       <View
@@ -61,36 +63,7 @@ export function BendGraph({ label, points, onChange, width, under, underInWords,
         style={{ width, height: HEIGHT, touchAction: 'none' } as object}
       >
         <View pointerEvents="none" className="absolute bottom-0 left-0">
-          <LineChart
-            data={curve}
-            data2={floor}
-            width={width}
-            height={HEIGHT}
-            overflowTop={0}
-            spacing={(width - 2) / STEPS}
-            initialSpacing={0}
-            endSpacing={0}
-            maxValue={1}
-            noOfSections={2}
-            hideDataPoints
-            hideRules
-            hideYAxisText
-            yAxisLabelWidth={0}
-            yAxisThickness={0}
-            xAxisThickness={0}
-            xAxisLabelsHeight={0}
-            labelsExtraHeight={0}
-            disableScroll
-            color={role('ink')}
-            thickness={2}
-            color2={role('rough')}
-            thickness2={under ? 1 : 0}
-            areaChart2={under !== undefined}
-            startFillColor2={role('rough')}
-            endFillColor2={role('rough')}
-            startOpacity2={0.35}
-            endOpacity2={0.35}
-          />
+          <BendChart curve={curve} under={under} width={width} height={HEIGHT} />
         </View>
         {points.map(([x, y], k) => (
           <View
