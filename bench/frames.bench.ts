@@ -7,7 +7,7 @@ import { along, Pen, type Place } from '../e2e/hands';
 import { inDepth } from '../e2e/perspective';
 import { atDesk, onPage } from './app';
 import { LATENCY_CATEGORIES, latenciesIn, type Latency } from './latency';
-import { longTasksIn, tasksInWords } from './tasks';
+import { longTasksIn, ranIn, tasksInWords } from './tasks';
 import { noise, processorTimes } from './timing';
 import { traced } from './trace';
 
@@ -55,14 +55,20 @@ async function steadily(tab: Tab, pen: Pen, places: readonly Place[]): Promise<v
 const share = (times: readonly number[], part: number): string =>
   ([...times].sort((a, b) => a - b)[Math.floor((times.length - 1) * part)] ?? NaN).toFixed(0);
 
-function tell(what: string, all: readonly Latency[], tasks: string, since: ReturnType<typeof processorTimes>): void {
+function tell(
+  what: string,
+  all: readonly Latency[],
+  tasks: string,
+  ran: number,
+  since: ReturnType<typeof processorTimes>,
+): void {
   const painted = all.map((one) => one.painted);
   const shown = all.map((one) => one.shown);
   const late = (100 * painted.filter((ms) => ms > TWO_FRAMES).length) / painted.length;
   console.log(
     `${what}: painted after ${share(painted, 0.5)} ms in the median, p95 ${share(painted, 0.95)} (${late.toFixed(0)} % later than two frames); ` +
       `on the screen after ${share(shown, 0.5)}, p95 ${share(shown, 0.95)} (${all.length} events${noise(since)}); ` +
-      `tasks: ${tasks}`,
+      `the main thread ran ${(ran / (TIMES * EVENTS)).toFixed(1)} ms an event, tasks: ${tasks}`,
   );
 }
 
@@ -106,6 +112,7 @@ atDesk(async (desk) => {
       const since = processorTimes();
       const all: Latency[] = [];
       const tasks: ReturnType<typeof longTasksIn> = [];
+      let ran = 0;
       for (let k = 0; k < TIMES; k++) {
         // There and back, so that a point can be taken hold of anew.
         const [a, b] = k % 2 === 0 ? [from, to] : [to, from];
@@ -116,8 +123,9 @@ atDesk(async (desk) => {
         const events = await traced(tab, ['toplevel', ...LATENCY_CATEGORIES], () => steadily(tab, pen, places));
         all.push(...latenciesIn(events));
         tasks.push(...longTasksIn(events));
+        ran += ranIn(events);
       }
-      tell(what, all, tasksInWords(tasks), since);
+      tell(what, all, tasksInWords(tasks), ran, since);
     });
   }
 });

@@ -18,6 +18,21 @@ export function longTasksIn(events: readonly TraceEvent[]): Task[] {
     .map(({ dur = 0, tdur = 0 }) => ({ length: dur / 1000, ran: tdur / 1000 }));
 }
 
+/** ms that a page's main thread ran, in a trace of `toplevel`. */
+export function ranIn(events: readonly TraceEvent[]): number {
+  const isMain = onMain(events);
+  // Tasks may hold others: only the outermost count.
+  const tasks = events.filter((event) => isMain(event) && event.name.endsWith('RunTask')).sort((a, b) => a.ts - b.ts);
+  let until = -Infinity;
+  let ran = 0;
+  for (const { ts, dur = 0, tdur = 0 } of tasks) {
+    if (ts < until) continue;
+    until = ts + dur;
+    ran += tdur / 1000;
+  }
+  return ran;
+}
+
 export const tasksInWords = (tasks: readonly Task[]): string =>
   `${tasks.map(({ length, ran }) => `${length.toFixed(0)} (${ran.toFixed(0)} on the processor)`).join(', ') || 'none'} over ${MOST} ms`;
 

@@ -2,7 +2,7 @@ import type { Page as Tab } from '@playwright/test';
 import { applyChange, checkEntity, fromJson, newPage, type Entity, type Page } from '@true-nib/core/page';
 import { expect, type Desk } from './desk';
 
-export type LayerName = 'under' | 'ink' | 'live' | 'over' | 'veil' | 'overlay';
+export type LayerName = 'under' | 'ink' | 'live' | 'over' | 'veil' | 'grids' | 'overlay';
 
 /** Opens a page's board and waits until it rests. */
 export async function openBoard(tab: Tab, desk: Desk, pageId = 'demo-quay'): Promise<void> {

@@ -447,3 +447,35 @@ test('three points that no box can have are said so, with what to move; the page
   await expect(page.getByText('One point: it is the centre of vision; the focal length is chosen.')).toBeVisible();
   await expect(page.getByRole('radio', { name: 'Facing wall' }).first()).toBeVisible();
 });
+
+test('the grid of a floor goes with the view, is painted anew where it rests, and goes away', async ({
+  page,
+  desk,
+}) => {
+  await openBoard(page, desk, 'demo-depth');
+  const grids = page.locator('canvas[data-layer="grids"]');
+  const floor = () => pixels(page, ['grids'], { x: 420, y: 500, width: 400, height: 220 });
+  const inked = async () =>
+    (await floor()).reduce((count, value, i) => count + (i % 4 === 0 && value < 250 ? 1 : 0), 0);
+  await expect.poll(inked).toBeGreaterThan(2_000);
+  const before = await floor();
+  await page.mouse.move(640, 420);
+  await page.mouse.wheel(0, -240);
+  // Carried along by the browser alone, until it has been painted for this view.
+  await expect(grids).toHaveAttribute('style', /transform: matrix/);
+  await rested(page);
+  await expect(grids).not.toHaveAttribute('style', /transform: matrix/);
+  const after = await floor();
+  expect(greatestDifference(before, after)).toBeGreaterThan(60);
+  // Paler where lines are free, and as before once they are held again.
+  await page.getByRole('switch', { name: 'Guided' }).click();
+  await expect.poll(async () => greatestDifference(after, await floor())).toBeGreaterThan(20);
+  await page.getByRole('switch', { name: 'Guided' }).click();
+  await expect.poll(async () => greatestDifference(after, await floor())).toBe(0);
+
+  await inDepth(page, 'Frame');
+  await page.getByRole('switch', { name: 'Grid on Floor' }).click();
+  await expect(grids).toBeHidden();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect.poll(inked).toBeGreaterThan(1_000);
+});

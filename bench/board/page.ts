@@ -88,6 +88,7 @@ async function run(count: number, size: PageSizePx, repeats: number): Promise<Bo
     live: canvas(),
     over: canvas(),
     veil: canvas(),
+    grids: canvas(),
     guides: canvas(),
     overlay: canvas(),
   };

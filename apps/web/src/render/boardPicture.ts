@@ -29,6 +29,7 @@ import {
 import { applyEdits } from './draft';
 import { InkSurface, MOST_SIDE, type OpenedPage } from './inkSurface';
 import { paintStrokes, paintTolerance, strokeBox } from './inkPaint';
+import { GridSurface } from './gridSurface';
 import { LiveInk, wholePx } from './liveInk';
 import { clearOverlay, drawArea, drawGrips, drawPixelGrid, drawRing, type OverlayColours } from './overlay';
 import { SelectionPicture, type ShownSelection } from './selectionPicture';
@@ -59,13 +60,17 @@ export interface Ring {
   readonly radius: number;
 }
 
-/** The canvases of the board, from the bottom up. Those with ink are transparent; `over` multiplies, `veil` dims what lies beside the page, `guides` shows what lines are held to. */
+/**
+ * The canvases of the board, from the bottom up. Those with ink are transparent; `over` multiplies, `veil` dims what lies beside the page,
+ * `grids` and `guides` show what lines are held to.
+ */
 export interface BoardCanvases {
   readonly under: HTMLCanvasElement;
   readonly ink: HTMLCanvasElement;
   readonly live: HTMLCanvasElement;
   readonly over: HTMLCanvasElement;
   readonly veil: HTMLCanvasElement;
+  readonly grids: HTMLCanvasElement;
   readonly guides: HTMLCanvasElement;
   readonly overlay: HTMLCanvasElement;
 }
@@ -104,6 +109,7 @@ export class BoardPicture {
   private guidesFrame = 0;
   private sketch: Sketch | undefined;
   private guides: Sketch | undefined;
+  private readonly gridSurface: GridSurface;
   private readonly selection = new SelectionPicture();
   private area: readonly Point[] | undefined;
   private readonly viewListeners = new Set<() => void>();
@@ -119,6 +125,7 @@ export class BoardPicture {
     this.page = page;
     this.inks = new InkSurface(canvases.ink, page, { opened, tileBytes: pictureBytes, onError });
     this.pictures = new Pictures(pictureBytes, () => this.paintRoughs(), onError);
+    this.gridSurface = new GridSurface(canvases.grids);
     this.view = [1, 0, 0, 1, 0, 0];
     this.painted = { inks: this.view, ground: this.view };
   }
@@ -130,6 +137,7 @@ export class BoardPicture {
     cancelAnimationFrame(this.groundFrame);
     this.inks.dispose();
     this.pictures.dispose();
+    this.gridSurface.dispose();
   }
 
   /**
@@ -145,6 +153,7 @@ export class BoardPicture {
       canvas.width = Math.max(1, Math.round(extent.width * this.ratio));
       canvas.height = Math.max(1, Math.round(extent.height * this.ratio));
     }
+    this.gridSurface.forget();
     if (isFirst) this.view = opening(this.page.size, this.free);
     this.compose('ground', false);
     this.compose('inks', false);
@@ -370,9 +379,10 @@ export class BoardPicture {
     this.paintOverlaySoon();
   }
 
-  /** Shows the guides of the page: what lines are held to. */
-  setGuides(sketch: Sketch | undefined): void {
+  /** Shows the guides of the page, what lines are held to, and the grids of its frames beneath them. */
+  setGuides(sketch: Sketch | undefined, grids: GridSurface['grids'] = []): void {
     this.guides = sketch;
+    this.gridSurface.grids = grids;
     this.paintGuidesSoon();
   }
 
@@ -382,6 +392,7 @@ export class BoardPicture {
   }
 
   private paintGuides(): void {
+    this.gridSurface.show(this.page.size, this.map, this.ratio, this.view);
     const target = this.anew('guides', this.guides !== undefined);
     if (target) this.guides?.(target, this.map, this.ratio, this.colours(), () => this.paintGuidesSoon());
   }
@@ -450,7 +461,9 @@ export class BoardPicture {
 
   /** Moves the finished canvases by CSS alone to where the view has them. */
   private carry(): void {
-    for (const [name, canvas] of Object.entries(this.canvases)) {
+    this.gridSurface.carry(this.view);
+    for (const [name, canvas] of Object.entries({ ...this.canvases, grids: undefined })) {
+      if (!canvas) continue;
       const from = this.painted[GROUND.has(name) ? 'ground' : 'inks'];
       canvas.style.transform = from === this.view ? '' : `matrix(${between(from, this.view).join(',')})`;
     }

@@ -1,28 +1,13 @@
 import { inThousands } from '../inThousands';
-import {
-  coneOfVision,
-  frameGrips,
-  eachGridPiece,
-  horizonOf,
-  placeOfPoint,
-  type SightedResidual,
-} from '@true-nib/core/guides';
-import { apply, identity, scaleOf, type Matrix, type Point } from '@true-nib/core/math';
-import {
-  FRAME_PLANES,
-  FRAME_WAYS,
-  type FramePlane,
-  type FrameShape,
-  type FrameWay,
-  type PageSize,
-} from '@true-nib/core/page';
+import { coneOfVision, frameGrips, horizonOf, placeOfPoint, type SightedResidual } from '@true-nib/core/guides';
+import { apply, scaleOf, type Matrix, type Point } from '@true-nib/core/math';
+import { FRAME_PLANES, FRAME_WAYS, type FrameShape, type FrameWay, type PageSize } from '@true-nib/core/page';
 import { strokeFine } from './overlay';
 import type { Extent } from './view';
 
 /** A frame as the board shows it. Colours are those of guides on white paper. */
 export interface FrameLook {
   readonly colour: string;
-  readonly hues: readonly string[];
   readonly isActing: boolean;
   /** The frame is worked on: its cone and its grips' names are shown. */
   readonly isInHand: boolean;
@@ -35,28 +20,19 @@ export const WAY_LETTERS: Readonly<Record<FrameWay, string>> = { right: 'R', lef
 
 /** Lines to each point that fill the board, where no grid does. */
 const FAN = 22;
-/** CSS px between two lines of a grid below which some are left out. */
-const FINEST = 7;
 
-/** Paints a frame in device px: its horizon, its grids or fans of lines, its three lines through the corner. */
+/** Paints a frame in device px, but for its grids: its horizon, its three lines through the corner, fans of lines where it has no grid. */
 export function drawFrame(
   context: CanvasRenderingContext2D,
   frame: FrameShape,
-  { colour, hues, isActing, isInHand, ways }: FrameLook,
+  { colour, isActing, isInHand, ways }: FrameLook,
   { page, map, ratio }: { readonly page: PageSize; readonly map: Matrix; readonly ratio: number },
 ): void {
   context.setTransform(1, 0, 0, 1, 0, 0);
   const { width, height } = context.canvas;
   const on = (p: Point) => apply(map, p);
   const awake = FRAME_WAYS.filter((way) => ways.includes(way) && !frame.asleep.includes(way));
-  let hasGrid = false;
-  for (const plane of FRAME_PLANES) {
-    const grid = frame.grids[plane];
-    if (!grid) continue;
-    hasGrid = true;
-    context.strokeStyle = hues[grid.hue] ?? colour;
-    drawGrid(context, { frame, page, plane }, map, isActing ? 0.62 : 0.3, ratio);
-  }
+  const hasGrid = FRAME_PLANES.some((plane) => frame.grids[plane]);
   context.strokeStyle = colour;
   if (!hasGrid && isActing) {
     context.lineWidth = ratio;
@@ -115,36 +91,6 @@ function drawCone(
   context.stroke();
   context.setLineDash([]);
   cross(context, at, 5 * ratio);
-}
-
-/** Steps in which a grid pales: one path for each, since a path a piece would cost a state change each. */
-const STEPS = 8;
-
-function drawGrid(
-  context: CanvasRenderingContext2D,
-  { frame, page, plane }: { readonly frame: FrameShape; readonly page: PageSize; readonly plane: FramePlane },
-  map: Matrix,
-  strength: number,
-  ratio: number,
-): void {
-  const { width, height } = context.canvas;
-  const [a, b, c, d, e, f] = map;
-  const paths: (Path2D | undefined)[] = [];
-  eachGridPiece(frame, page, plane, (FINEST * ratio) / scaleOf(map), (ax, ay, bx, by, clear) => {
-    const [fromX, fromY] = [a * ax + c * ay + e, b * ax + d * ay + f];
-    const [toX, toY] = [a * bx + c * by + e, b * bx + d * by + f];
-    if ((fromX < 0 && toX < 0) || (fromY < 0 && toY < 0) || (fromX > width && toX > width)) return;
-    if (fromY > height && toY > height) return;
-    const step = Math.max(1, Math.round(clear * STEPS));
-    const path = (paths[step] ??= new Path2D());
-    path.moveTo(fromX, fromY);
-    path.lineTo(toX, toY);
-  });
-  paths.forEach((path, step) => {
-    if (!path) return;
-    context.globalAlpha = (strength * step) / STEPS;
-    strokeFine(context, [path], identity, ratio);
-  });
 }
 
 const unitOf = (map: Matrix, dx: number, dy: number): readonly [number, number] => {

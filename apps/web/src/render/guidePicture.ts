@@ -2,17 +2,20 @@ import { inThousands } from '../inThousands';
 import { SEGMENT, STRIDE, type Spine } from '@true-nib/core/curve';
 import { actsOn, fromPlane, outlines, straightEdges, wayTo } from '@true-nib/core/guides';
 import { apply, box, boxCorners, invert, scaleOf, type Matrix, type Point } from '@true-nib/core/math';
-import type {
-  EntityId,
-  FrameWay,
-  GuideEntity,
-  GuideGrid,
-  GuideKind,
-  LinePath,
-  PageSize,
-  RipplesShape,
+import {
+  FRAME_PLANES,
+  type EntityId,
+  type FramePlane,
+  type FrameWay,
+  type GuideEntity,
+  type GuideGrid,
+  type GuideKind,
+  type LinePath,
+  type PageSize,
+  type RipplesShape,
 } from '@true-nib/core/page';
 import { drawFrame } from './framePicture';
+import type { ShownGrids } from './gridPaint';
 import type { Extent } from './view';
 
 /** Guides as the board shows them. */
@@ -114,6 +117,26 @@ const initialsOf = (name: string): string =>
 const clampTo = (value: number, least: number, most: number): number =>
   Math.max(least, Math.min(value, Math.max(least, most)));
 
+/** A frame fills the board: one that sleeps shows only while guides are worked on. */
+const isDrawn = ({ seen, shape, acting }: GuideEntity, { isEditing }: ShownGuides): boolean =>
+  seen && (shape.kind !== 'frame' || acting || isEditing);
+
+const isActing = (guide: GuideEntity, { guided, layerId }: ShownGuides): boolean => guided && actsOn(guide, layerId);
+
+const colourOf = ({ hue }: GuideEntity): string => GUIDE_HUES[hue] ?? GUIDE_HUES[0];
+
+/** The grids of the frames that are shown. */
+export function gridsOf(shown: ShownGuides): ShownGrids[] {
+  return shown.guides.flatMap((guide) => {
+    const { shape } = guide;
+    if (shape.kind !== 'frame' || !isDrawn(guide, shown) || !FRAME_PLANES.some((plane) => shape.grids[plane]))
+      return [];
+    const colour = (plane: FramePlane) => GUIDE_HUES[shape.grids[plane]?.hue ?? guide.hue] ?? colourOf(guide);
+    const colours = { left: colour('left'), right: colour('right'), floor: colour('floor') };
+    return [{ frame: shape, colours, strength: isActing(guide, shown) ? 0.62 : 0.3 }];
+  });
+}
+
 /** Paints guides in device px: thin and pale, those that act more clearly, each with its tag. */
 export function drawGuides(
   context: CanvasRenderingContext2D,
@@ -123,17 +146,16 @@ export function drawGuides(
   tags: readonly GuideTag[],
 ): void {
   for (const guide of shown.guides) {
+    if (!isDrawn(guide, shown)) continue;
     const { shape } = guide;
-    // A frame fills the board: one that sleeps shows only while guides are worked on.
-    if (!guide.seen || (shape.kind === 'frame' && !guide.acting && !shown.isEditing)) continue;
     if (shape.kind !== 'frame') drawGuide(context, guide, shown, map, ratio);
     else
       drawFrame(
         context,
         shape,
         {
-          ...{ colour: GUIDE_HUES[guide.hue] ?? GUIDE_HUES[0], hues: GUIDE_HUES, ways: shown.ways },
-          isActing: shown.guided && actsOn(guide, shown.layerId),
+          ...{ colour: colourOf(guide), ways: shown.ways },
+          isActing: isActing(guide, shown),
           isInHand: shown.inHand === guide.id,
         },
         { page: shown.page, map, ratio },
@@ -173,7 +195,7 @@ function drawGuide(
 ): void {
   const isActing = shown.guided && actsOn(guide, shown.layerId);
   const isBearer = shown.bearer === guide.name;
-  const colour = GUIDE_HUES[guide.hue] ?? GUIDE_HUES[0];
+  const colour = colourOf(guide);
   const trace = new GuideTrace(context, map, ratio);
   context.setTransform(1, 0, 0, 1, 0, 0);
   const stroke = (part: 'main' | 'faint') => {
@@ -380,7 +402,7 @@ function drawTag(
   { guided, inHand }: ShownGuides,
   ratio: number,
 ): void {
-  const colour = GUIDE_HUES[guide.hue] ?? GUIDE_HUES[0];
+  const colour = colourOf(guide);
   const isFull = guide.acting && guided;
   context.beginPath();
   context.roundRect(x * ratio, y * ratio, width * ratio, TAG_HEIGHT * ratio, 6 * ratio);

@@ -13,7 +13,15 @@ import {
 } from '@true-nib/core/page';
 import { sayAt } from '../../look/notices';
 import { drawGhosts, drawWayMarks, wayMarks, type WayMark } from '../../render/framePicture';
-import { drawGuides, GUIDE_HUES, tagsOf, TAG_HEIGHT, type GuideTag, type ShownGuides } from '../../render/guidePicture';
+import {
+  drawGuides,
+  gridsOf,
+  GUIDE_HUES,
+  tagsOf,
+  TAG_HEIGHT,
+  type GuideTag,
+  type ShownGuides,
+} from '../../render/guidePicture';
 import { drawKnot, strokeBoth } from '../../render/overlay';
 import { zoomOf } from '../../render/view';
 import { useDesk } from '../desk';
@@ -390,7 +398,7 @@ export class GuideTool {
           ratio,
           colours,
         );
-    });
+    }, gridsOf(shown));
   }
 
   /** The letters of the directions of the frame that lines run in now, or that is worked in. */

@@ -36,7 +36,7 @@ export function drawSighting(context: CanvasRenderingContext2D, page: Page, map:
     drawFrame(
       context,
       sighted.frame,
-      { colour: '#4e5a65', hues: GUIDE_HUES, isActing: true, isInHand: false, ways: ['right', 'left', 'height'] },
+      { colour: '#4e5a65', isActing: true, isInHand: false, ways: ['right', 'left', 'height'] },
       { page: page.size, map, ratio },
     );
   const residuals: readonly SightedResidual[] =

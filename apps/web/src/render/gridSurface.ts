@@ -1,0 +1,117 @@
+import type { Matrix } from '@true-nib/core/math';
+import { FRAME_PLANES, type PageSize } from '@true-nib/core/page';
+import { wrap, type Remote } from 'comlink';
+import type { GridService, GridView } from './grid.worker';
+import type { ShownGrids } from './gridPaint';
+import { between, type View } from './view';
+
+/** Grids as they are to be seen, and the view of the board under which they are. */
+interface Wanted {
+  readonly what: GridView;
+  readonly view: View;
+}
+
+/**
+ * The canvas of the grids of frames: thousands of lines, painted by a worker so that no hand waits for them. Until the newest
+ * picture has come the last one stays, moved along with the view.
+ */
+export class GridSurface {
+  grids: readonly ShownGrids[] = [];
+  private readonly context: ImageBitmapRenderingContext;
+  private worker: Worker | undefined;
+  private painter: Remote<GridService> | undefined;
+  private asked: Wanted | undefined;
+  /** What the worker is to paint next. */
+  private wanted: Wanted | undefined;
+  private shown: Wanted | undefined;
+  private isPainting = false;
+  private view: View = [1, 0, 0, 1, 0, 0];
+
+  constructor(private readonly canvas: HTMLCanvasElement) {
+    const context = canvas.getContext('bitmaprenderer');
+    if (!context) throw new Error('This browser cannot show pictures on a canvas.');
+    this.context = context;
+    this.hide();
+  }
+
+  dispose(): void {
+    this.wanted = this.asked = undefined;
+    this.worker?.terminate();
+  }
+
+  /** Shows the grids in a view of a page, of which `map` takes px to device px. */
+  show(page: PageSize, map: Matrix, ratio: number, view: View): void {
+    this.view = view;
+    if (this.grids.length === 0) return this.hide();
+    const { grids, canvas } = this;
+    const what = { grids, page, map, ratio, width: canvas.width, height: canvas.height };
+    if (this.asked && isSame(this.asked.what, what)) return;
+    this.asked = this.wanted = { what, view };
+    if (!this.isPainting) void this.paint();
+  }
+
+  /** Moves what is shown to where another view has it. */
+  carry(view: View): void {
+    this.view = view;
+    const { shown } = this;
+    this.canvas.style.transform = !shown || shown.view === view ? '' : `matrix(${between(shown.view, view).join(',')})`;
+  }
+
+  /** The canvas has been cleared by another size: what was asked for is asked for anew. */
+  forget(): void {
+    this.asked = undefined;
+  }
+
+  private hide(): void {
+    this.asked = this.wanted = this.shown = undefined;
+    this.canvas.style.visibility = 'hidden';
+    // Lets go of the memory of the last picture.
+    this.context.transferFromImageBitmap(null);
+  }
+
+  private async paint(): Promise<void> {
+    this.isPainting = true;
+    while (this.wanted) {
+      const next = this.wanted;
+      this.wanted = undefined;
+      const bitmap = await this.painted(next.what).catch(() => undefined);
+      // Grids that were taken away meanwhile stay away; those that could not be painted are asked for again.
+      if (bitmap && this.asked) this.take(bitmap, next);
+      else if (!bitmap) this.asked = undefined;
+    }
+    this.isPainting = false;
+  }
+
+  private take(bitmap: ImageBitmap, painted: Wanted): void {
+    this.context.transferFromImageBitmap(bitmap);
+    this.shown = painted;
+    this.canvas.style.visibility = '';
+    this.carry(this.view);
+  }
+
+  /** Rejects where the worker's program cannot be fetched. */
+  private painted(what: GridView): Promise<ImageBitmap> {
+    const worker = (this.worker ??= new Worker(new URL('./grid.worker.ts', import.meta.url)));
+    const painter = (this.painter ??= wrap<GridService>(worker));
+    return new Promise((resolve, reject) => {
+      worker.onerror = () => {
+        worker.terminate();
+        this.worker = this.painter = undefined;
+        reject(new Error('The painter of grids could not be started.'));
+      };
+      painter.picture(what).then(resolve, reject);
+    });
+  }
+}
+
+const isSame = (a: GridView, b: GridView): boolean =>
+  a.width === b.width &&
+  a.height === b.height &&
+  a.map.every((value, k) => value === b.map[k]) &&
+  a.grids.length === b.grids.length &&
+  a.grids.every(
+    ({ frame, colours, strength }, k) =>
+      frame === b.grids[k].frame &&
+      strength === b.grids[k].strength &&
+      FRAME_PLANES.every((plane) => colours[plane] === b.grids[k].colours[plane]),
+  );
