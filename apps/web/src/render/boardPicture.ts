@@ -29,7 +29,7 @@ import {
 import { applyEdits } from './draft';
 import { InkSurface, MOST_SIDE, type OpenedPage } from './inkSurface';
 import { paintStrokes, paintTolerance, strokeBox } from './inkPaint';
-import { GridSurface } from './gridSurface';
+import { GridSurface, type Beneath } from './gridSurface';
 import { LiveInk, wholePx } from './liveInk';
 import { clearOverlay, drawArea, drawGrips, drawPixelGrid, drawRing, type OverlayColours } from './overlay';
 import { SelectionPicture, type ShownSelection } from './selectionPicture';
@@ -379,10 +379,10 @@ export class BoardPicture {
     this.paintOverlaySoon();
   }
 
-  /** Shows the guides of the page, what lines are held to, and the grids of its frames beneath them. */
-  setGuides(sketch: Sketch | undefined, grids: GridSurface['grids'] = []): void {
+  /** Shows the guides of the page, what lines are held to; and what lies beneath them. */
+  setGuides(sketch: Sketch | undefined, beneath?: Beneath): void {
     this.guides = sketch;
-    this.gridSurface.grids = grids;
+    this.gridSurface.set(beneath);
     this.paintGuidesSoon();
   }
 

@@ -2,7 +2,6 @@ import { inThousands } from '../inThousands';
 import { coneOfVision, frameGrips, horizonOf, placeOfPoint, type SightedResidual } from '@true-nib/core/guides';
 import { apply, scaleOf, type Matrix, type Point } from '@true-nib/core/math';
 import { FRAME_PLANES, FRAME_WAYS, type FrameShape, type FrameWay, type PageSize } from '@true-nib/core/page';
-import { strokeFine } from './overlay';
 import type { Extent } from './view';
 
 /** A frame as the board shows it. Colours are those of guides on white paper. */
@@ -159,21 +158,6 @@ function cross(context: CanvasRenderingContext2D, { x, y }: Point, half: number)
   context.moveTo(x, y - half);
   context.lineTo(x, y + half);
   context.stroke();
-}
-
-/** Paints where many lines would go, as hairlines. */
-export function drawGhosts(
-  context: CanvasRenderingContext2D,
-  ways: readonly (readonly Point[])[],
-  map: Matrix,
-  ratio: number,
-): void {
-  if (ways.length === 0) return;
-  context.setTransform(1, 0, 0, 1, 0, 0);
-  context.strokeStyle = 'rgba(20,22,26,0.7)';
-  const path = new Path2D();
-  for (const way of ways) way.forEach(({ x, y }, k) => (k === 0 ? path.moveTo(x, y) : path.lineTo(x, y)));
-  strokeFine(context, [path], map, ratio);
 }
 
 /** A letter at the point of a direction, or where the board ends on the way to it; CSS px of the board. */

@@ -1,11 +1,12 @@
 import type { Matrix } from '@true-nib/core/math';
 import type { PageSize } from '@true-nib/core/page';
 import { expose, transfer } from 'comlink';
-import { paintGrids, type ShownGrids } from './gridPaint';
+import { paintGhosts, paintGrids, type Courses, type ShownGrids } from './gridPaint';
 
-/** Grids, and the view of the page in which they are seen. */
+/** Grids and ghosts of lines, and the view of the page in which they are seen. */
 export interface GridView {
   readonly grids: readonly ShownGrids[];
+  readonly ghosts: Courses;
   readonly page: PageSize;
   /** Page px to device px. */
   readonly map: Matrix;
@@ -19,13 +20,14 @@ export interface GridView {
 let canvas: OffscreenCanvas | undefined;
 
 const service = {
-  picture({ grids, page, map, ratio, width, height }: GridView): ImageBitmap {
+  picture({ grids, ghosts, page, map, ratio, width, height }: GridView): ImageBitmap {
     if (canvas?.width !== width || canvas.height !== height) canvas = new OffscreenCanvas(width, height);
     const context = canvas.getContext('2d');
     if (!context) throw new Error('This browser cannot paint off the screen.');
     context.setTransform(1, 0, 0, 1, 0, 0);
     context.clearRect(0, 0, width, height);
     paintGrids(context, grids, page, map, ratio);
+    paintGhosts(context, ghosts, map, ratio);
     const bitmap = canvas.transferToImageBitmap();
     return transfer(bitmap, [bitmap]);
   },

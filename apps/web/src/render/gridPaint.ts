@@ -1,5 +1,5 @@
 import { eachGridPiece } from '@true-nib/core/guides';
-import { identity, scaleOf, type Matrix } from '@true-nib/core/math';
+import { identity, scaleOf, type Matrix, type Point } from '@true-nib/core/math';
 import { FRAME_PLANES, type FramePlane, type FrameShape, type PageSize } from '@true-nib/core/page';
 import type { Context2D } from './inkPaint';
 import { strokeFine } from './overlay';
@@ -11,6 +11,36 @@ export interface ShownGrids {
   readonly colours: Readonly<Record<FramePlane, string>>;
   /** How clearly their nearest lines show, 0..1. */
   readonly strength: number;
+}
+
+/** Courses of many lines, page px: how many places each has, and their x, y pairs one after another. */
+export interface Courses {
+  readonly counts: Uint32Array;
+  readonly places: Float32Array;
+}
+
+export function coursesOf(ways: readonly (readonly Point[])[]): Courses {
+  const places = new Float32Array(2 * ways.reduce((sum, way) => sum + way.length, 0));
+  let at = 0;
+  for (const way of ways)
+    for (const { x, y } of way) {
+      places[at++] = x;
+      places[at++] = y;
+    }
+  return { counts: Uint32Array.from(ways, (way) => way.length), places };
+}
+
+/** Paints where many lines would go, as hairlines. */
+export function paintGhosts(context: Context2D, { counts, places }: Courses, map: Matrix, ratio: number): void {
+  if (counts.length === 0) return;
+  context.strokeStyle = 'rgba(20,22,26,0.7)';
+  const path = new Path2D();
+  let at = 0;
+  for (const count of counts)
+    for (let k = 0; k < count; k++, at += 2)
+      if (k === 0) path.moveTo(places[at], places[at + 1]);
+      else path.lineTo(places[at], places[at + 1]);
+  strokeFine(context, [path], map, ratio);
 }
 
 /** CSS px between two lines of a grid below which some are left out. */
@@ -31,6 +61,7 @@ export function paintGrids(
       context.strokeStyle = colours[plane];
       paintGrid(context, frame, page, plane, map, strength, ratio);
     }
+  context.globalAlpha = 1;
 }
 
 function paintGrid(

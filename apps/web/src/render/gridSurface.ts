@@ -1,9 +1,15 @@
-import type { Matrix } from '@true-nib/core/math';
+import type { Matrix, Point } from '@true-nib/core/math';
 import { FRAME_PLANES, type PageSize } from '@true-nib/core/page';
 import { wrap, type Remote } from 'comlink';
 import type { GridService, GridView } from './grid.worker';
-import type { ShownGrids } from './gridPaint';
+import { coursesOf, type ShownGrids } from './gridPaint';
 import { between, type View } from './view';
+
+/** What lies beneath the guides: grids of frames, and courses of lines as they would go, page px. */
+export interface Beneath {
+  readonly grids: readonly ShownGrids[];
+  readonly ghosts: readonly (readonly Point[])[];
+}
 
 /** Grids as they are to be seen, and the view of the board under which they are. */
 interface Wanted {
@@ -12,11 +18,13 @@ interface Wanted {
 }
 
 /**
- * The canvas of the grids of frames: thousands of lines, painted by a worker so that no hand waits for them. Until the newest
- * picture has come the last one stays, moved along with the view.
+ * The canvas of the grids of frames, and of the courses that lines would take with one that is moved: thousands of lines,
+ * painted by a worker so that no hand waits for them. Until the newest picture has come the last one stays, moved along with
+ * the view.
  */
 export class GridSurface {
-  grids: readonly ShownGrids[] = [];
+  private grids: readonly ShownGrids[] = [];
+  private ghosts = coursesOf([]);
   private readonly context: ImageBitmapRenderingContext;
   private worker: Worker | undefined;
   private painter: Remote<GridService> | undefined;
@@ -39,12 +47,18 @@ export class GridSurface {
     this.worker?.terminate();
   }
 
-  /** Shows the grids in a view of a page, of which `map` takes px to device px. */
+  /** Takes what is shown from now on. */
+  set({ grids, ghosts }: Beneath = { grids: [], ghosts: [] }): void {
+    this.grids = grids;
+    if (ghosts.length + this.ghosts.counts.length > 0) this.ghosts = coursesOf(ghosts);
+  }
+
+  /** Shows them in a view of a page, of which `map` takes px to device px. */
   show(page: PageSize, map: Matrix, ratio: number, view: View): void {
     this.view = view;
-    if (this.grids.length === 0) return this.hide();
-    const { grids, canvas } = this;
-    const what = { grids, page, map, ratio, width: canvas.width, height: canvas.height };
+    const { grids, ghosts, canvas } = this;
+    if (grids.length + ghosts.counts.length === 0) return this.hide();
+    const what = { grids, ghosts, page, map, ratio, width: canvas.width, height: canvas.height };
     if (this.asked && isSame(this.asked.what, what)) return;
     this.asked = this.wanted = { what, view };
     if (!this.isPainting) void this.paint();
@@ -63,10 +77,11 @@ export class GridSurface {
   }
 
   private hide(): void {
-    this.asked = this.wanted = this.shown = undefined;
+    this.asked = this.wanted = undefined;
     this.canvas.style.visibility = 'hidden';
-    // Lets go of the memory of the last picture.
-    this.context.transferFromImageBitmap(null);
+    // Lets go of the memory of the last picture; asked without need it would cost some ms each time.
+    if (this.shown) this.context.transferFromImageBitmap(null);
+    this.shown = undefined;
   }
 
   private async paint(): Promise<void> {
@@ -75,9 +90,10 @@ export class GridSurface {
       const next = this.wanted;
       this.wanted = undefined;
       const bitmap = await this.painted(next.what).catch(() => undefined);
-      // Grids that were taken away meanwhile stay away; those that could not be painted are asked for again.
+      // What was taken away meanwhile stays away; what could not be painted is asked for again.
       if (bitmap && this.asked) this.take(bitmap, next);
-      else if (!bitmap) this.asked = undefined;
+      else if (bitmap) bitmap.close();
+      else this.asked = undefined;
     }
     this.isPainting = false;
   }
@@ -105,9 +121,12 @@ export class GridSurface {
 }
 
 const isSame = (a: GridView, b: GridView): boolean =>
+  a.page.width === b.page.width &&
+  a.page.height === b.page.height &&
   a.width === b.width &&
   a.height === b.height &&
   a.map.every((value, k) => value === b.map[k]) &&
+  a.ghosts === b.ghosts &&
   a.grids.length === b.grids.length &&
   a.grids.every(
     ({ frame, colours, strength }, k) =>

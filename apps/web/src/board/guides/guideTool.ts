@@ -12,7 +12,7 @@ import {
   type PenSample,
 } from '@true-nib/core/page';
 import { sayAt } from '../../look/notices';
-import { drawGhosts, drawWayMarks, wayMarks, type WayMark } from '../../render/framePicture';
+import { drawWayMarks, wayMarks, type WayMark } from '../../render/framePicture';
 import {
   drawGuides,
   gridsOf,
@@ -372,33 +372,35 @@ export class GuideTool {
       ways: waysOf(useDepth.getState().limit),
     };
     const inHand = this.isEditing ? guides.find(({ id }) => id === state.guideId) : undefined;
-    picture.setGuides((context, map, ratio, colours) => {
-      this.tags = tagsOf(shown, picture.view, picture.free);
-      drawGuides(context, shown, map, ratio, this.tags);
-      drawGhosts(context, this.ghosts, map, ratio);
-      this.drawMarks(context, shown, ratio);
-      drawSighting(context, page, map, ratio);
-      if (!inHand) return;
-      const on = (p: Point) => apply(map, p);
-      const grips = guideGrips(inHand.shape, this.perCss, this.chosen, seenOn(this.board));
-      for (const { grip, at } of grips) {
-        const arm = armOf(inHand.shape, grip, this.chosen, grips);
-        if (arm)
-          strokeBoth(context, ratio, () => {
-            context.moveTo(on(arm).x, on(arm).y);
-            context.lineTo(on(at).x, on(at).y);
-          });
-      }
-      for (const { grip, at, look } of grips)
-        drawKnot(
-          context,
-          on(at),
-          look,
-          'node' in grip && grip.node === this.chosen && grip.part === 'node',
-          ratio,
-          colours,
-        );
-    }, gridsOf(shown));
+    picture.setGuides(
+      (context, map, ratio, colours) => {
+        this.tags = tagsOf(shown, picture.view, picture.free);
+        drawGuides(context, shown, map, ratio, this.tags);
+        this.drawMarks(context, shown, ratio);
+        drawSighting(context, page, map, ratio);
+        if (!inHand) return;
+        const on = (p: Point) => apply(map, p);
+        const grips = guideGrips(inHand.shape, this.perCss, this.chosen, seenOn(this.board));
+        for (const { grip, at } of grips) {
+          const arm = armOf(inHand.shape, grip, this.chosen, grips);
+          if (arm)
+            strokeBoth(context, ratio, () => {
+              context.moveTo(on(arm).x, on(arm).y);
+              context.lineTo(on(at).x, on(at).y);
+            });
+        }
+        for (const { grip, at, look } of grips)
+          drawKnot(
+            context,
+            on(at),
+            look,
+            'node' in grip && grip.node === this.chosen && grip.part === 'node',
+            ratio,
+            colours,
+          );
+      },
+      { grids: gridsOf(shown), ghosts: this.ghosts },
+    );
   }
 
   /** The letters of the directions of the frame that lines run in now, or that is worked in. */
