@@ -5,6 +5,7 @@ import {
   AROUND_THE_PAGE,
   countStrokes,
   darkCount,
+  greatestDifference,
   onServer,
   openBoard,
   pixels,
@@ -47,6 +48,20 @@ test('what is painted from tiles while moving is what is painted at rest', async
   await rested(page);
   const again = darkCount(await pixels(page, ['ink'], AROUND_THE_PAGE));
   expect(Math.abs(again - rest)).toBeLessThan(0.01 * rest);
+});
+
+test('a page that is opened again, and painted before its board is there, is what it was', async ({ page, desk }) => {
+  await openBoard(page, desk, 'demo-nibs');
+  const first = await pixels(page, ['ink'], AROUND_THE_PAGE);
+  expect(darkCount(first)).toBeGreaterThan(500);
+  await page.reload();
+  await rested(page);
+  expect(greatestDifference(await pixels(page, ['ink'], AROUND_THE_PAGE), first)).toBe(0);
+  // In a window of another size the last board tells nothing.
+  await page.setViewportSize({ width: 1180, height: 760 });
+  await page.reload();
+  await rested(page);
+  expect(darkCount(await pixels(page, ['ink'], AROUND_THE_PAGE))).toBeGreaterThan(300);
 });
 
 test('peek hides the rough while it is held, by button and by key', async ({ page, desk }) => {

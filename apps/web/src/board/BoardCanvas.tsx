@@ -3,14 +3,13 @@ import { useEffect, useRef } from 'react';
 import { View } from 'react-native';
 import { say } from '../look/notices';
 import { role } from '../look/role';
-import { isWide } from '../look/wide';
 import { BoardPicture, HARD_EDGE, type BoardCanvases } from '../render/boardPicture';
 import type { StartedInks } from '../render/startedInks';
 import { newId } from '../session/ids';
 import type { PageSession } from '../session/pageSession';
 import type { OpenBoard } from './boardContext';
 import { BoardHand } from './boardHand';
-import { BENCH_HEIGHT } from './benchHeight';
+import { coveredByBench, rememberBoard } from './boardSize';
 import { useDesk, type Desk } from './desk';
 import { setGuides, useGuides } from './guides/guideStore';
 import { GuideTool } from './guides/guideTool';
@@ -40,12 +39,11 @@ export function BoardCanvas({ session, inks, onOpen }: BoardCanvasProps) {
     const element = ground.current;
     if (!element) return;
     const board = open(element, session, inks);
-    // The bench lies over the foot of the board on a phone, so that folding it never moves the page.
-    const resize = () =>
-      board.picture.resize(
-        { width: element.clientWidth, height: element.clientHeight },
-        isWide(window.innerWidth) ? 0 : BENCH_HEIGHT,
-      );
+    const resize = () => {
+      const extent = { width: element.clientWidth, height: element.clientHeight };
+      rememberBoard(extent);
+      board.picture.resize(extent, coveredByBench());
+    };
     board.picture.inks.onRest((isResting) => element.setAttribute('aria-busy', String(!isResting)));
     const watcher = new ResizeObserver(resize);
     watcher.observe(element);

@@ -1,19 +1,23 @@
 import type { PackedParts, PageSize } from '@true-nib/core/page';
+import { scaleOf, scaling, then } from '@true-nib/core/math';
 import { isWide } from '../look/wide';
+import type { FirstLook } from '../render/inkDesk';
 import { StartedInks, startInkWorker } from '../render/startedInks';
-import { fitZoom } from '../render/view';
+import { devicePx, freeOf, opening, pxRatioOf } from '../render/view';
 import { fetchAhead } from '../session/transport';
+import { coveredByBench, lastBoard } from './boardSize';
 
-/** Device px per page px at which a page will be shown first: it is laid out on what the panels leave. */
-function likelyScale(page: PageSize): number {
-  const { innerWidth, innerHeight, devicePixelRatio } = window;
-  const beside = isWide(innerWidth) ? 528 : 0;
-  return fitZoom(page, { width: innerWidth - beside, height: innerHeight - 48 }) * (devicePixelRatio || 1);
+/** How a page will be seen first: exactly, where its board will have the size of the last one in this window. */
+function firstLook(page: PageSize): FirstLook {
+  const board = lastBoard();
+  const likely = board ?? { width: innerWidth - (isWide(innerWidth) ? 528 : 0), height: innerHeight - 48 };
+  const map = then(opening(page, freeOf(likely, coveredByBench())), scaling(pxRatioOf(likely)));
+  return { scale: scaleOf(map), ...(board && { picture: { map, ...devicePx(board) } }) };
 }
 
 /** An ink worker on a page that has just come. */
 export const startInks = (size: PageSize, parts: PackedParts): StartedInks =>
-  new StartedInks(size, parts, likelyScale(size));
+  new StartedInks(size, parts, firstLook(size));
 
 let early: { readonly parts: PackedParts; readonly inks: StartedInks } | undefined;
 

@@ -27,7 +27,7 @@ import {
   type StrokeEntity,
 } from '@true-nib/core/page';
 import { applyEdits } from './draft';
-import { InkSurface, MOST_SIDE, type OpenedPage } from './inkSurface';
+import { InkSurface, type OpenedPage } from './inkSurface';
 import { paintStrokes, paintTolerance, strokeBox } from './inkPaint';
 import { GridSurface, type Beneath } from './gridSurface';
 import { LiveInk, wholePx } from './liveInk';
@@ -37,7 +37,7 @@ import type { Quad } from '@true-nib/core/select';
 import { Pictures, type PictureBytes } from './pictures';
 import { drawPaper, drawRoughs, drawVeil, splitRoughs, type VeilColours } from './roughSurface';
 import { plainLook, type StackLook } from './stackLook';
-import { between, opening, type Extent, type View } from './view';
+import { between, devicePx, freeOf, opening, pxRatioOf, type Extent, type View } from './view';
 
 /** The SVG filter of the document that leaves no px half covered. */
 export const HARD_EDGE = 'hard-edge';
@@ -148,11 +148,8 @@ export class BoardPicture {
     const isFirst = this.extent.width === 0;
     this.extent = extent;
     this.covered = covered;
-    this.ratio = Math.min(window.devicePixelRatio || 1, MOST_SIDE / Math.max(extent.width, extent.height, 1));
-    for (const canvas of Object.values(this.canvases)) {
-      canvas.width = Math.max(1, Math.round(extent.width * this.ratio));
-      canvas.height = Math.max(1, Math.round(extent.height * this.ratio));
-    }
+    this.ratio = pxRatioOf(extent);
+    for (const canvas of Object.values(this.canvases)) Object.assign(canvas, devicePx(extent));
     this.gridSurface.forget();
     if (isFirst) this.view = opening(this.page.size, this.free);
     this.compose('ground', false);
@@ -163,7 +160,7 @@ export class BoardPicture {
 
   /** The part of the board that nothing covers, from its top left corner. */
   get free(): Extent {
-    return { width: this.extent.width, height: Math.max(64, this.extent.height - this.covered) };
+    return freeOf(this.extent, this.covered);
   }
 
   /** Page px to device px. */

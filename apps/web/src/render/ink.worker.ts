@@ -20,7 +20,7 @@ import { hullsOf, planning, type MendDeed, type MendMark } from '@true-nib/core/
 import { expose, transfer } from 'comlink';
 import { breath } from '../breath';
 import type { StackLook } from './stackLook';
-import { InkDesk, unpackedList } from './inkDesk';
+import { InkDesk, unpackedList, type FirstLook } from './inkDesk';
 import type { WashDeed } from './washSurface';
 import { WashWork, type AreaQuery, type ReworkedTile, type SelectedArea, type TakenPixels } from './washWork';
 
@@ -42,9 +42,9 @@ const READY = 50;
 const shownAs = (stroke: StrokeEntity): StrokeEntity => styledStroke(stroke, desk?.layer(stroke.layerId)?.style);
 
 const service = {
-  load(size: PageSize, parts: PackedParts, scale?: number): void {
+  load(size: PageSize, parts: PackedParts, look?: FirstLook): void {
     desk = new InkDesk(size, [...entitiesIn(parts, false)]);
-    if (scale !== undefined) void desk.warm(scale);
+    if (look) void desk.warm(look);
     wash = new WashWork(desk);
   },
 

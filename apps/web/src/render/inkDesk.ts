@@ -1,8 +1,10 @@
 import { invert, mapBox, scaleOf, type Box, type Matrix } from '@true-nib/core/math';
 import {
+  EntityMap,
   find,
   newPage,
   ofKind,
+  sameValue,
   unpack,
   type Edit,
   type Entity,
@@ -22,18 +24,29 @@ import { StrokeIndex } from './strokeIndex';
 /** Outlines made in one go: some ms. */
 const WARMED_AT_ONCE = 200;
 
+/** How a page will likely be seen first: its scale, device px per page px, and the very picture of it where that is known. */
+export interface FirstLook {
+  readonly scale: number;
+  readonly picture?: PictureOfInks;
+}
+
+/** A map from page px to device px, and how many of these are to be painted. */
+export interface PictureOfInks {
+  readonly map: Matrix;
+  readonly width: number;
+  readonly height: number;
+}
+
 /** A worker's own copy of the inks, from which it paints pictures of any part of the page. */
 export class InkDesk {
   private page: Page;
   readonly index: StrokeIndex;
   private isAsked = false;
+  /** A picture that has been painted before anybody asked for it. */
+  private ready: { readonly of: PictureOfInks; readonly canvas: OffscreenCanvas } | undefined;
 
   constructor(size: PageSize, entities: readonly Entity[]) {
-    const empty = newPage(size);
-    this.page = applyEdits(
-      empty,
-      entities.filter(isInk).map((after) => ({ before: null, after })),
-    );
+    this.page = { ...newPage(size), entities: EntityMap.of(entities.filter(isInk)) };
     this.index = new StrokeIndex(this.page);
   }
 
@@ -53,8 +66,8 @@ export class InkDesk {
     return { minX: 0, minY: 0, maxX: this.page.size.width, maxY: this.page.size.height };
   }
 
-  /** Makes outlines ready for pictures of a scale, some at a time, until the first picture is asked for. */
-  async warm(scale: number): Promise<void> {
+  /** Makes ready what will be seen first, until a picture is asked for: outlines, some at a time, then the picture itself. */
+  async warm({ scale, picture }: FirstLook): Promise<void> {
     const tolerance = paintTolerance(scale);
     let made = 0;
     for (const stroke of ofKind(this.page, 'stroke')) {
@@ -62,24 +75,37 @@ export class InkDesk {
       pathOf(this.index.shown(stroke), tolerance);
       if (++made % WARMED_AT_ONCE === 0) await breath();
     }
+    await breath();
+    // The pixels of washes come later.
+    if (!picture || this.isAsked || !this.index.wash.isEmpty) return;
+    this.ready = { of: picture, canvas: this.painted(picture) };
   }
 
   edit(edits: readonly Edit[]): void {
+    this.ready = undefined;
     this.page = applyEdits(this.page, edits);
     this.index.update(this.page, edits);
   }
 
   setLook(look: StackLook): void {
-    this.index.setLook(look);
+    if (this.index.setLook(look)) this.ready = undefined;
   }
 
   setAside(ids: readonly EntityId[]): void {
+    if (ids.length > 0) this.ready = undefined;
     this.index.aside = new Set(ids);
   }
 
   /** The inks under a map from page px to device px, on transparent ground. */
   picture(map: Matrix, width: number, height: number): OffscreenCanvas {
+    const { ready } = this;
     this.isAsked = true;
+    this.ready = undefined;
+    const asked = { map, width, height };
+    return ready && sameValue(ready.of, asked) ? ready.canvas : this.painted(asked);
+  }
+
+  private painted({ map, width, height }: PictureOfInks): OffscreenCanvas {
     const context = ground(width, height);
     this.paint(context, map, { minX: 0, minY: 0, maxX: width, maxY: height });
     return context.canvas;

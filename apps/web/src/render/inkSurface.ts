@@ -30,9 +30,6 @@ import { StrokeIndex } from './strokeIndex';
 import { Tiles } from './tiles';
 import { WashSurface, type TileBytes } from './washSurface';
 
-/** Device px a side that no canvas may pass: some phones refuse more. */
-export const MOST_SIDE = 4096;
-
 /** A worker that has a page as it was loaded, and what was done to it since. */
 export interface OpenedPage {
   readonly inks: StartedInks;

@@ -1,6 +1,7 @@
 import type { PackedParts, PageSize } from '@true-nib/core/page';
 import { transfer, wrap, type Remote } from 'comlink';
 import type { InkService } from './ink.worker';
+import type { FirstLook } from './inkDesk';
 
 export interface InkWorker {
   readonly worker: Worker;
@@ -30,12 +31,11 @@ export function takeInkWorker(): InkWorker {
 export class StartedInks {
   private started: InkWorker | undefined = takeInkWorker();
 
-  /** `scale` is the likely one of the first view, device px per page px. */
-  constructor(size: PageSize, parts: PackedParts, scale: number) {
+  constructor(size: PageSize, parts: PackedParts, look: FirstLook) {
     // A copy: what is transferred is gone from here.
     const bytes = parts.bytes.slice();
     const copy = transfer({ lengths: parts.lengths, bytes }, [bytes.buffer]);
-    void this.started?.remote.load(size, copy, scale);
+    void this.started?.remote.load(size, copy, look);
   }
 
   /** The worker, to the first who asks. */

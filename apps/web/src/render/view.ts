@@ -22,6 +22,25 @@ export interface Extent {
   readonly height: number;
 }
 
+/** Device px a side that no canvas may pass: some phones refuse more. */
+const MOST_SIDE = 4096;
+
+/** Device px per CSS px on a board. */
+export const pxRatioOf = ({ width, height }: Extent): number =>
+  Math.min(window.devicePixelRatio || 1, MOST_SIDE / Math.max(width, height, 1));
+
+/** The size of a board's canvases. */
+export function devicePx(board: Extent): Extent {
+  const ratio = pxRatioOf(board);
+  return { width: Math.max(1, Math.round(board.width * ratio)), height: Math.max(1, Math.round(board.height * ratio)) };
+}
+
+/** The part of a board that nothing covers, from its top left corner; `covered` are CSS px at its foot. */
+export const freeOf = ({ width, height }: Extent, covered: number): Extent => ({
+  width,
+  height: Math.max(64, height - covered),
+});
+
 export const ZOOM_LIMITS = { least: 0.02, most: 64 } as const;
 
 const FLIP: Matrix = [-1, 0, 0, 1, 0, 0];
