@@ -69,6 +69,8 @@ await shoot('select-wide', board, {
     await tab.mouse.up();
   },
 });
+// Before anything is drawn in another colour, which a nib remembers.
+await shoot('nibs-wide', '/page/demo-nibs', WIDE);
 await shoot('wash-wide', '/page/demo-heron', { ...WIDE, prepare: drawHeron });
 await shoot('keys-wide', board, {
   ...WIDE,
@@ -81,7 +83,6 @@ await shoot('stack-phone', board, {
   ...PHONE,
   prepare: (tab) => tab.getByRole('button', { name: 'Stack', exact: true }).click(),
 });
-await shoot('nibs-wide', '/page/demo-nibs', WIDE);
 const tidying = async (tab) => {
   await stage('Mend')(tab);
   await tab.getByRole('button', { name: 'Tidy ends', exact: true }).first().click();
