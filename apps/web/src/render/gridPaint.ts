@@ -19,7 +19,7 @@ export interface Courses {
   readonly places: Float32Array;
 }
 
-export function coursesOf(ways: readonly (readonly Point[])[]): Courses {
+export function packedCourses(ways: readonly (readonly Point[])[]): Courses {
   const places = new Float32Array(2 * ways.reduce((sum, way) => sum + way.length, 0));
   let at = 0;
   for (const way of ways)

@@ -2,7 +2,7 @@ import type { Matrix, Point } from '@true-nib/core/math';
 import { FRAME_PLANES, type PageSize } from '@true-nib/core/page';
 import { wrap, type Remote } from 'comlink';
 import type { GridService, GridView } from './grid.worker';
-import { coursesOf, type ShownGrids } from './gridPaint';
+import { packedCourses, type ShownGrids } from './gridPaint';
 import { between, type View } from './view';
 
 /** What lies beneath the guides: grids of frames, and courses of lines as they would go, page px. */
@@ -24,7 +24,7 @@ interface Wanted {
  */
 export class GridSurface {
   private grids: readonly ShownGrids[] = [];
-  private ghosts = coursesOf([]);
+  private ghosts = packedCourses([]);
   private readonly context: ImageBitmapRenderingContext;
   private worker: Worker | undefined;
   private painter: Remote<GridService> | undefined;
@@ -50,7 +50,7 @@ export class GridSurface {
   /** Takes what is shown from now on. */
   set({ grids, ghosts }: Beneath = { grids: [], ghosts: [] }): void {
     this.grids = grids;
-    if (ghosts.length + this.ghosts.counts.length > 0) this.ghosts = coursesOf(ghosts);
+    if (ghosts.length + this.ghosts.counts.length > 0) this.ghosts = packedCourses(ghosts);
   }
 
   /** Shows them in a view of a page, of which `map` takes px to device px. */
@@ -93,7 +93,7 @@ export class GridSurface {
       // What was taken away meanwhile stays away; what could not be painted is asked for again.
       if (bitmap && this.asked) this.take(bitmap, next);
       else if (bitmap) bitmap.close();
-      else this.asked = undefined;
+      else if (this.asked === next) this.asked = undefined;
     }
     this.isPainting = false;
   }

@@ -123,7 +123,7 @@ const isDrawn = ({ seen, shape, acting }: GuideEntity, { isEditing }: ShownGuide
 
 const isActing = (guide: GuideEntity, { guided, layerId }: ShownGuides): boolean => guided && actsOn(guide, layerId);
 
-const colourOf = ({ hue }: GuideEntity): string => GUIDE_HUES[hue] ?? GUIDE_HUES[0];
+export const guideColour = ({ hue }: GuideEntity): string => GUIDE_HUES[hue] ?? GUIDE_HUES[0];
 
 /** The grids of the frames that are shown. */
 export function gridsOf(shown: ShownGuides): ShownGrids[] {
@@ -131,7 +131,7 @@ export function gridsOf(shown: ShownGuides): ShownGrids[] {
     const { shape } = guide;
     if (shape.kind !== 'frame' || !isDrawn(guide, shown) || !FRAME_PLANES.some((plane) => shape.grids[plane]))
       return [];
-    const colour = (plane: FramePlane) => GUIDE_HUES[shape.grids[plane]?.hue ?? guide.hue] ?? colourOf(guide);
+    const colour = (plane: FramePlane) => GUIDE_HUES[shape.grids[plane]?.hue ?? guide.hue] ?? guideColour(guide);
     const colours = { left: colour('left'), right: colour('right'), floor: colour('floor') };
     return [{ frame: shape, colours, strength: isActing(guide, shown) ? 0.62 : 0.3 }];
   });
@@ -154,7 +154,7 @@ export function drawGuides(
         context,
         shape,
         {
-          ...{ colour: colourOf(guide), ways: shown.ways },
+          ...{ colour: guideColour(guide), ways: shown.ways },
           isActing: isActing(guide, shown),
           isInHand: shown.inHand === guide.id,
         },
@@ -195,7 +195,7 @@ function drawGuide(
 ): void {
   const isActing = shown.guided && actsOn(guide, shown.layerId);
   const isBearer = shown.bearer === guide.name;
-  const colour = colourOf(guide);
+  const colour = guideColour(guide);
   const trace = new GuideTrace(context, map, ratio);
   context.setTransform(1, 0, 0, 1, 0, 0);
   const stroke = (part: 'main' | 'faint') => {
@@ -402,7 +402,7 @@ function drawTag(
   { guided, inHand }: ShownGuides,
   ratio: number,
 ): void {
-  const colour = colourOf(guide);
+  const colour = guideColour(guide);
   const isFull = guide.acting && guided;
   context.beginPath();
   context.roundRect(x * ratio, y * ratio, width * ratio, TAG_HEIGHT * ratio, 6 * ratio);

@@ -104,8 +104,8 @@ export function drawPixelGrid(
 
 /** Device px: just so wide that it is drawn as a hairline. */
 const HAIR = 0.999;
-/** Device px that hairlines are laid apart, so that together they can be seen where px are small. */
 const ALONE = [[0, 0]] as const;
+/** Device px that hairlines are laid apart, so that together they can be seen where px are small. */
 const BESIDE = [
   [0, 0],
   [1, 0],

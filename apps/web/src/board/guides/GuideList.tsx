@@ -4,7 +4,7 @@ import EyeOff from 'lucide-react-native/icons/eye-off';
 import { Pressable, Text, View } from 'react-native';
 import { IconButton } from '../../look/Button';
 import { Switch } from '../../look/Switch';
-import { GUIDE_HUES } from '../../render/guidePicture';
+import { guideColour } from '../../render/guidePicture';
 import { useBoard, usePage } from '../boardContext';
 import { takeTool } from '../desk';
 import { setGuides, useGuides } from './guideStore';
@@ -42,9 +42,7 @@ function GuideRow({ guide, guided }: { readonly guide: GuideEntity; readonly gui
       role="listitem"
       className={`flex-row items-center gap-1 rounded-xl border px-1 ${isInHand ? 'border-seal bg-raised' : 'border-rule'}`}
     >
-      <View
-        style={{ width: 6, height: 28, borderRadius: 3, backgroundColor: GUIDE_HUES[guide.hue] ?? GUIDE_HUES[0] }}
-      />
+      <View style={{ width: 6, height: 28, borderRadius: 3, backgroundColor: guideColour(guide) }} />
       <Pressable
         role="button"
         aria-label={`Take ${guide.name} in hand`}

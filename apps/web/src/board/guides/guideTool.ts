@@ -16,7 +16,7 @@ import { drawWayMarks, wayMarks, type WayMark } from '../../render/framePicture'
 import {
   drawGuides,
   gridsOf,
-  GUIDE_HUES,
+  guideColour,
   tagsOf,
   TAG_HEIGHT,
   type GuideTag,
@@ -415,7 +415,7 @@ export class GuideTool {
     this.marks = wayMarks(guide.shape, session.page.size, picture.view, picture.free);
     const isTaken = (way: WayMark['way']) =>
       shown.guided && guide.acting && shown.ways.includes(way) && !asleep.includes(way);
-    drawWayMarks(context, this.marks, isTaken, GUIDE_HUES[guide.hue] ?? GUIDE_HUES[0], ratio);
+    drawWayMarks(context, this.marks, isTaken, guideColour(guide), ratio);
   }
 
   /** What a touch aims a straightedge at: the point of a frame whose letter or place is touched, or the place itself. */

@@ -17,7 +17,7 @@ import { Field } from '../../look/Field';
 import { ScrubNumber } from '../../look/ScrubNumber';
 import { Switch } from '../../look/Switch';
 import { pointInWords } from '../../render/framePicture';
-import { GUIDE_HUES } from '../../render/guidePicture';
+import { guideColour } from '../../render/guidePicture';
 import { useBoard, usePage } from '../boardContext';
 import { Faint, Line, Settled } from '../guides/parts';
 import { setDepth, useDepth } from './depthStore';
@@ -48,7 +48,7 @@ export function FrameSettings({ guide, width }: { readonly guide: FrameGuide; re
   };
   return (
     <View className="gap-2">
-      <FrameMap frame={shape} page={size} colour={GUIDE_HUES[guide.hue] ?? GUIDE_HUES[0]} width={width} />
+      <FrameMap frame={shape} page={size} colour={guideColour(guide)} width={width} />
       <Readings guide={guide} />
       <Switch label="Points stay on the horizon" on={keepsHorizon} onChange={(on) => setDepth({ keepsHorizon: on })} />
       {FRAME_WAYS.map((way) => {
