@@ -107,6 +107,7 @@ async function oneLayer(tab: Tab): Promise<void> {
     .getByRole('button', { name: /Inks, Ink/ })
     .first()
     .click();
+  await tab.getByRole('button', { name: 'All lines of this layer' }).click();
   const nibs = tab.getByRole('radiogroup', { name: 'Nib of all lines' });
   await deed(tab, 'another nib for 5,000 lines', () =>
     nibs

@@ -18,6 +18,10 @@ export async function rested(tab: Tab): Promise<void> {
 export const takeNib = (tab: Tab, name: string): Promise<void> =>
   tab.getByRole('radiogroup', { name: 'Nib rack' }).getByRole('radio', { name }).click();
 
+/** Opens a part of a panel that is folded away. */
+export const unfold = (tab: Tab, title: string): Promise<void> =>
+  tab.getByRole('button', { name: title, expanded: false }).click();
+
 export async function saved(tab: Tab): Promise<void> {
   await expect(tab.getByTestId('save-state')).toHaveText(/(^|· )saved$/);
 }

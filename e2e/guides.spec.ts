@@ -10,6 +10,7 @@ import {
   pixels,
   saved,
   takeNib,
+  unfold,
 } from './board';
 import { expect, test } from './desk';
 import { angleOf, bendOf, guidesOn, layNext, linesOn, setNumber } from './guides';
@@ -184,6 +185,7 @@ test('a face in a mirror: halves that end on the axis are one line with their tw
   await guidesOn(desk, HERON, 1);
   await page.getByRole('switch', { name: /Join lines/ }).click();
   await ink(page);
+  await unfold(page, 'Ways of calm');
   await page.getByRole('radiogroup', { name: 'Calm' }).getByRole('radio', { name: 'Raw' }).click();
   await pen.draw(along((t): Place => [700 + 90 * Math.sin(Math.PI * t), 240 + 200 * t], 80));
   const [face] = await linesOn(desk, HERON, 1);

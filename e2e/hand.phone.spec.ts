@@ -1,5 +1,5 @@
 import { segmentCount } from '@true-nib/core/curve';
-import { countStrokes, onServer, openBoard, strokesOf } from './board';
+import { countStrokes, onServer, openBoard, strokesOf, unfold } from './board';
 import { expect, test } from './desk';
 import { Fingers, line } from './hands';
 
@@ -32,6 +32,7 @@ test('the rack and all settings of a nib are under the thumb', async ({ page, de
   await page.getByRole('button', { name: 'All settings' }).tap();
   await page.getByRole('button', { name: 'Technical pens, group of nibs' }).tap();
   await page.getByRole('radiogroup', { name: 'Nib rack' }).getByRole('radio', { name: 'Pen 0.50 mm' }).tap();
+  await unfold(page, 'This nib');
   await page.getByRole('radiogroup', { name: 'Tip' }).getByRole('radio', { name: 'Flat' }).tap();
   await page.getByRole('slider', { name: 'Pressure to width, point 2' }).press('ArrowUp');
   await page.getByRole('button', { name: 'Fewer settings' }).tap();

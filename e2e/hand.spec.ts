@@ -2,7 +2,18 @@ import { readFileSync } from 'node:fs';
 import { flattenSpine, segmentCount, spineLength } from '@true-nib/core/curve';
 import type { StrokeEntity } from '@true-nib/core/page';
 import type { Page as Tab } from '@playwright/test';
-import { AROUND_THE_PAGE, ask, countStrokes, onServer, openBoard, pixels, saved, strokesOf, takeNib } from './board';
+import {
+  AROUND_THE_PAGE,
+  ask,
+  countStrokes,
+  onServer,
+  openBoard,
+  pixels,
+  saved,
+  strokesOf,
+  takeNib,
+  unfold,
+} from './board';
 import { expect, test, type Desk } from './desk';
 import { along, line, mouseDraw, Pen, type Place } from './hands';
 
@@ -14,8 +25,11 @@ async function drawn(desk: Desk, count: number): Promise<StrokeEntity> {
   return (await strokes(desk)).sort((a, b) => (a.order < b.order ? -1 : 1))[count - 1];
 }
 
-const takeWay = (page: Tab, way: string) =>
-  page.getByRole('radiogroup', { name: 'Calm' }).getByRole('radio', { name: way, exact: true }).click();
+async function takeWay(page: Tab, way: string): Promise<void> {
+  const ways = page.getByRole('radiogroup', { name: 'Calm' });
+  if (!(await ways.isVisible())) await unfold(page, 'Ways of calm');
+  await ways.getByRole('radio', { name: way, exact: true }).click();
+}
 
 /** A shaky hand along a wave that ends in a corner. */
 const shaky: Place[] = along((t) => {

@@ -10,6 +10,7 @@ import {
   saved,
   strokesOf,
   takeNib,
+  unfold,
 } from './board';
 import { expect, test } from './desk';
 import { along, line, mouseDraw, Pen } from './hands';
@@ -171,6 +172,7 @@ test('sizes are scrubbed, typed and stepped; calm is set and switched off', asyn
   await page.keyboard.press('Escape');
   await page.keyboard.press('s');
   await expect(size).not.toHaveAttribute('aria-valuenow', '0.5');
+  await unfold(page, 'Ways of calm');
   await page.getByRole('radio', { name: 'Raw', exact: true }).click();
   await expect(page.getByRole('spinbutton', { name: 'Calm · Raw' })).toBeVisible();
   await page.keyboard.press('d');

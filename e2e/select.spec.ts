@@ -1,7 +1,7 @@
 import { spineLength } from '@true-nib/core/curve';
 import { byOrder, ofKind, type StrokeEntity } from '@true-nib/core/page';
 import type { Page } from '@playwright/test';
-import { countStrokes, onServer, openBoard, saved, takeNib } from './board';
+import { countStrokes, onServer, openBoard, saved, takeNib, unfold } from './board';
 import { expect, test, type Desk } from './desk';
 import { along, line, mouseDraw, Pen } from './hands';
 
@@ -12,6 +12,7 @@ const selected = (page: Page) => page.getByTestId('selected');
 /** A page with one line on it, from 540, 300 to 700, 340, and Select in hand. */
 async function withLine(page: Page, desk: Desk): Promise<void> {
   await openBoard(page, desk, 'demo-heron');
+  await unfold(page, 'Ways of calm');
   await page.getByRole('radio', { name: 'Raw', exact: true }).click();
   await takeNib(page, 'Fixed liner');
   await (await Pen.for(page)).draw(line([540, 300], [700, 340]));

@@ -1,5 +1,5 @@
 import { layersOf, ofKind, rowsOf, stackOf } from '@true-nib/core/page';
-import { AROUND_THE_PAGE, countStrokes, darkCount, onServer, openBoard, pixels, rested, saved } from './board';
+import { AROUND_THE_PAGE, countStrokes, darkCount, onServer, openBoard, pixels, rested, saved, unfold } from './board';
 import { expect, test, type Desk } from './desk';
 import { line, Pen } from './hands';
 import type { Page } from '@playwright/test';
@@ -98,6 +98,7 @@ test('a whole layer is restyled, live, and turned back by one undo', async ({ pa
   await openBoard(page, desk);
   const rgba = () => pixels(page, ['ink'], HOUSE);
   const before = await rgba();
+  await unfold(page, 'All lines of this layer');
   const width = page.getByRole('spinbutton', { name: 'Width ×' });
   await width.click();
   await page.getByRole('textbox', { name: 'Width ×, typed' }).fill('2');

@@ -4,6 +4,8 @@ import { Text } from 'react-native';
 import { Choice } from '../src/look/Choice';
 import { Chip } from '../src/look/Chip';
 import { Field } from '../src/look/Field';
+import { Fold } from '../src/look/Fold';
+import { useFolds } from '../src/look/folds';
 import { later } from '../src/look/later';
 import { ScrubNumber } from '../src/look/ScrubNumber';
 import { asShare, fromShare } from '../src/look/scrub';
@@ -39,6 +41,30 @@ describe.each(['light', 'dark'] as const)('colours, %s', (theme) => {
 describe('marks of layers', () => {
   it.each(LAYER_MARKS)('$name is seen on white paper: 3 : 1 (WCAG 2.2, by wcag-contrast 3)', ({ color }) => {
     expect(contrastOf(color, '#ffffff')).toBeGreaterThanOrEqual(3);
+  });
+});
+
+describe('a fold', () => {
+  const fold = (isOpenAtFirst: boolean) => (
+    <Fold title="Ways of calm" note="changed" isOpenAtFirst={isOpenAtFirst}>
+      <Text>what is in it</Text>
+    </Fold>
+  );
+  beforeEach(() => useFolds.setState({}, true));
+  it('holds nothing while it is closed, says so, and stays as it was left', () => {
+    const first = render(fold(false));
+    expect(screen.queryByText('what is in it')).toBeNull();
+    const head = screen.getByRole('button', { name: 'Ways of calm, changed', expanded: false });
+    fireEvent.press(head);
+    expect(screen.getByText('what is in it')).toBeOnTheScreen();
+    first.unmount();
+    render(fold(false));
+    expect(screen.getByRole('button', { name: 'Ways of calm, changed', expanded: true })).toBeOnTheScreen();
+  });
+  it('can be open at first, and closed', () => {
+    render(fold(true));
+    fireEvent.press(screen.getByRole('button', { name: 'Ways of calm, changed', expanded: true }));
+    expect(screen.queryByText('what is in it')).toBeNull();
   });
 });
 

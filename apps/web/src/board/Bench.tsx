@@ -1,26 +1,23 @@
 import ChevronDown from 'lucide-react-native/icons/chevron-down';
 import ChevronUp from 'lucide-react-native/icons/chevron-up';
 import { useState } from 'react';
-import { Pressable, ScrollView, Text, useWindowDimensions, View } from 'react-native';
+import { ScrollView, Text, useWindowDimensions, View } from 'react-native';
 import { IconButton } from '../look/Button';
 import { BENCH_HEIGHT } from './benchHeight';
 import { useFolded } from './useFolded';
 import { ColourSetting } from './ColourSetting';
 import { useDesk } from './desk';
 import { GuideInWords, GuideSettings } from './guides/GuideSettings';
-import { CalmSetting, CalmSettings } from './nibs/CalmSettings';
-import { NibRack } from './nibs/NibRack';
-import { NibSettings } from './nibs/NibSettings';
-import { takeNextNib } from './nibs/rackStore';
+import { CalmSetting } from './nibs/CalmSettings';
+import { CalmFold, NibFolds } from './nibs/NibFolds';
+import { NibInHand } from './nibs/NibInHand';
 import { SizeSetting } from './nibs/SizeSettings';
-import { useNib, useRackNib } from './nibs/useNib';
 import { CutEndChoice, MendFields, MendNow } from './mend/MendSettings';
 import { isMending } from './mend/mendTool';
 import { PointSettings, PointsInWords } from './points/PointSettings';
 import { PathSettings, ShapeChoice, ShapeSettings } from './shapes/ShapeSettings';
 import { useKeySet } from './keys/keySet';
 import { DeliverButton, DeliveryInWords, FileKindSetting, ScaleChoice, WithRoughSwitch } from './FinishSettings';
-import { LiveNib } from './LiveNib';
 import {
   OpacitySetting,
   OrderSetting,
@@ -121,7 +118,7 @@ function NowSettings() {
     );
   return (
     <>
-      {tool !== 'rub' && <NibInHand />}
+      {tool !== 'rub' && <NibInHand width={92} height={48} />}
       <SizeSetting />
       {tool !== 'shape' && <CalmSetting />}
     </>
@@ -140,23 +137,6 @@ function RoughNow() {
       <ScaleSetting {...rough} />
       <TurnSetting {...rough} />
     </>
-  );
-}
-
-/** The nib in hand as the line it draws; a tap takes the next one. */
-function NibInHand() {
-  const zoom = useDesk((desk) => desk.zoom);
-  const nib = useNib();
-  const { lays, calm } = useRackNib();
-  return (
-    <Pressable
-      role="button"
-      aria-label={`Next nib; ${nib.name} is in hand`}
-      onPress={takeNextNib}
-      className="overflow-hidden rounded-xl border border-edge bg-paper"
-    >
-      <LiveNib nib={nib} calm={calm} lays={lays} zoom={zoom} width={92} height={48} />
-    </Pressable>
   );
 }
 
@@ -179,17 +159,16 @@ function AllSettings({ width }: { readonly width: number }) {
     return (
       <>
         <CutEndChoice />
-        <CalmSettings width={width} />
+        <CalmFold width={width} />
       </>
     );
   return (
     <>
       {tool === 'shape' && <ShapeChoice perRow={4} />}
       {tool === 'shape' && <ShapeSettings />}
-      <NibRack width={width} perRow={3} />
       <ColourSetting />
-      {tool === 'nib' && <CalmSettings width={width} />}
-      <NibSettings width={width} />
+      {tool === 'nib' && <CalmFold width={width} />}
+      <NibFolds width={width} perRow={3} />
     </>
   );
 }

@@ -1,9 +1,9 @@
 import { type ReactNode } from 'react';
 import { ScrollView, Text, View } from 'react-native';
 import { ColourSetting } from './ColourSetting';
-import { CalmSetting, CalmSettings } from './nibs/CalmSettings';
-import { NibRack } from './nibs/NibRack';
-import { NibSettings } from './nibs/NibSettings';
+import { CalmSetting } from './nibs/CalmSettings';
+import { CalmFold, NibFolds } from './nibs/NibFolds';
+import { NibInHand } from './nibs/NibInHand';
 import { SizeSetting } from './nibs/SizeSettings';
 import { CutEndChoice, MendSettings } from './mend/MendSettings';
 import { isMending } from './mend/mendTool';
@@ -94,22 +94,21 @@ function InkColumn() {
   if (tool === 'select') return <SelectSettings width={WIDTH} />;
   if (tool === 'points') return <PointSettings />;
   if (isMending(tool)) return <MendSettings tool={tool} />;
+  const isCalmed = tool === 'nib' || tool === 'rub';
   if (tool === 'lift') return <Hint>Touch a line, or drag over several, to lift them off the page.</Hint>;
   return (
     <>
       {tool === 'shape' && <ShapeChoice perRow={2} />}
       {tool === 'shape' && <ShapeSettings />}
       {tool === 'path' && <PathSettings />}
+      {tool !== 'rub' && <NibInHand width={WIDTH} height={52} isNamed />}
       <Line>
         <SizeSetting />
       </Line>
-      {(tool === 'nib' || tool === 'rub') && (
-        <>
-          <Line>
-            <CalmSetting />
-          </Line>
-          <CalmSettings width={WIDTH} />
-        </>
+      {isCalmed && (
+        <Line>
+          <CalmSetting />
+        </Line>
       )}
       {tool === 'rub' ? (
         <>
@@ -117,13 +116,10 @@ function InkColumn() {
           <Hint>Takes away what it touches and cuts the lines there. It never paints over them.</Hint>
         </>
       ) : (
-        <>
-          <ColourSetting />
-          <Heading>Nib rack</Heading>
-          <NibRack width={WIDTH} perRow={1} />
-          <NibSettings width={WIDTH} />
-        </>
+        <ColourSetting />
       )}
+      {isCalmed && <CalmFold width={WIDTH} />}
+      {tool !== 'rub' && <NibFolds width={WIDTH} perRow={1} />}
     </>
   );
 }

@@ -68,8 +68,7 @@ function nextInWords(desk: Desk, nibName: string): string {
   if (desk.tool === 'lift') return 'Lift takes whole lines';
   if (desk.tool === 'points') return 'Touch a line, then drag its points';
   if (desk.tool in MENDS) return MENDS[desk.tool] ?? '';
-  if (desk.tool === 'path') return 'Touch for a corner, drag for a smooth point';
-  if (desk.tool === 'shape')
-    return desk.shape === 'poly-line' ? 'Touch to set corners' : `Drag out a shape with ${nibName}`;
+  if (desk.tool === 'path') return 'Touch for a corner, drag for a curve';
+  if (desk.tool === 'shape') return desk.shape === 'poly-line' ? 'Touch to set corners' : 'Drag out a shape';
   return `${nibName} draws`;
 }

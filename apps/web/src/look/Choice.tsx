@@ -55,7 +55,7 @@ function PlainOption<T extends string>({ value, label, isChosen, isFirst, onChoo
       role="radio"
       aria-checked={isChosen}
       onPress={() => onChoose(value)}
-      className={`min-h-[44px] flex-1 items-center justify-center px-1 ${isFirst ? '' : 'border-l border-rule'} ${isChosen ? 'bg-tray' : ''}`}
+      className={`min-h-[44px] flex-1 items-center justify-center px-0.5 ${isFirst ? '' : 'border-l border-rule'} ${isChosen ? 'bg-tray' : ''}`}
     >
       <Text
         className={`text-14 ${isChosen ? 'font-bold text-seal underline' : 'font-sans text-ink'}`}

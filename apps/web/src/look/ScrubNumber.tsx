@@ -86,7 +86,7 @@ export function ScrubNumber({
       aria-disabled={disabled}
       {...web({ onKeyDown: disabled || typed !== undefined ? undefined : onKeyDown, tabIndex: 0 })}
     >
-      <Text className="select-none font-sans text-12 text-faint" numberOfLines={1}>
+      <Text className="select-none font-sans text-12 text-faint" numberOfLines={2}>
         {label}
       </Text>
       {typed === undefined ? (

@@ -47,14 +47,15 @@ export function Card({ name, detail, picture, onOpen, onMore }: CardProps) {
         </View>
       </Pressable>
       <View className="flex-row items-start">
-        <View className="shrink grow pt-1">
+        {/* The picture is the link; a touch of the name opens it as well. */}
+        <Pressable focusable={false} onPress={onOpen} className="shrink grow pt-1">
           <Text className="font-bold text-16 text-ink" numberOfLines={2}>
             {name}
           </Text>
           <Text className="font-sans text-12 text-faint" numberOfLines={1}>
             {detail}
           </Text>
-        </View>
+        </Pressable>
         <IconButton label={`More for ${name}`} icon={MoreHorizontal} onPress={onMore} />
       </View>
     </View>

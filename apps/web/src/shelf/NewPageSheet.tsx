@@ -58,6 +58,18 @@ export function NewPageSheet({ folioId, count, onClose }: NewPageSheetProps) {
   };
   const footer = (
     <>
+      <View className="flex-row items-end gap-3">
+        <Field label="ppi" value={ppi} onChange={setPpi} numeric />
+        <Choice
+          label="Orientation"
+          value={lying}
+          onChange={setLying}
+          options={[
+            { value: 'upright', label: 'Upright' },
+            { value: 'lying', label: 'Lying' },
+          ]}
+        />
+      </View>
       {typeof size === 'string' ? (
         <Text role="alert" className="font-sans text-14 text-seal">
           {size}
@@ -110,18 +122,6 @@ export function NewPageSheet({ folioId, count, onClose }: NewPageSheetProps) {
           />
         </>
       )}
-      <View className="flex-row items-end gap-3">
-        <Field label="ppi" value={ppi} onChange={setPpi} numeric />
-        <Choice
-          label="Orientation"
-          value={lying}
-          onChange={setLying}
-          options={[
-            { value: 'upright', label: 'Upright' },
-            { value: 'lying', label: 'Lying' },
-          ]}
-        />
-      </View>
     </Sheet>
   );
 }

@@ -52,7 +52,7 @@ function GuideRow({ guide, guided }: { readonly guide: GuideEntity; readonly gui
         }}
         className="min-h-[44px] min-w-0 flex-1 justify-center px-1"
       >
-        <Text className="font-bold text-14 text-ink" numberOfLines={1}>
+        <Text className="font-bold text-14 text-ink" numberOfLines={2}>
           {guide.name}
         </Text>
         <Text className="font-sans text-12 text-faint" numberOfLines={1}>

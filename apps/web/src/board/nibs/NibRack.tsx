@@ -1,6 +1,4 @@
 import { foundIn, groupsOf, rackFromText, rackToText, shippedNib, type RackNib } from '@true-nib/core/rack';
-import ChevronDown from 'lucide-react-native/icons/chevron-down';
-import ChevronRight from 'lucide-react-native/icons/chevron-right';
 import Copy from 'lucide-react-native/icons/copy';
 import Download from 'lucide-react-native/icons/download';
 import Plus from 'lucide-react-native/icons/plus';
@@ -13,8 +11,8 @@ import { useState } from 'react';
 import { Pressable, Text, View } from 'react-native';
 import { IconButton } from '../../look/Button';
 import { Field } from '../../look/Field';
+import { FoldHead } from '../../look/Fold';
 import { say, sayError } from '../../look/notices';
-import { Icon } from '../../look/Icon';
 import { chooseText, download } from '../../look/files';
 import { takeNib, useDesk } from '../desk';
 import { LiveNib } from '../LiveNib';
@@ -35,10 +33,12 @@ interface NibRackProps {
   readonly width: number;
   /** How many nibs lie beside one another. */
   readonly perRow: number;
+  /** Hears that there is a new nib, now in hand. */
+  readonly onMade: () => void;
 }
 
 /** The rack: what is looked for, the nibs by group as the lines they draw, and what can be done with them. */
-export function NibRack({ width, perRow }: NibRackProps) {
+export function NibRack({ width, perRow, onMade }: NibRackProps) {
   const rack = useRack((state) => state.rack);
   const { group: groupInHand } = useRackNib();
   const [sought, setSought] = useState('');
@@ -59,37 +59,19 @@ export function NibRack({ width, perRow }: NibRackProps) {
         {!isSeeking &&
           groupsOf(rack).map((group) => (
             <View key={group} className="gap-2">
-              <GroupHead name={group} isOpen={isOpen(group)} onPress={() => toggle(group)} />
+              <FoldHead
+                title={group}
+                label={`${group}, group of nibs`}
+                isOpen={isOpen(group)}
+                isInner
+                onPress={() => toggle(group)}
+              />
               {isOpen(group) && <Nibs nibs={rack.filter((nib) => nib.group === group)} {...size} />}
             </View>
           ))}
       </View>
-      <RackTools />
-      <NameSettings />
+      <RackTools onMade={onMade} />
     </View>
-  );
-}
-
-function GroupHead({
-  name,
-  isOpen,
-  onPress,
-}: {
-  readonly name: string;
-  readonly isOpen: boolean;
-  readonly onPress: () => void;
-}) {
-  return (
-    <Pressable
-      role="button"
-      aria-expanded={isOpen}
-      aria-label={`${name}, group of nibs`}
-      onPress={onPress}
-      className="min-h-[44px] flex-row items-center gap-1"
-    >
-      <Icon of={isOpen ? ChevronDown : ChevronRight} size={16} />
-      <Text className="font-bold text-14 text-ink">{name}</Text>
-    </Pressable>
   );
 }
 
@@ -155,9 +137,13 @@ const undoable = (message: string, run: () => void): void => {
 };
 
 /** What can be done with the nib in hand, and with the whole rack. */
-function RackTools() {
+function RackTools({ onMade }: Pick<NibRackProps, 'onMade'>) {
   const { id, favourite, nib } = useRackNib();
   const canUndo = useRack((state) => state.past.length > 0);
+  const made = (make: () => void) => {
+    make();
+    onMade();
+  };
   const bringIn = async () => {
     const text = await chooseText('.json,application/json');
     if (text === undefined) return;
@@ -178,8 +164,12 @@ function RackTools() {
         icon={Star}
         onPress={() => changeRackNib((one) => ({ ...one, favourite: !one.favourite }))}
       />
-      <IconButton label="New nib" icon={Plus} onPress={createNib} />
-      <IconButton label="Copy this nib" icon={Copy} onPress={() => undoable(`${nib.name} was copied.`, duplicateNib)} />
+      <IconButton label="New nib" icon={Plus} onPress={() => made(createNib)} />
+      <IconButton
+        label="Copy this nib"
+        icon={Copy}
+        onPress={() => undoable(`${nib.name} was copied.`, () => made(duplicateNib))}
+      />
       <IconButton
         label="As it came with the desk"
         icon={RotateCcw}
@@ -210,36 +200,3 @@ const addedInWords = (count: number): string =>
     : count === 1
       ? 'One nib was added to the rack.'
       : `${count} nibs were added to the rack.`;
-
-/** What the nib in hand is called and where it lies; named anew when the typing has ended. */
-function NameSettings() {
-  const { id, nib, group } = useRackNib();
-  return <NameFields key={id} name={nib.name} group={group} />;
-}
-
-function NameFields({ name, group }: { readonly name: string; readonly group: string }) {
-  const [names, setNames] = useState({ name, group });
-  const keep = () => {
-    const [newName, newGroup] = [names.name.trim() || name, names.group.trim() || group];
-    setNames({ name: newName, group: newGroup });
-    changeRackNib((one) => ({ ...one, group: newGroup, nib: { ...one.nib, name: newName } }));
-  };
-  return (
-    <View className="gap-2">
-      <Field
-        label="Name of the nib"
-        value={names.name}
-        onChange={(text) => setNames({ ...names, name: text })}
-        onSubmit={keep}
-        onBlur={keep}
-      />
-      <Field
-        label="Group"
-        value={names.group}
-        onChange={(text) => setNames({ ...names, group: text })}
-        onSubmit={keep}
-        onBlur={keep}
-      />
-    </View>
-  );
-}

@@ -2,10 +2,11 @@ import { profileAt } from '@true-nib/core/page';
 import type { CurvePoint } from '@true-nib/core/math';
 import type { Laying } from '@true-nib/core/rack';
 import type { NibEdge, NibProfile, NibTip } from '@true-nib/core/page';
-import { useDeferredValue } from 'react';
+import { useDeferredValue, useState } from 'react';
 import { Text, View } from 'react-native';
 import { Button } from '../../look/Button';
 import { Choice } from '../../look/Choice';
+import { Field } from '../../look/Field';
 import { ScrubNumber } from '../../look/ScrubNumber';
 import { useBoard } from '../boardContext';
 import { BendGraph } from './BendGraph';
@@ -14,16 +15,50 @@ import { changeNib, changeRackNib, plainNib, setUnit, useLastHand } from './rack
 import { ThinnestSetting } from './SizeSettings';
 import { useRackNib } from './useNib';
 
-/** All that a nib is, in the order in which a line comes about: tip, weight, ends, edge, what it lays down. */
+/** All that a nib is: its name, then in the order in which a line comes about: tip, weight, ends, edge, what it lays down. */
 export function NibSettings({ width }: { readonly width: number }) {
   return (
     <>
+      <NameSettings />
       <TipSettings />
       <WeightSettings width={width} />
       <ProfileSettings width={width} />
       <EdgeSettings />
       <LayingSettings />
     </>
+  );
+}
+
+/** What the nib in hand is called and where it lies; named anew when the typing has ended. */
+function NameSettings() {
+  const { id, nib, group } = useRackNib();
+  return <NameFields key={id} name={nib.name} group={group} />;
+}
+
+function NameFields({ name, group }: { readonly name: string; readonly group: string }) {
+  const [names, setNames] = useState({ name, group });
+  const keep = () => {
+    const [newName, newGroup] = [names.name.trim() || name, names.group.trim() || group];
+    setNames({ name: newName, group: newGroup });
+    changeRackNib((one) => ({ ...one, group: newGroup, nib: { ...one.nib, name: newName } }));
+  };
+  return (
+    <View className="gap-2">
+      <Field
+        label="Name of the nib"
+        value={names.name}
+        onChange={(text) => setNames({ ...names, name: text })}
+        onSubmit={keep}
+        onBlur={keep}
+      />
+      <Field
+        label="Group"
+        value={names.group}
+        onChange={(text) => setNames({ ...names, group: text })}
+        onSubmit={keep}
+        onBlur={keep}
+      />
+    </View>
   );
 }
 

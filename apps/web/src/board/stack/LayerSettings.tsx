@@ -12,6 +12,7 @@ import {
 import { useState } from 'react';
 import { Pressable, Text, TextInput, View } from 'react-native';
 import { Choice } from '../../look/Choice';
+import { Fold } from '../../look/Fold';
 import { ScrubNumber } from '../../look/ScrubNumber';
 import { Switch } from '../../look/Switch';
 import { web } from '../../look/web';
@@ -55,7 +56,11 @@ export function LayerSettings() {
             onChange={(holdsShape) => tell(holdsShape ? 'Hold the shape' : 'Let the shape go', { holdsShape })}
           />
           <StandIn layer={layer} onChange={(standIn) => tell('Stand-in colour', { standIn })} />
-          {layer.medium === 'ink' && <LineStyle layer={layer} show={show} />}
+          {layer.medium === 'ink' && (
+            <Fold title="All lines of this layer" note={isAsDrawn(layer.style) ? undefined : 'changed'}>
+              <LineStyle layer={layer} show={show} />
+            </Fold>
+          )}
         </>
       )}
     </View>
@@ -140,6 +145,9 @@ function StandIn({
   );
 }
 
+const isAsDrawn = ({ color, widthFactor, nib, edge }: InkStyle = PLAIN_STYLE): boolean =>
+  color === undefined && widthFactor === 1 && !nib && edge === 'soft';
+
 interface LineStyleProps {
   readonly layer: LayerEntity;
   readonly show: (draft: (page: Page) => Change) => void;
@@ -156,8 +164,7 @@ function LineStyle({ layer, show }: LineStyleProps) {
   const { color: _colour, ...uncoloured } = style;
   const { nib: _nib, ...ownNibs } = style;
   return (
-    <View className="gap-2">
-      <Text className="font-sans text-12 text-faint">All lines of this layer</Text>
+    <>
       <View className="flex-row items-center gap-2">
         <Choice
           label="Colour of all lines"
@@ -214,7 +221,7 @@ function LineStyle({ layer, show }: LineStyleProps) {
         ]}
         onChange={(edge) => restyle(styled({ edge }))}
       />
-    </View>
+    </>
   );
 }
 

@@ -34,6 +34,7 @@ import { StackList } from './StackList';
 /** The stack of layers with all that can be done to it. */
 export function StackPanel() {
   const board = useBoard();
+  const isEmpty = stackOf(usePage(board)).length === 0;
   const count = useDesk((desk) => desk.chosenLayers.length);
   const [isChoosing, setChoosing] = useState(false);
   const [isMerging, setMerging] = useState(false);
@@ -106,23 +107,27 @@ export function StackPanel() {
           <Chip label="Clean" icon={Scissors} tooltip={withKey('merge-clean')} onPress={merge(mergeClean)} />
         </View>
       )}
-      <View className="flex-row items-center justify-between">
-        <Text className="font-sans text-12 text-faint">
-          {count > 0 ? `${count} more chosen` : isChoosing ? 'Touch layers to choose them' : 'Highest first'}
-        </Text>
-        <View className="w-[76px]">
-          <Chip
-            label="Several"
-            icon={SquareCheck}
-            isChosen={isChoosing}
-            tooltip="Choose several layers at once; Shift does the same"
-            onPress={() => {
-              if (isChoosing) useDesk.setState({ chosenLayers: [] });
-              setChoosing(!isChoosing);
-            }}
-          />
+      {isEmpty ? (
+        <Text className="py-2 font-sans text-14 text-faint">No layer yet. The first line makes one for itself.</Text>
+      ) : (
+        <View className="flex-row items-center justify-between">
+          <Text className="font-sans text-12 text-faint">
+            {count > 0 ? `${count} more chosen` : isChoosing ? 'Touch layers to choose them' : 'Highest first'}
+          </Text>
+          <View className="w-[76px]">
+            <Chip
+              label="Several"
+              icon={SquareCheck}
+              isChosen={isChoosing}
+              tooltip="Choose several layers at once; Shift does the same"
+              onPress={() => {
+                if (isChoosing) useDesk.setState({ chosenLayers: [] });
+                setChoosing(!isChoosing);
+              }}
+            />
+          </View>
         </View>
-      </View>
+      )}
       <StackList isChoosing={isChoosing} />
       <StandInsShown />
       <LayerSettings />

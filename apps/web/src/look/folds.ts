@@ -1,0 +1,9 @@
+import { create } from 'zustand';
+import { createJSONStorage, persist } from 'zustand/middleware';
+
+/** Which folds were opened or closed by hand, by their titles; kept in this browser. */
+export const useFolds = create<Readonly<Record<string, boolean>>>()(
+  persist(() => ({}), { name: 'true-nib.folds', version: 1, storage: createJSONStorage(() => localStorage) }),
+);
+
+export const setFold = (title: string, isOpen: boolean): void => void useFolds.setState({ [title]: isOpen });
