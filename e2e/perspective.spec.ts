@@ -13,6 +13,7 @@ import {
   rested,
   saved,
   takeNib,
+  unfold,
 } from './board';
 import { expect, test } from './desk';
 import { bendOf, guidesOn, linesOn, setNumber } from './guides';
@@ -265,6 +266,7 @@ test('the camera turns with tethers on: a slider shows before and after, one und
   const lines = await linesOn(desk, 'demo-depth', await countStrokes(desk, 'demo-depth'));
   const own = lines.filter(({ guide }) => guide?.id === before[0].id && guide.path.kind === 'line');
   expect(own.length).toBeGreaterThan(40);
+  await unfold(page, 'Turn the camera');
   await setNumber(page, 'To the right', 12);
   await setNumber(page, 'Up', 6);
   await expect(page.getByRole('spinbutton', { name: 'Before · after' })).toHaveAttribute('aria-valuenow', '100');
@@ -302,6 +304,7 @@ test('many tethered lines are carried beside the main thread, with a figure that
   const [before] = await guidesOn(desk, 'demo-depth', 4);
   const own = lines.filter(({ guide }) => guide?.id === before.id);
   expect(own.length).toBeGreaterThan(300);
+  await unfold(page, 'Turn the camera');
   await setNumber(page, 'Lean', 3);
   await page.getByRole('button', { name: 'Keep', exact: true }).click();
   await expect(page.getByText(/^\d+ lines went along\.$/)).toBeVisible();
@@ -438,11 +441,13 @@ test('three points that no box can have are said so, with what to move; the page
   await inDepth(page, 'Frame');
   await page.getByRole('button', { name: 'Three, looking down' }).click();
   await guidesOn(desk, HERON, 1);
+  await unfold(page, 'Points of the frame');
   await setNumber(page, 'Spread', 25);
   await expect(
     page.getByRole('alert').filter({ hasText: /leaves the cone of vision of 60°|No square-cornered box/ }),
   ).toBeVisible();
   await page.keyboard.press('Control+z');
+  await unfold(page, 'Another frame');
   await page.getByRole('button', { name: 'One point', exact: true }).click();
   await expect(page.getByText('One point: it is the centre of vision; the focal length is chosen.')).toBeVisible();
   await expect(page.getByRole('radio', { name: 'Facing wall' }).first()).toBeVisible();

@@ -222,6 +222,7 @@ await inPerspective('demo-depth', [
     clip: BOARD,
     prepare: async (tab) => {
       await inDepth()(tab);
+      await tab.getByRole('button', { name: 'Turn the camera' }).click();
       for (const [setting, value] of [
         ['To the right', 14],
         ['Up', 8],

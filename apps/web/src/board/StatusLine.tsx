@@ -1,4 +1,5 @@
 import { Text, View } from 'react-native';
+import { inThousands } from '../inThousands';
 import { HOLD_COMMANDS, type HoldId } from './commands';
 import { keyInWords } from './keys/keyNames';
 import { keyIn, useKeySet } from './keys/keySet';
@@ -27,7 +28,7 @@ export function StatusLine() {
     >
       <Text className="font-sans text-12 text-faint" numberOfLines={1}>
         <Text className="font-bold text-ink">{next}</Text>
-        {` · ${Math.round(zoom * 100)} % · ${Math.round((turn * 180) / Math.PI)}° · hold ${holds}`}
+        {` · ${inThousands(Math.round(zoom * 100))} % · ${Math.round((turn * 180) / Math.PI)}° · hold ${holds}`}
       </Text>
     </View>
   );

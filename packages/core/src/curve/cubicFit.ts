@@ -4,6 +4,8 @@ import { STRIDE } from './spine';
 export interface Direction {
   readonly x: number;
   readonly y: number;
+  /** By how much the width grows in a px along it; free where none is given. */
+  readonly widening?: number;
 }
 
 /** The two inner handles of a fitted cubic, each x, y, width. */
@@ -20,8 +22,9 @@ let parameters = new Float64Array(512);
 
 /**
  * Fits one cubic in (x, y, width) to the triples `first..last` of `track`, through both ends, leaving along `start` and
- * arriving along `end` where these are given (both point forward); `lengths` is the way up to each triple. After Schneider, "An algorithm for automatically
- * fitting digitized curves" (Graphics Gems, 1990); a missing tangent is taken from an unconstrained least-squares fit.
+ * arriving along `end` where these are given (both point forward), widening there as they say; `lengths` is the way up to
+ * each triple. After Schneider, "An algorithm for automatically fitting digitized curves" (Graphics Gems, 1990); a missing
+ * tangent is taken from an unconstrained least-squares fit.
  * Stops as soon as every triple is within `tolerance` page px, or when that is out of reach; the error tells which.
  */
 export function fitCubic(
@@ -73,10 +76,10 @@ function straight(
   return [
     track[a] + (start ? start.x * third : dx),
     track[a + 1] + (start ? start.y * third : dy),
-    track[a + 2] + dw,
+    track[a + 2] + (start?.widening !== undefined ? start.widening * third : dw),
     track[d] - (end ? end.x * third : dx),
     track[d + 1] - (end ? end.y * third : dy),
-    track[d + 2] - dw,
+    track[d + 2] - (end?.widening !== undefined ? end.widening * third : dw),
   ];
 }
 
@@ -120,7 +123,7 @@ function freeHandles(track: Float64Array, first: number, last: number): Handles 
   return [near(0), near(1), near(2), far(0), far(1), far(2)];
 }
 
-/** Handle lengths along the given tangents, and free width handles, by least squares. */
+/** Handle lengths along the given tangents, and width handles where these leave them free, by least squares. */
 function guidedHandles(
   track: Float64Array,
   first: number,
@@ -165,10 +168,19 @@ function guidedHandles(
   const least = 1e-3 * length;
   // Handles that turn back or overshoot make loops between the samples (Schneider's heuristic, with an upper bound).
   if (!(reach1 > least && reach2 > least && reach1 < length && reach2 < length)) reach1 = reach2 = length / 3;
+  // By how much the width changes from each end to its handle: as the tangent says, or as fits best with what the other does.
+  let change1 = leaving.widening && leaving.widening * reach1;
+  let change2 = arriving.widening && -arriving.widening * reach2;
   const weights = m11 * m22 - m12 * m12;
-  const solvable = weights > 1e-12;
-  const w1 = aw + (solvable ? (weight1 * m22 - weight2 * m12) / weights : (dw - aw) / 3);
-  const w2 = dw + (solvable ? (weight2 * m11 - weight1 * m12) / weights : (aw - dw) / 3);
+  const isSolvable = weights > 1e-12;
+  if (change1 === undefined && change2 === undefined) {
+    change1 = isSolvable ? (weight1 * m22 - weight2 * m12) / weights : (dw - aw) / 3;
+    change2 = isSolvable ? (weight2 * m11 - weight1 * m12) / weights : (aw - dw) / 3;
+  }
+  change1 ??= isSolvable ? (weight1 - m12 * (change2 ?? 0)) / m11 : (dw - aw) / 3;
+  change2 ??= isSolvable ? (weight2 - m12 * change1) / m22 : (aw - dw) / 3;
+  const w1 = aw + change1;
+  const w2 = dw + change2;
   return [ax + leaving.x * reach1, ay + leaving.y * reach1, w1, dx - arriving.x * reach2, dy - arriving.y * reach2, w2];
 }
 

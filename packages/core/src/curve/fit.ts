@@ -35,9 +35,10 @@ const AT_START: Standing = {
 };
 
 /**
- * Fits a spine to points that are still arriving: every cubic reaches as far as the tolerance allows, smooth ones meet in
- * a common tangent, corners are kept. A cubic is laid down only when the points that decide it can no longer change, so
- * adding points one by one and adding them all at once give the same spine, number for number.
+ * Fits a spine to points that are still arriving: every cubic reaches as far as the tolerance allows; smooth ones meet in
+ * a common tangent and widen alike on both sides, so that the edges of the line have no kink; corners are kept. A cubic is
+ * laid down only when the points that decide it can no longer change, so adding points one by one and adding them all at
+ * once give the same spine, number for number.
  */
 export class SpineFitter {
   private track: Float64Array;
@@ -286,7 +287,7 @@ export class SpineFitter {
     return (ux * vx + uy * vy) / Math.sqrt((ux * ux + uy * uy) * (vx * vx + vy * vy) + 1e-30);
   }
 
-  /** The course's direction at an inner point: the chord of its neighbourhood, each side weighed by its nearness. */
+  /** Where the course goes at an inner point, and how it widens: by its neighbourhood, each side weighed by its nearness. */
   private tangent(index: number): Direction | undefined {
     if (index <= 0 || index >= this.count - 1) return undefined;
     const { track } = this;
@@ -298,8 +299,9 @@ export class SpineFitter {
     // The derivative at the middle of the parabola through three unevenly spaced points.
     const x = ((track[b] - track[a]) * after) / before + ((track[c] - track[b]) * before) / after;
     const y = ((track[b + 1] - track[a + 1]) * after) / before + ((track[c + 1] - track[b + 1]) * before) / after;
+    const w = ((track[b + 2] - track[a + 2]) * after) / before + ((track[c + 2] - track[b + 2]) * before) / after;
     const length = Math.hypot(x, y);
-    return length > 1e-12 ? { x: x / length, y: y / length } : undefined;
+    return length > 1e-12 ? { x: x / length, y: y / length, widening: w / (before + after) } : undefined;
   }
 }
 

@@ -6,7 +6,7 @@ import { IconButton } from '../../look/Button';
 import { Switch } from '../../look/Switch';
 import { guideColour } from '../../render/guidePicture';
 import { useBoard, usePage } from '../boardContext';
-import { takeTool } from '../desk';
+import { takeTool, useDesk } from '../desk';
 import { setGuides, useGuides } from './guideStore';
 import { stateInWords } from './inWords';
 import { guidesOf } from './layGuide';
@@ -15,12 +15,15 @@ import { guidesOf } from './layGuide';
 export function GuideList() {
   const board = useBoard();
   const guides = guidesOf(usePage(board));
+  const isAtHome = useDesk((desk) => desk.stage === 'guides');
   const guided = useGuides((state) => state.guided);
   const areAllAsleep = guides.length > 0 && guides.every(({ acting }) => !acting);
   return (
     <View className="gap-1" role="list" aria-label="Guides on this page">
       {guides.length === 0 && (
-        <Text className="font-sans text-14 text-faint">None yet. Lay one down in the stage Guides.</Text>
+        <Text className="font-sans text-14 text-faint">
+          {isAtHome ? 'None yet.' : 'None yet. Lay one down in the stage Guides.'}
+        </Text>
       )}
       {areAllAsleep && guided && (
         <Text className="font-sans text-14 text-faint">
@@ -40,7 +43,7 @@ function GuideRow({ guide, guided }: { readonly guide: GuideEntity; readonly gui
   return (
     <View
       role="listitem"
-      className={`flex-row items-center gap-1 rounded-xl border px-1 ${isInHand ? 'border-seal bg-raised' : 'border-rule'}`}
+      className={`flex-row items-center gap-1 rounded-xl border px-1 py-0.5 ${isInHand ? 'border-seal bg-raised' : 'border-rule'}`}
     >
       <View style={{ width: 6, height: 28, borderRadius: 3, backgroundColor: guideColour(guide) }} />
       <Pressable

@@ -15,6 +15,7 @@ import { useShallow } from 'zustand/react/shallow';
 import { Button } from '../../look/Button';
 import { Choice } from '../../look/Choice';
 import { Field } from '../../look/Field';
+import { Fold } from '../../look/Fold';
 import { ScrubNumber } from '../../look/ScrubNumber';
 import { Switch } from '../../look/Switch';
 import { useBoard, usePage } from '../boardContext';
@@ -97,8 +98,20 @@ function InDepth({ width, perRow }: { readonly width: number; readonly perRow: n
   return (
     <View className="gap-2">
       <DepthSettings width={width} perRow={perRow} />
-      {deed === 'frame' && <PresetChoice />}
-      {deed === 'frame' && frame && <OneGuide guide={frame} width={width} />}
+      {deed === 'frame' && !frame && (
+        <>
+          <Faint>Make a frame:</Faint>
+          <PresetChoice />
+        </>
+      )}
+      {deed === 'frame' && frame && (
+        <>
+          <Fold title="Another frame">
+            <PresetChoice />
+          </Fold>
+          <OneGuide guide={frame} width={width} />
+        </>
+      )}
     </View>
   );
 }

@@ -83,13 +83,12 @@ export function DepthSettings({ width, perRow }: { readonly width: number; reado
 export function PresetChoice() {
   const board = useBoard();
   return (
-    <View className="gap-2">
-      <Faint>Make a frame:</Faint>
-      <View className="flex-row flex-wrap gap-2">
-        {FRAME_PRESETS.map((preset) => (
-          <Button key={preset.id} label={preset.name} onPress={() => layPreset(board, preset)} />
-        ))}
-      </View>
+    <View className="flex-row flex-wrap gap-2">
+      {FRAME_PRESETS.map((preset) => (
+        <View key={preset.id} className="grow">
+          <Button label={preset.name} onPress={() => layPreset(board, preset)} />
+        </View>
+      ))}
     </View>
   );
 }

@@ -1,6 +1,6 @@
 import { freshGrid, planeName } from '@true-nib/core/guides';
 import { FRAME_PLANES, type FrameGrid, type FramePlane, type FrameShape } from '@true-nib/core/page';
-import { Text, View } from 'react-native';
+import { View } from 'react-native';
 import { Switch } from '../../look/Switch';
 import { GUIDE_HUES } from '../../render/guidePicture';
 import { useBoard, usePage } from '../boardContext';
@@ -23,7 +23,6 @@ export function FrameGrids({ guide, change }: GridsProps) {
     });
   return (
     <View className="gap-2">
-      <Text className="pt-1 font-bold text-14 text-ink">Grids</Text>
       {FRAME_PLANES.map((plane, k) => {
         const grid = shape.grids[plane];
         const name = planeName(shape, plane);

@@ -14,10 +14,12 @@ import { Text, View } from 'react-native';
 import { Button } from '../../look/Button';
 import { Choice } from '../../look/Choice';
 import { Field } from '../../look/Field';
+import { Fold } from '../../look/Fold';
 import { ScrubNumber } from '../../look/ScrubNumber';
 import { Switch } from '../../look/Switch';
 import { pointInWords } from '../../render/framePicture';
 import { guideColour } from '../../render/guidePicture';
+import { inThousands } from '../../inThousands';
 import { useBoard, usePage } from '../boardContext';
 import { Faint, Line, Settled } from '../guides/parts';
 import { setDepth, useDepth } from './depthStore';
@@ -36,7 +38,6 @@ export function FrameSettings({ guide, width }: { readonly guide: FrameGuide; re
   const board = useBoard();
   const { size } = usePage(board);
   const { shape } = guide;
-  const keepsHorizon = useDepth((state) => state.keepsHorizon);
   /** Keeps what a change makes of the frame, or says why it cannot be. */
   const change = (label: string, make: () => FrameShape) => {
     try {
@@ -50,6 +51,33 @@ export function FrameSettings({ guide, width }: { readonly guide: FrameGuide; re
     <View className="gap-2">
       <FrameMap frame={shape} page={size} colour={guideColour(guide)} width={width} />
       <Readings guide={guide} />
+      <SecondBox guide={guide} />
+      <Fold title="Points of the frame">
+        <PointSettings guide={guide} change={change} />
+      </Fold>
+      <Fold title="Turn the camera">
+        <TurnSettings key={JSON.stringify(shape.points)} guide={guide} />
+      </Fold>
+      <Fold title="Grids" isOpenAtFirst>
+        <FrameGrids guide={guide} change={change} />
+      </Fold>
+    </View>
+  );
+}
+
+interface PointsProps {
+  readonly guide: FrameGuide;
+  readonly change: (label: string, make: () => FrameShape) => void;
+}
+
+/** The points of a frame one by one, and how far they stand apart. */
+function PointSettings({ guide, change }: PointsProps) {
+  const board = useBoard();
+  const { size } = usePage(board);
+  const { shape } = guide;
+  const keepsHorizon = useDepth((state) => state.keepsHorizon);
+  return (
+    <>
       <Switch label="Points stay on the horizon" on={keepsHorizon} onChange={(on) => setDepth({ keepsHorizon: on })} />
       {FRAME_WAYS.map((way) => {
         const isAsleep = shape.asleep.includes(way);
@@ -115,10 +143,7 @@ export function FrameSettings({ guide, width }: { readonly guide: FrameGuide; re
           />
         </Line>
       )}
-      <TurnSettings key={JSON.stringify(shape.points)} guide={guide} />
-      <SecondBox guide={guide} />
-      <FrameGrids guide={guide} change={change} />
-    </View>
+    </>
   );
 }
 
@@ -173,29 +198,33 @@ function Readings({ guide }: { readonly guide: FrameGuide }) {
     [
       'Horizon',
       horizon
-        ? `${Math.round(horizon.y)} px from the top${horizon.dy === 0 ? '' : `, ${degrees(-Math.atan2(horizon.dy, horizon.dx)).toFixed(1)}°`}`
+        ? `${inThousands(Math.round(horizon.y))} px from the top${horizon.dy === 0 ? '' : `, ${degrees(-Math.atan2(horizon.dy, horizon.dx)).toFixed(1)}°`}`
         : 'none',
     ],
-    ['Focal length', `${Math.round(focal)} px · as ${((focal / size.width) * FILM).toFixed(0)} mm`],
+    ['Focal length', `${inThousands(Math.round(focal))} px · as ${((focal / size.width) * FILM).toFixed(0)} mm`],
     ['Field of view', `${degrees(fieldOfView).toFixed(1)}° across`],
     ['Looks', Math.abs(tilt) < 1e-6 ? 'level' : `${Math.abs(degrees(tilt)).toFixed(1)}° ${tilt > 0 ? 'up' : 'down'}`],
     [
       'Station point',
-      `${((station.away * MM) / size.ppi).toFixed(0)} mm before ${Math.round(station.x)}, ${Math.round(station.y)}`,
+      `${((station.away * MM) / size.ppi).toFixed(0)} mm before ${inThousands(Math.round(station.x))}, ${inThousands(Math.round(station.y))}`,
     ],
     ['Cone that holds the page', `${degrees(widest).toFixed(0)}°`],
   ];
   return (
-    <View className="gap-1" aria-label="What the frame says">
-      {rows.map(([name, words]) => (
-        <View key={name} className="flex-row flex-wrap justify-between gap-x-2">
-          <Text className="font-sans text-12 text-faint">{name}</Text>
-          <Text className="font-sans text-14 text-ink" style={{ fontVariant: ['tabular-nums'] }}>
-            {words}
-          </Text>
+    <View className="gap-1">
+      <Fold title="What the frame says" isOpenAtFirst>
+        <View className="gap-1">
+          {rows.map(([name, words]) => (
+            <View key={name} className="flex-row flex-wrap justify-between gap-x-2">
+              <Text className="font-sans text-12 text-faint">{name}</Text>
+              <Text className="font-sans text-14 text-ink" style={{ fontVariant: ['tabular-nums'] }}>
+                {words}
+              </Text>
+            </View>
+          ))}
+          <Faint>{told}</Faint>
         </View>
-      ))}
-      <Faint>{told}</Faint>
+      </Fold>
       {degrees(widest) > 60 && (
         <Text className="font-bold text-14 text-seal" role="alert">
           The page leaves the cone of vision of 60°: outside the dotted ring boxes look pulled. Move the points farther
@@ -254,7 +283,6 @@ function TurnSettings({ guide }: { readonly guide: FrameGuide }) {
   );
   return (
     <View className="gap-2">
-      <Text className="pt-1 font-bold text-14 text-ink">Turn the camera</Text>
       <Line>
         {number('To the right', 'yaw', -60, 60, '°')}
         {number('Up', 'tilt', -50, 50, '°')}
