@@ -1,3 +1,4 @@
+import { SEGMENT, type Spine } from '../src/curve';
 import { seededRandom } from '../src/math';
 import type { PenSample } from '../src/page';
 import type { Calm, Nib } from '../src/ink';
@@ -41,4 +42,18 @@ export function areaOf(points: ArrayLike<number>): number {
   for (let i = 0, j = points.length - 2; i < points.length; j = i, i += 2)
     twice += points[j] * points[i + 1] - points[i] * points[j + 1];
   return twice / 2;
+}
+
+/** The greatest angle, radians, by which the edges of a line turn at nodes where its course goes on smoothly, for the width alone. */
+export function edgeKinkOf({ points: p }: Spine): number {
+  let worst = 0;
+  for (let i = SEGMENT; i + SEGMENT < p.length; i += SEGMENT) {
+    const [ax, ay] = [p[i] - p[i - 3], p[i + 1] - p[i - 2]];
+    const [bx, by] = [p[i + 3] - p[i], p[i + 4] - p[i + 1]];
+    const [a, b] = [Math.hypot(ax, ay), Math.hypot(bx, by)];
+    if (ax * bx + ay * by < 0.9999 * a * b) continue;
+    const widening = Math.abs((p[i + 2] - p[i - 1]) / a - (p[i + 5] - p[i + 2]) / b);
+    worst = Math.max(worst, Math.atan(widening / 2));
+  }
+  return worst;
 }

@@ -37,12 +37,7 @@ export function reweighed(
 }
 
 /** The inner values of the cubic that goes through four values at even steps, none below 0. */
-export const innerValues = (
-  before: number,
-  third: number,
-  twoThirds: number,
-  after: number,
-): readonly [number, number] => [
+const innerValues = (before: number, third: number, twoThirds: number, after: number): readonly [number, number] => [
   Math.max(0, (18 * third - 9 * twoThirds - 5 * before + 2 * after) / 6),
   Math.max(0, (18 * twoThirds - 9 * third - 5 * after + 2 * before) / 6),
 ];

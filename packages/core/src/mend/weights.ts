@@ -73,12 +73,11 @@ export class Widths {
   apply(): Spine {
     if (this.low > this.high) return this.spine;
     const { values, course, spine, pace } = this;
-    const [a, b] = [Math.max(0, this.low - 1), Math.min(values.length - 1, this.high + 1)];
-    const widthAt = (along: number): number => {
-      const at = clamp(along / pace, 0, values.length - 1);
-      const k = Math.min(values.length - 2, Math.floor(at));
-      return values[k] + (at - k) * (values[k + 1] - values[k]);
-    };
+    // Wide enough for the slopes at both ends to be those of what is left as it was.
+    const margin = 1 + SLOPE_REACH;
+    const [a, b] = [Math.max(0, this.low - margin), Math.min(values.length - 1, this.high + margin)];
+    const widthAt = (along: number): number => valueAt(values, along / pace);
+    const wideningAt = (along: number): number => slopeAt(values, along / pace) / pace;
     const [from, to] = [
       placeAlong(course, a * pace),
       b === values.length - 1 ? endOf(spine) : placeAlong(course, b * pace),
@@ -90,19 +89,41 @@ export class Widths {
       spine,
       a === 0 ? 0 : from,
       to,
-      weighedBy(part, marks, (along) => widthAt(start + along)),
+      weighedBy(part, marks, {
+        widthAt: (along) => widthAt(start + along),
+        wideningAt: (along) => wideningAt(start + along),
+      }),
     );
   }
 }
 
-/** Which values between two others a line through the fewest of them needs, to within `STRAY` (Ramer 1972). */
+/** What lies at a place between even values; the first and the last where it lies beyond them. */
+function valueAt(values: Float64Array, place: number): number {
+  const at = clamp(place, 0, values.length - 1);
+  const k = Math.min(values.length - 2, Math.floor(at));
+  return values[k] + (at - k) * (values[k + 1] - values[k]);
+}
+
+/** By how much values rise in a step, judged by this many on either side. */
+function slopeAt(values: Float64Array, place: number): number {
+  const [low, high] = [Math.max(0, place - SLOPE_REACH), Math.min(values.length - 1, place + SLOPE_REACH)];
+  return (valueAt(values, high) - valueAt(values, low)) / (high - low);
+}
+const SLOPE_REACH = 2;
+
+/** Between which values cubics that go on smoothly follow all others to within `STRAY`: those at which they meet. */
 function bends(values: Float64Array, from: number, to: number): number[] {
   if (to - from < 2) return [];
+  const steps = to - from;
+  const [start, end] = [values[from], values[to]];
+  const [rise, fall] = [(slopeAt(values, from) * steps) / 3, (slopeAt(values, to) * steps) / 3];
   let worst = STRAY;
   let at = -1;
   for (let k = from + 1; k < to; k++) {
-    const chord = values[from] + ((k - from) / (to - from)) * (values[to] - values[from]);
-    if (Math.abs(values[k] - chord) > worst) [worst, at] = [Math.abs(values[k] - chord), k];
+    const t = (k - from) / steps;
+    const s = 1 - t;
+    const there = s * s * (s * start + 3 * t * (start + rise)) + t * t * (3 * s * (end - fall) + t * end);
+    if (Math.abs(values[k] - there) > worst) [worst, at] = [Math.abs(values[k] - there), k];
   }
   return at < 0 ? [] : [...bends(values, from, at), at, ...bends(values, at, to)];
 }
