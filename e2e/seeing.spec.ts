@@ -82,6 +82,47 @@ test('peek hides the rough while it is held, by button and by key', async ({ pag
   await expect.poll(hasRough).toBe(true);
 });
 
+test('a key leaves only the page; Esc, the key or a quiet button bring the tools back', async ({ page, desk }) => {
+  await openBoard(page, desk);
+  const bench = page.getByTestId('bench');
+  for (const back of [
+    () => page.keyboard.press('Escape'),
+    () => page.keyboard.press('b'),
+    () => page.getByRole('button', { name: 'Bring the tools back' }).click(),
+  ]) {
+    await page.keyboard.press('b');
+    await expect(bench).toBeHidden();
+    await back();
+    await expect(bench).toBeVisible();
+  }
+});
+
+test('what is about to be delivered is seen as it will be: no guides, the rough only when it goes along', async ({
+  page,
+  desk,
+}) => {
+  await openBoard(page, desk, 'demo-depth');
+  const guides = page.locator('canvas[data-layer="guides"]');
+  await expect(guides).toBeVisible();
+  await page.getByRole('tab', { name: 'Finish' }).click();
+  await expect(guides).toBeHidden();
+  await page.getByRole('tab', { name: 'Ink' }).click();
+  await expect(guides).toBeVisible();
+  await openBoard(page, desk);
+  const hasRough = async () => (await pixels(page, ['under'], AROUND_THE_PAGE)).some((value) => value < 225);
+  const hasInks = async () => darkCount(await pixels(page, ['ink'], AROUND_THE_PAGE)) > 300;
+  await page.getByRole('button', { name: 'Rough, Rough' }).click();
+  await page.getByRole('switch', { name: /^Alone/ }).click();
+  await expect.poll(hasInks).toBe(false);
+  await page.getByRole('tab', { name: 'Finish' }).click();
+  await expect.poll(hasInks).toBe(true);
+  await expect.poll(hasRough).toBe(false);
+  await page.getByRole('switch', { name: 'With the rough' }).click();
+  await expect.poll(hasRough).toBe(true);
+  await page.getByRole('tab', { name: 'Ink' }).click();
+  await expect.poll(hasInks).toBe(false);
+});
+
 test('a rough over the inks multiplies and is drawn through', async ({ page, desk }) => {
   await openBoard(page, desk);
   const over = page.locator('canvas[data-layer="over"]');

@@ -36,6 +36,24 @@ test('layers are added, named, marked, grouped, copied and deleted, and every st
   expect(await countStrokes(desk)).toBe(before / 2);
 });
 
+test('a layer of a very long name is copied and hidden like any other; a name that is taken back is the old one', async ({
+  page,
+  desk,
+}) => {
+  await openBoard(page, desk);
+  const long = 'Rigging '.repeat(25).trim();
+  const name = page.getByLabel('Name of the layer');
+  await name.fill(long);
+  await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: 'Copy', exact: true }).click();
+  await page.getByRole('switch', { name: `${long} seen`, exact: true }).click();
+  await expect.poll(async () => (await rows(desk)).length).toBe(3);
+  await expect.poll(async () => layersOf(await onServer(desk)).some(({ hidden }) => hidden)).toBe(true);
+  for (let k = 0; k < 3; k++) await page.keyboard.press('Control+z');
+  await expect(name).toHaveValue('Inks');
+  await expect.poll(() => rows(desk)).toEqual(['Inks', 'Rough']);
+});
+
 test('a layer is carried by the keyboard, and by its grip', async ({ page, desk }) => {
   await openBoard(page, desk);
   await page.getByRole('button', { name: 'Add', exact: true }).click();

@@ -4,6 +4,7 @@ import { View } from 'react-native';
 import { say } from '../look/notices';
 import { role } from '../look/role';
 import { BoardPicture, HARD_EDGE, type BoardCanvases } from '../render/boardPicture';
+import { plainLook } from '../render/stackLook';
 import type { StartedInks } from '../render/startedInks';
 import { newId } from '../session/ids';
 import type { PageSession } from '../session/pageSession';
@@ -127,8 +128,9 @@ function followDesk({ session, picture, selection, hand, path, points, mend }: O
     if (desk.tool !== before?.tool || desk.stage !== before.stage || desk.layerId !== before.layerId) mend.follow();
     points.setVisible(desk.stage === 'mend' && tool === 'points');
     if (before && isPath(before) && !isPath(desk)) path.finish();
-    if (desk.solo !== before?.solo || desk.standIns !== before.standIns)
-      picture.setLook({ solo: desk.solo, standIns: desk.standIns });
+    const isDelivering = desk.stage === 'finish';
+    if (desk.solo !== before?.solo || desk.standIns !== before.standIns || isDelivering !== (before.stage === 'finish'))
+      picture.setLook(isDelivering ? plainLook : { solo: desk.solo, standIns: desk.standIns });
     if (before && desk.layerId !== before.layerId) {
       path.finish();
       points.letGo();

@@ -1,7 +1,8 @@
 import { router, useLocalSearchParams } from 'expo-router';
+import PanelsTopLeft from 'lucide-react-native/icons/panels-top-left';
 import { useEffect, useState } from 'react';
 import { useWindowDimensions, View } from 'react-native';
-import { Button } from '../look/Button';
+import { Button, IconButton } from '../look/Button';
 import { Empty, Loading } from '../look/Empty';
 import { Drawer } from '../look/Drawer';
 import { TipLine } from '../look/TipLine';
@@ -17,14 +18,14 @@ import { keepTemplates } from './guides/templateStore';
 import { setGuides, useGuides } from './guides/guideStore';
 import { FindSheet } from './keys/FindSheet';
 import { KeysSheet } from './keys/KeysSheet';
-import { useKeySet } from './keys/keySet';
+import { useKeySet, withKey } from './keys/keySet';
 import { Navigator } from './Navigator';
 import { keepRack } from './nibs/rackSync';
 import { RulerSheet } from './RulerSheet';
 import { SideColumn } from './SideColumn';
 import { StackPanel } from './stack/StackPanel';
 import { StatusLine } from './StatusLine';
-import { useDesk } from './desk';
+import { togglePage, useDesk } from './desk';
 import { Strip } from './Strip';
 import { useBoardKeys } from './useBoardKeys';
 import { usePageSession } from './usePageSession';
@@ -88,6 +89,7 @@ function Desk({ session, inks }: { readonly session: PageSession; readonly inks:
           <View className="min-w-0 flex-1">
             <BoardCanvas session={session} inks={inks} onOpen={setBoard} />
             {board && <Navigator />}
+            {isBare && <ToolsBack />}
             {board &&
               !isBare &&
               (wide ? <StatusLine /> : isStackOpen ? <StackDrawer /> : isListOpen ? <GuideDrawer /> : <Bench />)}
@@ -99,6 +101,21 @@ function Desk({ session, inks }: { readonly session: PageSession; readonly inks:
         <TipLine />
       </View>
     </BoardContext>
+  );
+}
+
+/** The way back from the page alone, for who has no keys: quiet, in the corner away from the drawing hand. */
+function ToolsBack() {
+  const isLeft = useKeySet((set) => set.hand === 'left');
+  return (
+    <View className={`absolute top-1 rounded-xl bg-tray opacity-60 ${isLeft ? 'right-1' : 'left-1'}`}>
+      <IconButton
+        label="Bring the tools back"
+        tooltip={withKey('only-page')}
+        icon={PanelsTopLeft}
+        onPress={togglePage}
+      />
+    </View>
   );
 }
 

@@ -1,5 +1,5 @@
 import { useMutation } from '@tanstack/react-query';
-import { ofKind, pxToMm } from '@true-nib/core/page';
+import { ofKind, paperOf, pxToMm } from '@true-nib/core/page';
 import Download from 'lucide-react-native/icons/download';
 import { useRef, useState } from 'react';
 import { Text, View } from 'react-native';
@@ -120,19 +120,23 @@ export function WithRoughSwitch() {
   return <Switch label="With the rough" on={isOn} onChange={(deliverRough) => useDesk.setState({ deliverRough })} />;
 }
 
+const paperInWords = (paper: string | null): string =>
+  paper === null ? 'transparent where nothing is drawn' : paper === '#ffffff' ? 'on white paper' : 'on tinted paper';
+
 /** What the file will be, in words. */
 export function DeliveryInWords() {
   const { deliverAs, deliverScale } = useDesk(
     useShallow(({ deliverAs, deliverScale }) => ({ deliverAs, deliverScale })),
   );
-  const { width, height, ppi } = usePage(useBoard()).size;
+  const page = usePage(useBoard());
+  const { width, height, ppi } = page.size;
   const px = (length: number) => Math.max(1, Math.round(length * deliverScale));
   const mm = (length: number) => pxToMm(length, ppi).toFixed(1);
   return (
     <Text className="font-sans text-14 text-faint">
       {deliverAs === 'svg'
         ? `Vectors, ${mm(width)} × ${mm(height)} mm, one path a stroke, a group for each layer.`
-        : `${px(width)} × ${px(height)} px at ${Math.round(ppi * deliverScale)} ppi, on white paper.`}
+        : `${px(width)} × ${px(height)} px at ${Math.round(ppi * deliverScale)} ppi, ${paperInWords(paperOf(page))}.`}
     </Text>
   );
 }

@@ -273,7 +273,9 @@ export const COMMANDS = [
     run: (board) => {
       if (board.hand.cancel()) say('Let go: nothing was drawn.');
       else if (board.path.finish() || board.points.letGo() || board.depth.letGo() || board.guides.letGo()) return;
-      else if (!board.selection.takeBack()) board.selection.clear();
+      else if (board.selection.takeBack()) return;
+      else if (useDesk.getState().onlyPage) togglePage();
+      else board.selection.clear();
     },
   },
 ] as const satisfies readonly Command[];

@@ -10,12 +10,19 @@ export function roughInHand(page: Page, roughId: string | undefined): PictureEnt
   return chosen ?? ofKind(page, 'picture').sort(byOrder).at(-1);
 }
 
-/** Shows the handles of the rough in hand while it can be moved, and keeps peeking in step with its button and key. */
+/**
+ * Shows the handles of the rough in hand while it can be moved, and hides roughs while one peeks by button or key, or is
+ * about to deliver without them.
+ */
 export function useRoughInHand(): void {
   const board = useBoard();
   const page = usePage(board);
-  const { stage, roughId, peeking } = useDesk(
-    useShallow(({ stage, roughId, peeking }) => ({ stage, roughId, peeking })),
+  const { stage, roughId, isHidden } = useDesk(
+    useShallow(({ stage, roughId, peeking, deliverRough }) => ({
+      stage,
+      roughId,
+      isHidden: peeking || (stage === 'finish' && !deliverRough),
+    })),
   );
   useEffect(() => {
     const rough = stage === 'rough' ? roughInHand(page, roughId) : undefined;
@@ -24,5 +31,5 @@ export function useRoughInHand(): void {
     if (rough && rough.id !== roughId) useDesk.setState({ roughId: rough.id });
   }, [board, page, stage, roughId]);
   useEffect(() => board.picture.setRing(undefined), [board, stage]);
-  useEffect(() => board.picture.setPeek(peeking), [board, peeking]);
+  useEffect(() => board.picture.setPeek(isHidden), [board, isHidden]);
 }

@@ -12,6 +12,7 @@ import {
   type History,
   type Page,
   type StrokeEntity,
+  shortened,
 } from '@true-nib/core/page';
 import { ApiProblem, Offline } from '../api/request';
 import type { PageCard } from '../api/shelf';
@@ -175,7 +176,7 @@ export class PageSession {
     if (edits.length === 0) return false;
     const { author, now } = this.options;
     const all = [...edits, ...this.companions(this.page, edits)];
-    return this.append({ id, by: author, label, at: now(), needs, edits: all });
+    return this.append({ id, by: author, label: shortened(label), at: now(), needs, edits: all });
   }
 
   /** Makes a drafted change part of the page, signed by this author. Answers false, and says why, when it does not fit. */

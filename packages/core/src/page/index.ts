@@ -12,6 +12,7 @@ export * from './inked';
 export * from './layer';
 export * from './mapStroke';
 export * from './merge';
+export * from './names';
 export * from './nib';
 export * from './page';
 export * from './parts';

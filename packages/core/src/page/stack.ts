@@ -1,6 +1,7 @@
 import { type Change, draftChange, type Edit } from './change';
 import type { EntityId, InkStyle, LayerEntity } from './entity';
 import { PageError } from './errors';
+import { freeName } from './names';
 import { byOrder, find, ofKind, orderBetween, ordersBetween, type Page } from './page';
 import { washTile } from './wash';
 
@@ -183,14 +184,17 @@ export function deleteLayers(page: Page, layerIds: readonly EntityId[]): Change 
 export function duplicateLayers(page: Page, layerIds: readonly EntityId[], newId: () => EntityId): Change {
   const edits: Edit[] = [];
   const copies = new Map<EntityId, EntityId>();
+  const names = ofKind(page, 'layer').map(({ name }) => name);
   for (const node of outermost(page, layerIds)) {
     for (const { layer } of nodesOf([node])) copies.set(layer.id, newId());
     for (const { layer } of nodesOf([node])) {
       const copy = { ...layer, id: copies.get(layer.id) ?? newId() };
       const inner = layer.parentId === undefined ? undefined : copies.get(layer.parentId);
-      if (layer === node.layer)
-        edits.push({ before: null, after: { ...placedAbove(page, copy, layer.id), name: `${layer.name} 2` } });
-      else edits.push({ before: null, after: inner === undefined ? copy : { ...copy, parentId: inner } });
+      if (layer === node.layer) {
+        const name = freeName(names, layer.name);
+        names.push(name);
+        edits.push({ before: null, after: { ...placedAbove(page, copy, layer.id), name } });
+      } else edits.push({ before: null, after: inner === undefined ? copy : { ...copy, parentId: inner } });
     }
   }
   for (const entity of page.entities) {

@@ -9,6 +9,8 @@ import {
   type LayerEntity,
   type Page,
   type PictureEntity,
+  freeName,
+  ofKind,
 } from '../page';
 import { fittedPlacement } from './place';
 
@@ -26,7 +28,11 @@ export function bringInRough(
   ids: { readonly layer: EntityId; readonly picture: EntityId },
   placement = fittedPlacement(picture, page.size),
 ): Change {
-  const layer = newLayer({ id: ids.layer, medium: 'rough', name: 'Rough', order: bottomOfStack(page) });
+  const name = freeName(
+    ofKind(page, 'layer').map((other) => other.name),
+    'Rough',
+  );
+  const layer = newLayer({ id: ids.layer, medium: 'rough', name, order: bottomOfStack(page) });
   const rough: PictureEntity = {
     kind: 'picture',
     id: ids.picture,

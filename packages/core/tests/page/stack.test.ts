@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import {
   applyChange,
   changeLayers,
+  checkEntity,
   deleteLayers,
   duplicateLayers,
   EntityMap,
@@ -21,6 +22,7 @@ import {
   PLAIN_STYLE,
   restyleLayer,
   rowsOf,
+  shortened,
   stackOf,
   visibleLayers,
   withTheOneBelow,
@@ -161,6 +163,21 @@ describe('copying, deleting and limits', () => {
     expect(rowsOf(stackOf(copied))).toHaveLength(8);
     const copies = ofKind(copied, 'stroke').filter(({ spine }) => spine === stroke('s').spine || spine.points[0] === 0);
     expect(new Set(copies.map(({ layerId }) => layerId)).size).toBe(2);
+  });
+
+  it('copies have names of their own, however long the names they come from', () => {
+    const named = (id: string, name: string) => ({ ...layer(id), name });
+    const long = 'Rigging '.repeat(25);
+    const shelf = pageOf(named('a', 'Inks'), named('b', 'Inks 2'), named('c', long), named('d', 'Panel 7'));
+    const namesAfter = (ids: readonly string[]) =>
+      duplicateLayers(shelf, ids, newId)
+        .edits.map(({ after: copy }) => checkEntity(copy))
+        .map((copy) => copy.kind === 'layer' && copy.name);
+    expect(namesAfter(['a'])).toEqual(['Inks 3']);
+    expect(namesAfter(['d'])).toEqual(['Panel 8']);
+    expect(new Set(namesAfter(['a', 'b', 'c'])).size).toBe(3);
+    expect(long).toHaveLength(200);
+    expect(shortened(`${'x'.repeat(198)}🪢 and on`)).toBe(`${'x'.repeat(198)}…`);
   });
 
   it('deleting takes what lies on a layer with it, and is refused for a locked one', () => {

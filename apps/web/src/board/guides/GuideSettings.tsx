@@ -162,7 +162,7 @@ function OneGuide({ guide, width }: { readonly guide: GuideEntity; readonly widt
   );
   return (
     <View className="gap-2">
-      <GuideName key={guide.id} guide={guide} />
+      <GuideName key={`${guide.id} ${guide.name}`} guide={guide} />
       {shape.kind === 'frame' && <FrameSettings guide={{ ...guide, shape }} width={width} />}
       {shape.kind === 'plane' && <Faint>{`True proportions ${proportionsOf(shape)} (wide : high)`}</Faint>}
       {shape.kind === 'straightedge' && <Faint>{lengthInWords(shape, size.ppi)}</Faint>}

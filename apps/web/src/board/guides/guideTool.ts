@@ -358,8 +358,9 @@ export class GuideTool {
       this.held?.id === guide.id ? { ...guide, shape: this.held.shape } : (moved.get(guide.id) ?? guide),
     );
     if (this.held && this.held.id === undefined) guides.push(newGuide(page, this.held.shape));
-    // A canvas that has nothing to show is let be.
-    if (guides.length === 0 && this.ghosts.length === 0 && useDepth.getState().edges.length === 0) {
+    const isEmpty = guides.length === 0 && this.ghosts.length === 0 && useDepth.getState().edges.length === 0;
+    // A canvas that has nothing to show is let be. What is about to be delivered is seen as it will be.
+    if (isEmpty || useDesk.getState().stage === 'finish') {
       this.tags = [];
       this.marks = [];
       return picture.setGuides(undefined);

@@ -11,6 +11,7 @@ import {
   type GuideKind,
   type GuideShape,
   type Page,
+  freeName,
 } from '@true-nib/core/page';
 import { newId } from '../../session/ids';
 
@@ -118,9 +119,10 @@ export function laidShape(
 /** A new guide on top of the list, with a name and a colour of its own. */
 export function newGuide(page: Page, shape: GuideShape, name = GUIDE_NAMES[shape.kind]): GuideEntity {
   const guides = ofKind(page, 'guide');
-  const names = new Set(guides.map((guide) => guide.name));
-  let own = name;
-  for (let k = 2; names.has(own); k++) own = `${name} ${k}`;
+  const own = freeName(
+    guides.map((guide) => guide.name),
+    name,
+  );
   const last = guides
     .map(({ order }) => order)
     .sort()

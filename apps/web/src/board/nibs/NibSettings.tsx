@@ -32,7 +32,7 @@ export function NibSettings({ width }: { readonly width: number }) {
 /** What the nib in hand is called and where it lies; named anew when the typing has ended. */
 function NameSettings() {
   const { id, nib, group } = useRackNib();
-  return <NameFields key={id} name={nib.name} group={group} />;
+  return <NameFields key={`${id} ${group} ${nib.name}`} name={nib.name} group={group} />;
 }
 
 function NameFields({ name, group }: { readonly name: string; readonly group: string }) {

@@ -38,7 +38,11 @@ export function LayerSettings() {
   const show = (draft: (page: Page) => Change) => board.picture.preview(draft(board.picture.shownPage).edits);
   return (
     <View className="gap-2 border-t border-rule pt-2" testID="layer-settings">
-      <NameField key={layer.id} layer={layer} onRename={(name) => tell('Rename the layer', { name })} />
+      <NameField
+        key={`${layer.id} ${layer.name}`}
+        layer={layer}
+        onRename={(name) => tell('Rename the layer', { name })}
+      />
       <Marks mark={layer.mark} onChange={(mark) => tell('Mark the layer', { mark })} />
       <ScrubNumber
         label="Fade"
