@@ -180,6 +180,13 @@ export function deleteLayers(page: Page, layerIds: readonly EntityId[]): Change 
   return draftChange(names.length === 1 ? `Delete ${names[0]}` : `Delete ${names.length} layers`, edits);
 }
 
+/** The name that is wanted for a layer, or the next like it that none of the page's layers has. */
+export const freeLayerName = (page: Page, wanted: string): string =>
+  freeName(
+    ofKind(page, 'layer').map(({ name }) => name),
+    wanted,
+  );
+
 /** Copies layers with all that lies on them, each copy directly above its layer. `newId` gives the copies their ids. */
 export function duplicateLayers(page: Page, layerIds: readonly EntityId[], newId: () => EntityId): Change {
   const edits: Edit[] = [];

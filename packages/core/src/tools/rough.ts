@@ -9,8 +9,7 @@ import {
   type LayerEntity,
   type Page,
   type PictureEntity,
-  freeName,
-  ofKind,
+  freeLayerName,
 } from '../page';
 import { fittedPlacement } from './place';
 
@@ -28,10 +27,7 @@ export function bringInRough(
   ids: { readonly layer: EntityId; readonly picture: EntityId },
   placement = fittedPlacement(picture, page.size),
 ): Change {
-  const name = freeName(
-    ofKind(page, 'layer').map((other) => other.name),
-    'Rough',
-  );
+  const name = freeLayerName(page, 'Rough');
   const layer = newLayer({ id: ids.layer, medium: 'rough', name, order: bottomOfStack(page) });
   const rough: PictureEntity = {
     kind: 'picture',

@@ -58,7 +58,7 @@ function GuideRow({ guide, guided }: { readonly guide: GuideEntity; readonly gui
         <Text className="font-bold text-14 text-ink" numberOfLines={2}>
           {guide.name}
         </Text>
-        <Text className="font-sans text-12 text-faint" numberOfLines={1}>
+        <Text className="font-sans text-12 text-faint" numberOfLines={2}>
           {stateInWords(guide, guided)}
         </Text>
       </Pressable>

@@ -162,7 +162,7 @@ function OneGuide({ guide, width }: { readonly guide: GuideEntity; readonly widt
   );
   return (
     <View className="gap-2">
-      <GuideName key={`${guide.id} ${guide.name}`} guide={guide} />
+      <GuideName key={guide.id} guide={guide} />
       {shape.kind === 'frame' && <FrameSettings guide={{ ...guide, shape }} width={width} />}
       {shape.kind === 'plane' && <Faint>{`True proportions ${proportionsOf(shape)} (wide : high)`}</Faint>}
       {shape.kind === 'straightedge' && <Faint>{lengthInWords(shape, size.ppi)}</Faint>}
@@ -265,12 +265,13 @@ function AimAtFrame({
 /** The name of a guide, kept when the field is left. */
 function GuideName({ guide }: { readonly guide: GuideEntity }) {
   const { guides } = useBoard();
-  const [words, setWords] = useState(guide.name);
+  const [typed, setTyped] = useState<string>();
   const keep = () => {
-    const name = words.trim().slice(0, 80);
-    if (name !== '' && name !== guide.name) guides.tell(guide, `Name: ${name}`, { name });
+    const name = typed?.trim().slice(0, 80);
+    setTyped(undefined);
+    if (name && name !== guide.name) guides.tell(guide, `Name: ${name}`, { name });
   };
-  return <Field label="Name" value={words} onChange={setWords} onSubmit={keep} onBlur={keep} />;
+  return <Field label="Name" value={typed ?? guide.name} onChange={setTyped} onSubmit={keep} onBlur={keep} />;
 }
 
 function WheelSettings({

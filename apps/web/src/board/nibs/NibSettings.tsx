@@ -32,29 +32,29 @@ export function NibSettings({ width }: { readonly width: number }) {
 /** What the nib in hand is called and where it lies; named anew when the typing has ended. */
 function NameSettings() {
   const { id, nib, group } = useRackNib();
-  return <NameFields key={`${id} ${group} ${nib.name}`} name={nib.name} group={group} />;
+  return <NameFields key={id} name={nib.name} group={group} />;
 }
 
 function NameFields({ name, group }: { readonly name: string; readonly group: string }) {
-  const [names, setNames] = useState({ name, group });
+  const [typed, setTyped] = useState<{ readonly name?: string; readonly group?: string }>({});
   const keep = () => {
-    const [newName, newGroup] = [names.name.trim() || name, names.group.trim() || group];
-    setNames({ name: newName, group: newGroup });
+    const [newName, newGroup] = [typed.name?.trim() || name, typed.group?.trim() || group];
+    setTyped({});
     changeRackNib((one) => ({ ...one, group: newGroup, nib: { ...one.nib, name: newName } }));
   };
   return (
     <View className="gap-2">
       <Field
         label="Name of the nib"
-        value={names.name}
-        onChange={(text) => setNames({ ...names, name: text })}
+        value={typed.name ?? name}
+        onChange={(text) => setTyped({ ...typed, name: text })}
         onSubmit={keep}
         onBlur={keep}
       />
       <Field
         label="Group"
-        value={names.group}
-        onChange={(text) => setNames({ ...names, group: text })}
+        value={typed.group ?? group}
+        onChange={(text) => setTyped({ ...typed, group: text })}
         onSubmit={keep}
         onBlur={keep}
       />

@@ -38,11 +38,7 @@ export function LayerSettings() {
   const show = (draft: (page: Page) => Change) => board.picture.preview(draft(board.picture.shownPage).edits);
   return (
     <View className="gap-2 border-t border-rule pt-2" testID="layer-settings">
-      <NameField
-        key={`${layer.id} ${layer.name}`}
-        layer={layer}
-        onRename={(name) => tell('Rename the layer', { name })}
-      />
+      <NameField key={layer.id} layer={layer} onRename={(name) => tell('Rename the layer', { name })} />
       <Marks mark={layer.mark} onChange={(mark) => tell('Mark the layer', { mark })} />
       <ScrubNumber
         label="Fade"
@@ -72,16 +68,16 @@ export function LayerSettings() {
 }
 
 function NameField({ layer, onRename }: { readonly layer: LayerEntity; readonly onRename: (name: string) => void }) {
-  const [name, setName] = useState(layer.name);
+  const [typed, setTyped] = useState<string>();
   const finish = () => {
-    const wanted = name.trim();
-    if (wanted !== '' && wanted !== layer.name) onRename(wanted);
-    else setName(layer.name);
+    const wanted = typed?.trim();
+    setTyped(undefined);
+    if (wanted && wanted !== layer.name) onRename(wanted);
   };
   return (
     <TextInput
-      value={name}
-      onChangeText={setName}
+      value={typed ?? layer.name}
+      onChangeText={setTyped}
       onBlur={finish}
       onSubmitEditing={finish}
       maxLength={200}

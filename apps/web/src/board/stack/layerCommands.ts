@@ -16,8 +16,7 @@ import {
   type LayerEntity,
   type Medium,
   type Page,
-  freeName,
-  ofKind,
+  freeLayerName,
 } from '@true-nib/core/page';
 import { breath } from '../../breath';
 import { sayError } from '../../look/notices';
@@ -39,16 +38,10 @@ export function chosenIds(page: Page): readonly EntityId[] {
 
 const NAMES: Readonly<Record<Medium, string>> = { ink: 'Inks', wash: 'Wash', rough: 'Rough', group: 'Group' };
 
-const freeLayerName = (page: Page, medium: Medium): string =>
-  freeName(
-    ofKind(page, 'layer').map(({ name }) => name),
-    NAMES[medium],
-  );
-
 /** Adds a layer above the one in hand and takes it in hand. */
 export function addLayer({ session }: Session, medium: 'ink' | 'wash' | 'group'): void {
   const { page } = session;
-  const name = freeLayerName(page, medium);
+  const name = freeLayerName(page, NAMES[medium]);
   const layer = placedAbove(
     page,
     newLayer({ id: newId(), medium, name, order: 'a0' }),
@@ -66,7 +59,11 @@ const onChosen =
 export const duplicateChosen = onChosen((page, ids) => duplicateLayers(page, ids, newId));
 
 export const groupChosen = onChosen((page, ids) =>
-  groupLayers(page, ids, newLayer({ id: newId(), medium: 'group', name: freeLayerName(page, 'group'), order: 'a0' })),
+  groupLayers(
+    page,
+    ids,
+    newLayer({ id: newId(), medium: 'group', name: freeLayerName(page, NAMES.group), order: 'a0' }),
+  ),
 );
 
 export const deleteChosen = (board: Session): boolean => letGo(onChosen(deleteLayers)(board));
