@@ -7,7 +7,8 @@ test('folios and pages are renamed, duplicated, deleted and put back', async ({ 
   await page.getByRole('button', { name: 'Rename' }).click();
   await expect(page.getByRole('link', { name: 'Open Ferry, second draft' })).toBeVisible();
   await expect(page.getByLabel('Picture of Ferry, second draft')).toBeVisible();
-  await page.getByRole('link', { name: 'Open Ferry, second draft' }).click();
+  // By its name; by its picture in other stories.
+  await page.getByText('Ferry, second draft', { exact: true }).click();
   await page.getByRole('button', { name: 'More for The heron mask' }).click();
   await page.getByRole('button', { name: 'Duplicate' }).click();
   await expect(page.getByRole('link', { name: 'Open The heron mask copy' })).toBeVisible();

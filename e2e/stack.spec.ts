@@ -212,6 +212,7 @@ test('paper can be tinted or none, also in what is delivered', async ({ page, de
   await openBoard(page, desk);
   await page.getByRole('radio', { name: 'None', exact: true }).last().click();
   await page.getByRole('tab', { name: 'Finish' }).click();
+  await expect(page.getByText(/ppi, transparent where nothing is drawn\.$/)).toBeVisible();
   await page.getByRole('radio', { name: '25 %' }).click();
   const download = page.waitForEvent('download');
   await page.getByRole('button', { name: /^Deliver/ }).click();

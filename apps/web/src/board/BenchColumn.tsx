@@ -94,8 +94,8 @@ function InkColumn() {
   if (tool === 'select') return <SelectSettings width={WIDTH} />;
   if (tool === 'points') return <PointSettings />;
   if (isMending(tool)) return <MendSettings tool={tool} />;
-  const isCalmed = tool === 'nib' || tool === 'rub';
   if (tool === 'lift') return <Hint>Touch a line, or drag over several, to lift them off the page.</Hint>;
+  const isCalmed = tool === 'nib' || tool === 'rub';
   return (
     <>
       {tool === 'shape' && <ShapeChoice perRow={2} />}

@@ -1,5 +1,5 @@
 import { useMutation } from '@tanstack/react-query';
-import { ofKind, paperOf, pxToMm } from '@true-nib/core/page';
+import { ofKind, paperOf, pxToMm, WHITE_PAPER } from '@true-nib/core/page';
 import Download from 'lucide-react-native/icons/download';
 import { useRef, useState } from 'react';
 import { Text, View } from 'react-native';
@@ -121,7 +121,7 @@ export function WithRoughSwitch() {
 }
 
 const paperInWords = (paper: string | null): string =>
-  paper === null ? 'transparent where nothing is drawn' : paper === '#ffffff' ? 'on white paper' : 'on tinted paper';
+  paper === null ? 'transparent where nothing is drawn' : paper === WHITE_PAPER ? 'on white paper' : 'on tinted paper';
 
 /** What the file will be, in words. */
 export function DeliveryInWords() {

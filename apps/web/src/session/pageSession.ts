@@ -5,6 +5,7 @@ import {
   invertChange,
   PageError,
   remember,
+  shortened,
   type Change,
   type ChangeHeader,
   type Edit,
@@ -12,7 +13,6 @@ import {
   type History,
   type Page,
   type StrokeEntity,
-  shortened,
 } from '@true-nib/core/page';
 import { ApiProblem, Offline } from '../api/request';
 import type { PageCard } from '../api/shelf';

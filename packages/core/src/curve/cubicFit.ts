@@ -172,13 +172,13 @@ function guidedHandles(
   let change1 = leaving.widening && leaving.widening * reach1;
   let change2 = arriving.widening && -arriving.widening * reach2;
   const weights = m11 * m22 - m12 * m12;
-  const isSolvable = weights > 1e-12;
-  if (change1 === undefined && change2 === undefined) {
-    change1 = isSolvable ? (weight1 * m22 - weight2 * m12) / weights : (dw - aw) / 3;
-    change2 = isSolvable ? (weight2 * m11 - weight1 * m12) / weights : (aw - dw) / 3;
-  }
-  change1 ??= isSolvable ? (weight1 - m12 * (change2 ?? 0)) / m11 : (dw - aw) / 3;
-  change2 ??= isSolvable ? (weight2 - m12 * change1) / m22 : (aw - dw) / 3;
+  if (weights <= 1e-12) {
+    change1 ??= (dw - aw) / 3;
+    change2 ??= (aw - dw) / 3;
+  } else if (change2 === undefined) {
+    change1 ??= (weight1 * m22 - weight2 * m12) / weights;
+    change2 = (weight2 - m12 * change1) / m22;
+  } else change1 ??= (weight1 - m12 * change2) / m11;
   const w1 = aw + change1;
   const w2 = dw + change2;
   return [ax + leaving.x * reach1, ay + leaving.y * reach1, w1, dx - arriving.x * reach2, dy - arriving.y * reach2, w2];

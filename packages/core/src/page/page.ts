@@ -50,12 +50,13 @@ export const ordersBetween = (below: string | undefined, above: string | undefin
   generateNKeysBetween(below ?? null, above ?? null, count);
 
 const PAPER_ID = 'paper';
-const WHITE = '#ffffff';
+/** The paper of a page on which no other was laid. */
+export const WHITE_PAPER = '#ffffff';
 
 /** The colour that the page lies on, `#rrggbb`; null for none. */
 export function paperOf(page: Page): string | null {
   const paper = find(page, 'paper', PAPER_ID);
-  return paper ? paper.color : WHITE;
+  return paper ? paper.color : WHITE_PAPER;
 }
 
 /** Lays other paper under the page; null for none. */

@@ -181,17 +181,15 @@ export function deleteLayers(page: Page, layerIds: readonly EntityId[]): Change 
 }
 
 /** The name that is wanted for a layer, or the next like it that none of the page's layers has. */
-export const freeLayerName = (page: Page, wanted: string): string =>
-  freeName(
-    ofKind(page, 'layer').map(({ name }) => name),
-    wanted,
-  );
+export const freeLayerName = (page: Page, wanted: string): string => freeName(layerNames(page), wanted);
+
+const layerNames = (page: Page): string[] => ofKind(page, 'layer').map(({ name }) => name);
 
 /** Copies layers with all that lies on them, each copy directly above its layer. `newId` gives the copies their ids. */
 export function duplicateLayers(page: Page, layerIds: readonly EntityId[], newId: () => EntityId): Change {
   const edits: Edit[] = [];
   const copies = new Map<EntityId, EntityId>();
-  const names = ofKind(page, 'layer').map(({ name }) => name);
+  const names = layerNames(page);
   for (const node of outermost(page, layerIds)) {
     for (const { layer } of nodesOf([node])) copies.set(layer.id, newId());
     for (const { layer } of nodesOf([node])) {

@@ -1,6 +1,7 @@
 import {
   bottomOfStack,
   draftChange,
+  freeLayerName,
   newLayer,
   orderBetween,
   topOfStack,
@@ -9,7 +10,6 @@ import {
   type LayerEntity,
   type Page,
   type PictureEntity,
-  freeLayerName,
 } from '../page';
 import { fittedPlacement } from './place';
 

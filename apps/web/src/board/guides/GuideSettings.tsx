@@ -9,13 +9,12 @@ import {
   type StraightedgeShape,
   type WheelShape,
 } from '@true-nib/core/page';
-import { useState } from 'react';
 import { Text, View } from 'react-native';
 import { useShallow } from 'zustand/react/shallow';
 import { Button } from '../../look/Button';
 import { Choice } from '../../look/Choice';
-import { Field } from '../../look/Field';
 import { Fold } from '../../look/Fold';
+import { NameField } from '../../look/NameField';
 import { ScrubNumber } from '../../look/ScrubNumber';
 import { Switch } from '../../look/Switch';
 import { useBoard, usePage } from '../boardContext';
@@ -162,7 +161,13 @@ function OneGuide({ guide, width }: { readonly guide: GuideEntity; readonly widt
   );
   return (
     <View className="gap-2">
-      <GuideName key={guide.id} guide={guide} />
+      <NameField
+        key={guide.id}
+        label="Name"
+        name={guide.name}
+        most={80}
+        onName={(name) => guides.tell(guide, `Name: ${name}`, { name })}
+      />
       {shape.kind === 'frame' && <FrameSettings guide={{ ...guide, shape }} width={width} />}
       {shape.kind === 'plane' && <Faint>{`True proportions ${proportionsOf(shape)} (wide : high)`}</Faint>}
       {shape.kind === 'straightedge' && <Faint>{lengthInWords(shape, size.ppi)}</Faint>}
@@ -260,18 +265,6 @@ function AimAtFrame({
       }}
     />
   ));
-}
-
-/** The name of a guide, kept when the field is left. */
-function GuideName({ guide }: { readonly guide: GuideEntity }) {
-  const { guides } = useBoard();
-  const [typed, setTyped] = useState<string>();
-  const keep = () => {
-    const name = typed?.trim().slice(0, 80);
-    setTyped(undefined);
-    if (name && name !== guide.name) guides.tell(guide, `Name: ${name}`, { name });
-  };
-  return <Field label="Name" value={typed ?? guide.name} onChange={setTyped} onSubmit={keep} onBlur={keep} />;
 }
 
 function WheelSettings({

@@ -2,11 +2,11 @@ import { profileAt } from '@true-nib/core/page';
 import type { CurvePoint } from '@true-nib/core/math';
 import type { Laying } from '@true-nib/core/rack';
 import type { NibEdge, NibProfile, NibTip } from '@true-nib/core/page';
-import { useDeferredValue, useState } from 'react';
+import { useDeferredValue } from 'react';
 import { Text, View } from 'react-native';
 import { Button } from '../../look/Button';
 import { Choice } from '../../look/Choice';
-import { Field } from '../../look/Field';
+import { NameField } from '../../look/NameField';
 import { ScrubNumber } from '../../look/ScrubNumber';
 import { useBoard } from '../boardContext';
 import { BendGraph } from './BendGraph';
@@ -29,34 +29,17 @@ export function NibSettings({ width }: { readonly width: number }) {
   );
 }
 
-/** What the nib in hand is called and where it lies; named anew when the typing has ended. */
+/** What the nib in hand is called and where it lies. */
 function NameSettings() {
   const { id, nib, group } = useRackNib();
-  return <NameFields key={id} name={nib.name} group={group} />;
-}
-
-function NameFields({ name, group }: { readonly name: string; readonly group: string }) {
-  const [typed, setTyped] = useState<{ readonly name?: string; readonly group?: string }>({});
-  const keep = () => {
-    const [newName, newGroup] = [typed.name?.trim() || name, typed.group?.trim() || group];
-    setTyped({});
-    changeRackNib((one) => ({ ...one, group: newGroup, nib: { ...one.nib, name: newName } }));
-  };
   return (
-    <View className="gap-2">
-      <Field
-        label="Name of the nib"
-        value={typed.name ?? name}
-        onChange={(text) => setTyped({ ...typed, name: text })}
-        onSubmit={keep}
-        onBlur={keep}
-      />
-      <Field
+    <View key={id} className="gap-2">
+      <NameField label="Name of the nib" name={nib.name} most={120} onName={(name) => changeNib({ name })} />
+      <NameField
         label="Group"
-        value={typed.group ?? group}
-        onChange={(text) => setTyped({ ...typed, group: text })}
-        onSubmit={keep}
-        onBlur={keep}
+        name={group}
+        most={120}
+        onName={(other) => changeRackNib((one) => ({ ...one, group: other }))}
       />
     </View>
   );

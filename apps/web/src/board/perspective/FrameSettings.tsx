@@ -13,8 +13,8 @@ import { useEffect, useState } from 'react';
 import { Text, View } from 'react-native';
 import { Button } from '../../look/Button';
 import { Choice } from '../../look/Choice';
-import { Field } from '../../look/Field';
 import { Fold } from '../../look/Fold';
+import { NameField } from '../../look/NameField';
 import { ScrubNumber } from '../../look/ScrubNumber';
 import { Switch } from '../../look/Switch';
 import { pointInWords } from '../../render/framePicture';
@@ -86,10 +86,10 @@ function PointSettings({ guide, change }: PointsProps) {
           on ? [...list, way] : list.filter((one) => one !== way);
         return (
           <View key={way} className="gap-1 rounded-xl border border-rule p-2">
-            <PointName
-              key={wayName(shape, way)}
-              name={wayName(shape, way)}
+            <NameField
               label={`Name of ${WAY_NAMES[way]}`}
+              name={wayName(shape, way)}
+              most={40}
               onName={(name) => change(`Name: ${name}`, () => ({ ...shape, names: { ...shape.names, [way]: name } }))}
             />
             <Faint>{pointInWords(shape, way)}</Faint>
@@ -145,24 +145,6 @@ function PointSettings({ guide, change }: PointsProps) {
       )}
     </>
   );
-}
-
-/** The name of a point, kept when the field is left. */
-function PointName({
-  name,
-  label,
-  onName,
-}: {
-  readonly name: string;
-  readonly label: string;
-  readonly onName: (name: string) => void;
-}) {
-  const [words, setWords] = useState(name);
-  const keep = () => {
-    const kept = words.trim().slice(0, 40);
-    if (kept !== '' && kept !== name) onName(kept);
-  };
-  return <Field label={label} value={words} onChange={setWords} onSubmit={keep} onBlur={keep} />;
 }
 
 function tried<T>(make: () => T): T | undefined {

@@ -1,4 +1,4 @@
-import { layPaper, paperOf } from '@true-nib/core/page';
+import { layPaper, paperOf, WHITE_PAPER } from '@true-nib/core/page';
 import { Text, View } from 'react-native';
 import { Choice } from '../../look/Choice';
 import { useBoard, usePage } from '../boardContext';
@@ -10,7 +10,7 @@ const TINT = '#f5ecd8';
 export function PaperSetting() {
   const board = useBoard();
   const paper = paperOf(usePage(board));
-  const kind = paper === null ? 'none' : paper === '#ffffff' ? 'white' : 'tint';
+  const kind = paper === null ? 'none' : paper === WHITE_PAPER ? 'white' : 'tint';
   return (
     <View className="gap-1">
       <Text className="font-sans text-12 text-faint">Paper</Text>
@@ -24,7 +24,7 @@ export function PaperSetting() {
             { value: 'none', label: 'None' },
           ]}
           onChange={(next) =>
-            board.session.make(layPaper(board.session.page, { white: '#ffffff', tint: TINT, none: null }[next]))
+            board.session.make(layPaper(board.session.page, { white: WHITE_PAPER, tint: TINT, none: null }[next]))
           }
         />
       </View>

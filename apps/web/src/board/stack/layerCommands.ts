@@ -2,6 +2,7 @@ import {
   changeLayers,
   deleteLayers,
   duplicateLayers,
+  freeLayerName,
   groupLayers,
   layersOf,
   mediumInWords,
@@ -16,7 +17,6 @@ import {
   type LayerEntity,
   type Medium,
   type Page,
-  freeLayerName,
 } from '@true-nib/core/page';
 import { breath } from '../../breath';
 import { sayError } from '../../look/notices';
