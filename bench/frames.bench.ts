@@ -6,7 +6,7 @@ import { FULL_SIZE, type FullPageOptions } from '../e2e/fullPage';
 import { along, Pen, type Place } from '../e2e/hands';
 import { inDepth } from '../e2e/perspective';
 import { atDesk, onPage } from './app';
-import { LATENCY_CATEGORIES, latenciesIn, type Latency } from './latency';
+import { LATENCY_CATEGORIES, latenciesIn, movesIn, type Latency } from './latency';
 import { longTasksIn, ranIn, tasksInWords } from './tasks';
 import { noise, processorTimes } from './timing';
 import { traced } from './trace';
@@ -123,7 +123,7 @@ atDesk(async (desk) => {
         const events = await traced(tab, ['toplevel', ...LATENCY_CATEGORIES], () => steadily(tab, pen, places));
         all.push(...latenciesIn(events));
         tasks.push(...longTasksIn(events));
-        ran += ranIn(events);
+        ran += ranIn(events, movesIn(events));
       }
       tell(what, all, tasksInWords(tasks), ran, since);
     });

@@ -19,16 +19,26 @@ export const LATENCY_CATEGORIES = ['cc', 'benchmark', 'input', 'latencyInfo'] as
 
 const MOVES = /^MOUSE_(MOVED|DRAGGED)$/;
 
+const isMove = ({ name, ph, args }: LatencyEvent): boolean =>
+  name === 'EventLatency' && ph === 'b' && MOVES.test(args?.event_latency?.event_type ?? '');
+
+/** From the first move of a pointer to the last, µs of the trace. */
+export function movesIn(events: readonly LatencyEvent[]): { readonly from: number; readonly until: number } {
+  const times = events.filter(isMove).map(({ ts }) => ts);
+  return { from: Math.min(...times), until: Math.max(...times) };
+}
+
 /** How long the moves of a pointer took to be seen, from the `EventLatency` of Chromium's trace. */
 export function latenciesIn(events: readonly LatencyEvent[]): Latency[] {
   const all: { readonly from: number; painted?: number; shown?: number }[] = [];
   // Told one event after the other; a number is used again for a later one.
   const open = new Map<string, (typeof all)[number]>();
-  for (const { name, ph, pid, ts, id, id2, args } of events) {
+  for (const event of events) {
+    const { name, ph, pid, ts, id, id2 } = event;
     const key = `${pid}:${id ?? id2?.local}`;
     if (name === 'EventLatency') {
       open.delete(key);
-      if (ph !== 'b' || !MOVES.test(args?.event_latency?.event_type ?? '')) continue;
+      if (!isMove(event)) continue;
       const begun = { from: ts };
       all.push(begun);
       open.set(key, begun);

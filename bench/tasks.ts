@@ -18,16 +18,20 @@ export function longTasksIn(events: readonly TraceEvent[]): Task[] {
     .map(({ dur = 0, tdur = 0 }) => ({ length: dur / 1000, ran: tdur / 1000 }));
 }
 
-/** ms that a page's main thread ran, in a trace of `toplevel`. */
-export function ranIn(events: readonly TraceEvent[]): number {
+/** ms that a page's main thread ran in tasks that began in a time (µs), in a trace of `toplevel`. */
+export function ranIn(events: readonly TraceEvent[], time: { readonly from: number; readonly until: number }): number {
   const isMain = onMain(events);
   // Tasks may hold others: only the outermost count.
-  const tasks = events.filter((event) => isMain(event) && event.name.endsWith('RunTask')).sort((a, b) => a.ts - b.ts);
-  let until = -Infinity;
+  const tasks = events
+    .filter(
+      (event) => isMain(event) && event.name.endsWith('RunTask') && event.ts >= time.from && event.ts <= time.until,
+    )
+    .sort((a, b) => a.ts - b.ts);
+  let end = -Infinity;
   let ran = 0;
   for (const { ts, dur = 0, tdur = 0 } of tasks) {
-    if (ts < until) continue;
-    until = ts + dur;
+    if (ts < end) continue;
+    end = ts + dur;
     ran += tdur / 1000;
   }
   return ran;

@@ -288,6 +288,46 @@ test('tethered lines go along when their guide is turned, still meet, and one un
   expect(Math.abs(angleOf((await linesOn(desk, HERON, 1))[0]))).toBeLessThan(1e-6);
 });
 
+test('hundreds of tethered lines are seen where they would go while their guide is turned, and are carried as one change', async ({
+  page,
+  desk,
+}) => {
+  await openBoard(page, desk, HERON);
+  const pen = await Pen.for(page);
+  await layNext(page, 'Rails');
+  await pen.draw(line([700, 160], [800, 160]));
+  await guidesOn(desk, HERON, 1);
+  await page.getByRole('switch', { name: /Tether/ }).click();
+  await page.getByRole('button', { name: 'Rake', exact: true }).click();
+  await setNumber(page, 'Apart', 2);
+  // A long low field of level lines, which reach far above it when they stand upright.
+  await pen.draw(along((t): Place => [780 + 150 * Math.cos(6.3 * t), 500 + 50 * Math.sin(6.3 * t)], 70));
+  await expect.poll(() => countStrokes(desk, HERON)).toBeGreaterThan(150);
+  const flat = await linesOn(desk, HERON, await countStrokes(desk, HERON));
+  await saved(page);
+  await page.getByRole('button', { name: 'Move', exact: true }).click();
+  const above = { x: 660, y: 380, width: 240, height: 50 };
+  const shown = async () => darkCount(await pixels(page, ['grids'], above));
+  await page.keyboard.down('Shift');
+  const turn = along((t): Place => [700 + 96 * Math.cos(1.57 * t), 160 - 96 * Math.sin(1.57 * t)], 14);
+  await page.mouse.move(...turn[0]);
+  await page.mouse.down();
+  for (const place of turn) await page.mouse.move(...place);
+  await expect.poll(shown).toBeGreaterThan(500);
+  expect(await countStrokes(desk, HERON)).toBe(flat.length);
+  await page.mouse.up();
+  await page.keyboard.up('Shift');
+  await expect(page.getByText(`${flat.length} lines went along.`)).toBeVisible();
+  await expect
+    .poll(async () => Math.abs(Math.sin(angleOf((await linesOn(desk, HERON, flat.length))[0]))))
+    .toBeCloseTo(1);
+  for (const stroke of await linesOn(desk, HERON, flat.length))
+    expect(Math.abs(Math.cos(angleOf(stroke)))).toBeLessThan(1e-6);
+  expect(await shown()).toBe(0);
+  await page.keyboard.press('Control+z');
+  await expect.poll(async () => angleOf((await linesOn(desk, HERON, flat.length))[0])).toBeCloseTo(angleOf(flat[0]));
+});
+
 test('a guide reaches the layers it is told to; one that sleeps holds nothing, and the list says why all is free', async ({
   page,
   desk,

@@ -1,8 +1,9 @@
-import { eachGridPiece } from '@true-nib/core/guides';
-import { identity, scaleOf, type Matrix, type Point } from '@true-nib/core/math';
+import { eachGridPiece, type Courses } from '@true-nib/core/guides';
+import { identity, scaleOf, type Matrix } from '@true-nib/core/math';
 import { FRAME_PLANES, type FramePlane, type FrameShape, type PageSize } from '@true-nib/core/page';
 import type { Context2D } from './inkPaint';
 import { strokeFine } from './overlay';
+import type { Extent } from './view';
 
 /** The grids of a frame as the board shows them. */
 export interface ShownGrids {
@@ -13,34 +14,43 @@ export interface ShownGrids {
   readonly strength: number;
 }
 
-/** Courses of many lines, page px: how many places each has, and their x, y pairs one after another. */
-export interface Courses {
-  readonly counts: Uint32Array;
-  readonly places: Float32Array;
-}
-
-export function packedCourses(ways: readonly (readonly Point[])[]): Courses {
-  const places = new Float32Array(2 * ways.reduce((sum, way) => sum + way.length, 0));
-  let at = 0;
-  for (const way of ways)
-    for (const { x, y } of way) {
-      places[at++] = x;
-      places[at++] = y;
-    }
-  return { counts: Uint32Array.from(ways, (way) => way.length), places };
-}
+/** Courses that are painted at most, so that none holds up the hand; of more in sight a spread. */
+const MOST_GHOSTS = 640;
 
 /** Paints where many lines would go, as hairlines. */
-export function paintGhosts(context: Context2D, { counts, places }: Courses, map: Matrix, ratio: number): void {
-  if (counts.length === 0) return;
-  context.strokeStyle = 'rgba(20,22,26,0.7)';
+export function paintGhosts(context: Context2D, courses: Courses, map: Matrix, ratio: number): void {
+  const seen = inSight(courses, map, context.canvas);
+  // Twice as few are some of those before: while lines come into sight and leave it, none flicker.
+  const apart = 2 ** Math.ceil(Math.log2(Math.max(1, seen.length / MOST_GHOSTS)));
+  const { counts, places } = courses;
   const path = new Path2D();
-  let at = 0;
-  for (const count of counts)
-    for (let k = 0; k < count; k++, at += 2)
-      if (k === 0) path.moveTo(places[at], places[at + 1]);
-      else path.lineTo(places[at], places[at + 1]);
+  for (const { line, start } of seen) {
+    if (line % apart !== 0) continue;
+    path.moveTo(places[start], places[start + 1]);
+    for (let at = start + 2; at < start + 2 * counts[line]; at += 2) path.lineTo(places[at], places[at + 1]);
+  }
+  context.strokeStyle = 'rgba(20,22,26,0.7)';
   strokeFine(context, [path], map, ratio);
+}
+
+/** The courses that may be seen on a canvas, and where their places start. */
+function inSight({ counts, places }: Courses, [a, b, c, d, e, f]: Matrix, { width, height }: Extent) {
+  const seen: { readonly line: number; readonly start: number }[] = [];
+  let at = 0;
+  for (let line = 0; line < counts.length; line++) {
+    const start = at;
+    let [left, top, right, bottom] = [Infinity, Infinity, -Infinity, -Infinity];
+    for (const end = start + 2 * counts[line]; at < end; at += 2) {
+      const x = a * places[at] + c * places[at + 1] + e;
+      const y = b * places[at] + d * places[at + 1] + f;
+      left = Math.min(left, x);
+      right = Math.max(right, x);
+      top = Math.min(top, y);
+      bottom = Math.max(bottom, y);
+    }
+    if (right >= 0 && left <= width && bottom >= 0 && top <= height) seen.push({ line, start });
+  }
+  return seen;
 }
 
 /** CSS px between two lines of a grid below which some are left out. */

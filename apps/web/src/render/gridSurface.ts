@@ -1,19 +1,26 @@
-import type { Matrix, Point } from '@true-nib/core/math';
+import type { TetheredLines } from '@true-nib/core/guides';
+import type { Matrix } from '@true-nib/core/math';
 import { FRAME_PLANES, type PageSize } from '@true-nib/core/page';
 import { wrap, type Remote } from 'comlink';
-import type { GridService, GridView } from './grid.worker';
-import { packedCourses, type ShownGrids } from './gridPaint';
+import type { GridService, GridView, GuideMove } from './grid.worker';
+import type { ShownGrids } from './gridPaint';
 import { between, type View } from './view';
 
-/** What lies beneath the guides: grids of frames, and courses of lines as they would go, page px. */
+/** Where tethered lines would go with a move of their guide. */
+export interface Ghosts extends GuideMove {
+  readonly lines: TetheredLines;
+}
+
+/** What lies beneath the guides. */
 export interface Beneath {
   readonly grids: readonly ShownGrids[];
-  readonly ghosts: readonly (readonly Point[])[];
+  readonly ghosts?: Ghosts;
 }
 
 /** Grids as they are to be seen, and the view of the board under which they are. */
 interface Wanted {
   readonly what: GridView;
+  readonly ghosts: Ghosts | undefined;
   readonly view: View;
 }
 
@@ -24,7 +31,7 @@ interface Wanted {
  */
 export class GridSurface {
   private grids: readonly ShownGrids[] = [];
-  private ghosts = packedCourses([]);
+  private ghosts: Ghosts | undefined;
   private readonly context: ImageBitmapRenderingContext;
   private worker: Worker | undefined;
   private painter: Remote<GridService> | undefined;
@@ -33,6 +40,8 @@ export class GridSurface {
   private wanted: Wanted | undefined;
   private shown: Wanted | undefined;
   private isPainting = false;
+  /** The lines that the worker has. */
+  private held: TetheredLines | undefined;
   private view: View = [1, 0, 0, 1, 0, 0];
 
   constructor(private readonly canvas: HTMLCanvasElement) {
@@ -48,19 +57,19 @@ export class GridSurface {
   }
 
   /** Takes what is shown from now on. */
-  set({ grids, ghosts }: Beneath = { grids: [], ghosts: [] }): void {
+  set({ grids, ghosts }: Beneath = { grids: [] }): void {
     this.grids = grids;
-    if (ghosts.length + this.ghosts.counts.length > 0) this.ghosts = packedCourses(ghosts);
+    this.ghosts = ghosts;
   }
 
   /** Shows them in a view of a page, of which `map` takes px to device px. */
   show(page: PageSize, map: Matrix, ratio: number, view: View): void {
     this.view = view;
     const { grids, ghosts, canvas } = this;
-    if (grids.length + ghosts.counts.length === 0) return this.hide();
-    const what = { grids, ghosts, page, map, ratio, width: canvas.width, height: canvas.height };
-    if (this.asked && isSame(this.asked.what, what)) return;
-    this.asked = this.wanted = { what, view };
+    if (grids.length === 0 && !ghosts) return this.hide();
+    const what = { grids, page, map, ratio, width: canvas.width, height: canvas.height };
+    if (this.asked && isSame(this.asked.what, what) && this.asked.ghosts === ghosts) return;
+    this.asked = this.wanted = { what, ghosts, view };
     if (!this.isPainting) void this.paint();
   }
 
@@ -89,7 +98,7 @@ export class GridSurface {
     while (this.wanted) {
       const next = this.wanted;
       this.wanted = undefined;
-      const bitmap = await this.painted(next.what).catch(() => undefined);
+      const bitmap = await this.painted(next).catch(() => undefined);
       // What was taken away meanwhile stays away; what could not be painted is asked for again.
       if (bitmap && this.asked) this.take(bitmap, next);
       else if (bitmap) bitmap.close();
@@ -106,16 +115,20 @@ export class GridSurface {
   }
 
   /** Rejects where the worker's program cannot be fetched. */
-  private painted(what: GridView): Promise<ImageBitmap> {
+  private painted({ what, ghosts }: Wanted): Promise<ImageBitmap> {
     const worker = (this.worker ??= new Worker(new URL('./grid.worker.ts', import.meta.url)));
     const painter = (this.painter ??= wrap<GridService>(worker));
     return new Promise((resolve, reject) => {
       worker.onerror = () => {
         worker.terminate();
-        this.worker = this.painter = undefined;
+        this.worker = this.painter = this.held = undefined;
         reject(new Error('The painter of grids could not be started.'));
       };
-      painter.picture(what).then(resolve, reject);
+      if (!ghosts) return void painter.picture(what).then(resolve, reject);
+      const { lines, shape, following } = ghosts;
+      if (lines !== this.held) painter.hold(lines).catch(reject);
+      this.held = lines;
+      painter.picture(what, { shape, following }).then(resolve, reject);
     });
   }
 }
@@ -126,7 +139,6 @@ const isSame = (a: GridView, b: GridView): boolean =>
   a.width === b.width &&
   a.height === b.height &&
   a.map.every((value, k) => value === b.map[k]) &&
-  a.ghosts === b.ghosts &&
   a.grids.length === b.grids.length &&
   a.grids.every(
     ({ frame, colours, strength }, k) =>

@@ -1,13 +1,10 @@
-import { SEGMENT } from '../curve';
-import { applyProjective, depthAt, type Matrix3x3, type Point } from '../math';
+import { applyProjective, depthAt, type Matrix3x3 } from '../math';
 import {
   ofKind,
   type Edit,
   type EntityId,
   type FrameShape,
-  type FrameWay,
   type GuideEntity,
-  type GuideShape,
   type Page,
   type PlaneShape,
   type StrokeEntity,
@@ -22,8 +19,8 @@ import {
   ringAfter,
   wayOf,
 } from './perspective/carry';
-import { PLANE_WAYS, wayTo } from './perspective/frame';
-import { guidedStrokes, type StrokeEdit } from './guided';
+import { PLANE_WAYS } from './perspective/frame';
+import type { StrokeEdit } from './guided';
 import { aimedAt } from './placement';
 
 // What hangs on a perspective frame and goes where it goes.
@@ -58,58 +55,6 @@ export const planeLines = (
     const path = ringAfter(guide.path, before, after);
     return path ? [{ before: stroke, after: carriedStroke(stroke, map, () => path) }] : [];
   });
-
-/** Lines whose ways are shown while a frame is dragged: of more only a spread, so that the hand is not held up. */
-const MOST_SHOWN = 600;
-
-/**
- * Where the lines of a frame would go when it becomes another, from node to node: quick, and true for straight lines alone.
- * Of thousands it answers a spread.
- */
-export function roughlyTethered(
-  page: Page,
-  guide: GuideEntity,
-  shape: GuideShape,
-  following: 'carried' | 'aimed',
-): Point[][] {
-  const before = guide.shape;
-  if (before.kind !== 'frame' || shape.kind !== 'frame') return [];
-  const map = following === 'carried' ? frameMap(before, shape, page.size) : undefined;
-  const own = guidedStrokes(page).filter((stroke) => stroke.guide?.id === guide.id);
-  const step = Math.max(1, Math.ceil(own.length / MOST_SHOWN));
-  const ways: Point[][] = [];
-  for (let k = 0; k < own.length; k += step) {
-    const { points } = own[k].spine;
-    const path = own[k].guide?.path;
-    const way = map ? mappedNodes(points, map) : path && aimedChord(points, wayOf(before, path), shape);
-    if (way) ways.push(way);
-  }
-  return ways;
-}
-
-/** The nodes of a course under a map; nothing where one would lie behind the viewer. */
-function mappedNodes(points: Float64Array, map: Matrix3x3): Point[] | undefined {
-  const nodes: Point[] = [];
-  for (let i = 0; i < points.length; i += SEGMENT) {
-    if (!(depthAt(map, points[i], points[i + 1]) > 0)) return undefined;
-    nodes.push(applyProjective(map, points[i], points[i + 1]));
-  }
-  return nodes;
-}
-
-/** The chord of a course, turned about its middle towards a point of a frame. */
-function aimedChord(
-  points: Float64Array,
-  way: FrameWay | undefined,
-  { points: ways }: FrameShape,
-): Point[] | undefined {
-  const [ax, ay, bx, by] = [points[0], points[1], points[points.length - 3], points[points.length - 2]];
-  const middle = { x: (ax + bx) / 2, y: (ay + by) / 2 };
-  const line = way && wayTo(ways[way], middle);
-  if (!line) return undefined;
-  const half = Math.hypot(bx - ax, by - ay) / 2;
-  return [-half, half].map((along) => ({ x: middle.x + along * line.x, y: middle.y + along * line.y }));
-}
 
 /** The guides that hang on a frame after it became another, and the lines that lie on them. */
 export function dependents(

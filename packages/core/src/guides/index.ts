@@ -1,7 +1,7 @@
 export * from './choose';
+export * from './courses';
 export * from './echo';
 export * from './edges';
-export { roughlyTethered } from './following';
 export { isImage, tetheredCount } from './guided';
 export * from './obeys';
 export * from './path';

@@ -31,6 +31,7 @@ import {
   type StrokeEntity,
   type VanishingPoint,
 } from '../page';
+import { besideOf, measureOf, placeBeside } from './beside';
 import { echoThrough } from './echo';
 import { obeys } from './obeys';
 import { project, spineAlong, trackOf } from './path';
@@ -111,6 +112,13 @@ export function tetheredEdits(
   if (guide.shape.kind === 'plane' && shape.kind === 'plane')
     return withTwins(page, planeLines(guide.id, guide.shape, shape, planeShapeMove(guide.shape, shape), strokes));
   return withTwins(page, aimedEdits(page, guide, shape));
+}
+
+/** The guides alone that hang on a frame and go where it goes. */
+export function hangingEdits(page: Page, guide: GuideEntity, shape: GuideShape, following: Following): Edit[] {
+  if (guide.shape.kind !== 'frame' || shape.kind !== 'frame') return [];
+  const map = following === 'carried' ? frameMap(guide.shape, shape, page.size) : undefined;
+  return dependents(page, guide, guide.shape, shape, map, []).guides;
 }
 
 function aimedEdits(page: Page, guide: GuideEntity, shape: GuideShape): StrokeEdit[] {
@@ -194,16 +202,10 @@ function carried(stroke: StrokeEntity, before: GuideShape, after: GuideShape): G
   if (before.kind === 'echo' && after.kind === 'echo') {
     const map = similarity(before.course, after.course);
     if (map) return mapPath(path, map);
-    const on = project({ kind: 'curve', course: before.course }, middle);
+    const { at, off } = besideOf(trackOf({ kind: 'curve', course: before.course }), middle);
+    const share = measureOf(after.course) / (measureOf(before.course) || 1);
     const track = trackOf({ kind: 'curve', course: after.course });
-    const old = trackOf({ kind: 'curve', course: before.course });
-    const share = (on.at - clampFrom(old.from)) / (measureOf(before.course) || 1);
-    const at = share * measureOf(after.course);
-    const [way, place] = [track.direction(at), track.place(at)];
-    const oldWay = old.direction(on.at);
-    const side = Math.sign(oldWay.x * (middle.y - on.y) - oldWay.y * (middle.x - on.x));
-    const through = { x: place.x - side * on.distance * way.y, y: place.y + side * on.distance * way.x };
-    const course = echoThrough(after.course, through);
+    const course = echoThrough(after.course, placeBeside(track, { at: at * share, off }));
     return course ? { kind: 'curve', course } : path;
   }
   return mapPath(path, placementMap(before, after));
@@ -226,9 +228,6 @@ function similarity(before: Spine, after: Spine): Matrix | undefined {
   const image = mapSpine(before, map).points;
   return image.every((value, k) => k % STRIDE === 2 || Math.abs(value - q[k]) < 1e-6) ? map : undefined;
 }
-
-const clampFrom = (from: number): number => (Number.isFinite(from) ? from : 0);
-const measureOf = (course: Spine): number => segmentLengths(course).reduce((sum, length) => sum + length, 0);
 
 /** Where the ends of a line come to lie on its carried path, before its neighbours are heard. */
 function carriedEnds(stroke: StrokeEntity, path: GuidePath): Ends {

@@ -1,4 +1,5 @@
 import { flattenSpine, pointAt, segmentCount, type Spine } from '../../src/curve';
+import type { Courses } from '../../src/guides';
 import type { Point } from '../../src/math';
 import {
   applyChange,
@@ -44,3 +45,13 @@ export const bow: Spine = {
   closed: false,
   points: Float64Array.of(100, 300, 1, 200, 100, 1, 400, 100, 1, 500, 300, 1),
 };
+
+/** The lines of courses that are seen, node by node. */
+export function waysIn({ counts, places: all }: Courses): Point[][] {
+  let from = 0;
+  return [...counts].flatMap((count) => {
+    const way = Array.from({ length: count }, (_, k) => at(all[from + 2 * k], all[from + 2 * k + 1]));
+    from += 2 * count;
+    return count > 0 ? [way] : [];
+  });
+}

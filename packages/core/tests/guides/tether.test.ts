@@ -1,4 +1,5 @@
 import {
+  coursesAfter,
   isImage,
   moveGuide,
   obeys,
@@ -8,6 +9,7 @@ import {
   releasedEdits,
   symmetricStrokes,
   symmetryMaps,
+  tetheredLinesOf,
   spineAlong,
 } from '../../src/guides';
 import { distance, type Point } from '../../src/math';
@@ -20,14 +22,19 @@ import {
   ofKind,
   type Entity,
   type GuideEntity,
+  type GuidePath,
   type GuideShape,
   type Page,
   type StrokeEntity,
 } from '../../src/page';
 import { liner } from '../hands';
-import { at, bow, guide, pageOf as pageWith, places } from './guides';
+import { at, bow, guide, pageOf as pageWith, places, waysIn } from './guides';
 
 const pageOf = (...entities: Entity[]): Page => pageWith({ width: 800, height: 800, ppi: 300 }, ...entities);
+
+/** The bow after one of its handles was pulled. */
+const bent = { ...bow, points: bow.points.map((value, k) => (k === 4 ? value + 60 : value)) };
+const strayPath: GuidePath = { kind: 'line', x: 1, y: 2, dx: 0.6, dy: 0.8 };
 
 /** A stroke along the path that a guide gives through `from`, to the place nearest to `to`. */
 function along(owner: GuideEntity, id: string, from: Point, to: Point): StrokeEntity {
@@ -120,6 +127,49 @@ describe('lines tethered to a guide', () => {
       const before = ends(parallel, 'a')[k];
       expect(distance(end, at(before.x, before.y + 90))).toBeLessThan(0.5);
     });
+  });
+
+  it.each<readonly [string, GuideShape, GuideShape, Point, Point]>([
+    [
+      ...(['rails', { kind: 'rails', x: 0, y: 0, angle: 0 }, { kind: 'rails', x: 40, y: 9, angle: 0.5 }] as const),
+      ...([at(100, 100), at(300, 100)] as const),
+    ],
+    [
+      ...(['rays', { kind: 'rays', x: 400, y: 400 }, { kind: 'rays', x: 450, y: 600 }] as const),
+      ...([at(100, 100), at(300, 300)] as const),
+    ],
+    [
+      'ripples',
+      { kind: 'ripples', x: 400, y: 400, ratio: 0.5, angle: 0 },
+      { kind: 'ripples', x: 300, y: 380, ratio: 0.5, angle: 0.4 },
+      ...([at(600, 400), at(400, 500)] as const),
+    ],
+    [
+      'a straightedge',
+      { kind: 'straightedge', x: 200, y: 200, angle: 0, length: 300, width: 40 },
+      { kind: 'straightedge', x: 260, y: 300, angle: 0.7, length: 300, width: 60 },
+      ...([at(100, 220), at(300, 220)] as const),
+    ],
+    [
+      'a template',
+      { kind: 'template', rings: [bow], place: { x: 0, y: 0, scaleX: 1, scaleY: 1, angle: 0 } },
+      { kind: 'template', rings: [bow], place: { x: 50, y: 20, scaleX: 1.2, scaleY: 1.2, angle: 0.3 } },
+      ...([at(100, 300), at(300, 150)] as const),
+    ],
+    ['a batten', { kind: 'batten', course: bow }, { kind: 'batten', course: bent }, at(110, 280), at(380, 130)],
+    ['an echo', { kind: 'echo', course: bow }, { kind: 'echo', course: bent }, at(300, 80), at(420, 150)],
+  ])('are shown while %s is dragged where they will lie', (_name, before, after, from, to) => {
+    const owner = guide(before);
+    const off = { ...along(owner, 'off', from, to), guide: { id: owner.id, path: strayPath } };
+    const page = pageOf(owner, along(owner, 'a', from, to), off);
+    const shown = waysIn(coursesAfter(tetheredLinesOf(page, owner), after, 'carried'));
+    // What was moved off its guide since is not tethered to it.
+    expect(shown).toHaveLength(1);
+    const kept = ends(applyChange(page, moveGuide(page, owner.id, after)), 'a');
+    // The echo of a bent course is cut anew, where it comes nearest to where it was beside it.
+    const most = before.kind === 'echo' ? 3 : 0.1;
+    expect(distance(shown[0][0], kept[0])).toBeLessThan(most);
+    expect(distance(shown[0][shown[0].length - 1], kept[1])).toBeLessThan(most);
   });
 
   it('that met still meet: the corner of two families of rails is solved for both', () => {

@@ -140,10 +140,7 @@ function OneGuide({ guide, width }: { readonly guide: GuideEntity; readonly widt
   const board = useBoard();
   const { guides, session } = board;
   const { size } = session.page;
-  const change = (shape: GuideShape) => {
-    guides.preview(guide, undefined);
-    guides.keep(guide, shape, `Set ${guide.name}`);
-  };
+  const change = (shape: GuideShape) => guides.keep(guide, shape, `Set ${guide.name}`);
   const { shape } = guide;
   /** A number of the shape, shown while it is scrubbed and kept when it is let go. */
   const number = (

@@ -1,6 +1,17 @@
 import { cornerNode, removeNode, smoothNode } from '@true-nib/core/curve';
-import { actsOn, aimedAt, isField, moveGuide, shiftedShape, tetheredEdits, waysOf } from '@true-nib/core/guides';
-import { apply, distance, type Point } from '@true-nib/core/math';
+import {
+  actsOn,
+  aimedAt,
+  hangingEdits,
+  isField,
+  moveGuide,
+  shiftedShape,
+  tetheredEdits,
+  tetheredLinesOf,
+  waysOf,
+  type TetheredLines,
+} from '@true-nib/core/guides';
+import { distance, type Point } from '@true-nib/core/math';
 import {
   find,
   PageError,
@@ -9,9 +20,10 @@ import {
   type EntityId,
   type GuideEntity,
   type GuideShape,
+  type Page,
   type PenSample,
 } from '@true-nib/core/page';
-import { sayAt } from '../../look/notices';
+import { say, sayAt } from '../../look/notices';
 import { drawWayMarks, wayMarks, type WayMark } from '../../render/framePicture';
 import {
   drawGuides,
@@ -22,17 +34,18 @@ import {
   type GuideTag,
   type ShownGuides,
 } from '../../render/guidePicture';
-import { drawKnot, strokeBoth } from '../../render/overlay';
+import type { Ghosts } from '../../render/gridSurface';
 import { zoomOf } from '../../render/view';
 import { useDesk } from '../desk';
 import { layerInHand, refuse, still, type Board, type Gesture } from '../inkHand';
-import { areMany, carryMany, ghostsOf, MANY_DRAGGED } from '../perspective/carrying';
 import { setDepth, useDepth } from '../perspective/depthStore';
 import { frameInHand, seenOn } from '../perspective/frames';
 import { drawSighting } from '../perspective/sighting';
 import type { Modifiers } from '../select/selectHand';
 import type { Selection } from '../select/selection';
 import { draggedGuide, gripAt, guideGrips, isOnGuide, offset, withNode, type GripPlace } from './grips';
+import { areMany, carried, MANY_DRAGGED } from './carrying';
+import { drawGrips } from './gripPicture';
 import { guideInHand, setGuides, useGuides } from './guideStore';
 import { lengthInWords } from './inWords';
 import { guidesOf, laidShape, LAYING_IN_WORDS, newGuide } from './layGuide';
@@ -44,6 +57,14 @@ const REACH = 20;
 const SLOP = 4;
 const noKeys = (): Modifiers => ({ shiftKey: false, altKey: false });
 
+/** The lines of a guide on a page, where they are more than `most`. */
+interface Tethered {
+  readonly page: Page;
+  readonly id: EntityId;
+  readonly most: number;
+  readonly lines: TetheredLines | undefined;
+}
+
 /** Lays guides down, moves them by their grips, puts them to sleep by their tags, and rakes along them. */
 export class GuideTool {
   private chosen: number | undefined;
@@ -53,7 +74,8 @@ export class GuideTool {
   private marks: readonly WayMark[] = [];
   private previewed: readonly Edit[] = [];
   /** Where many tethered lines would go. */
-  private ghosts: readonly (readonly Point[])[] = [];
+  private ghosts: Ghosts | undefined;
+  private many: Tethered | undefined;
   private readonly stops: (() => void)[];
 
   constructor(private readonly board: Board & { readonly selection: Selection }) {
@@ -221,7 +243,7 @@ export class GuideTool {
   private beginDrag(guide: GuideEntity, grip: GripPlace | undefined, from: Point, modifiers: () => Modifiers): Gesture {
     const { picture } = this.board;
     const seen = seenOn(this.board);
-    const isMany = guide.shape.kind === 'frame' && areMany(this.board.session.page, guide, MANY_DRAGGED);
+    const { page } = this.board.session;
     let shape: GuideShape | undefined;
     /** A drag that leads to nothing possible leaves what was there before it. */
     const dragged = (...to: Parameters<typeof draggedGuide>): GuideShape => {
@@ -238,7 +260,7 @@ export class GuideTool {
         const to = samples[samples.length - 1];
         if (!to || (!shape && distance(from, to) < SLOP * this.perCss)) return;
         const { shiftKey, altKey } = modifiers();
-        const { keepsHorizon, following } = useDepth.getState();
+        const { keepsHorizon } = useDepth.getState();
         shape = dragged(
           guide.shape,
           grip?.grip ?? { part: 'move' },
@@ -248,42 +270,41 @@ export class GuideTool {
           altKey,
           { isLevel: keepsHorizon, seen },
         );
-        this.held = { id: guide.id, shape };
-        if (isMany) this.ghosts = ghostsOf(this.board.session.page, guide, shape);
-        else this.previewEdits(tetheredEdits(this.board.session.page, guide, shape, following));
-        const words = lengthInWords(shape, this.board.session.page.size.ppi);
+        this.preview(guide, shape);
+        const words = lengthInWords(shape, page.size.ppi);
         if (words) sayAt(words, picture.inWindow(to));
-        this.show();
       },
-      end: () => {
-        this.previewEdits([]);
-        this.ghosts = [];
-        this.held = undefined;
-        if (shape) this.keep(guide, shape, `Move ${guide.name}`);
-        this.show();
-      },
-      cancel: () => {
-        this.previewEdits([]);
-        this.ghosts = [];
-        this.held = undefined;
-        this.show();
-      },
+      end: () => shape && this.keep(guide, shape, `Move ${guide.name}`),
+      cancel: () => this.preview(guide, undefined),
     };
   }
 
-  /** Gives a guide another shape, with all that is tethered to it. */
+  /** Gives a guide another shape, with all that is tethered to it; a look at that goes before. */
   keep(guide: GuideEntity, shape: GuideShape, label: string): void {
-    const { session, notice } = this.board;
-    if (shape.kind === 'frame' && areMany(session.page, guide))
-      return void carryMany(this.board, guide, shape, label).catch((error: unknown) =>
-        notice(error instanceof Error ? error.message : 'The frame could not be moved.'),
-      );
+    const { session } = this.board;
+    if (areMany(session.page, guide)) return void this.keepMany(guide, shape, label);
+    this.preview(guide, undefined);
     try {
       const { edits } = moveGuide(session.page, guide.id, shape, label, useDepth.getState().following);
       session.commit(label, edits);
     } catch (error) {
       if (!(error instanceof PageError)) throw error;
-      notice(error.message);
+      this.board.notice(error.message);
+    }
+  }
+
+  /** The same with many lines, which takes a while: until then it is seen where it will be. */
+  private async keepMany(guide: GuideEntity, shape: GuideShape, label: string): Promise<void> {
+    const { session, notice } = this.board;
+    this.preview(guide, shape);
+    try {
+      const edits = await carried(this.board, guide.id, shape);
+      this.preview(guide, undefined);
+      session.commit(label, edits);
+      say(`${edits.length - 1} lines went along.`);
+    } catch (error) {
+      this.preview(guide, undefined);
+      notice(error instanceof Error ? error.message : 'The guide could not be moved.');
     }
   }
 
@@ -304,20 +325,29 @@ export class GuideTool {
     }
   }
 
-  /** Shows another shape of the guide in hand, until it is kept. */
-  preview(guide: GuideEntity, shape: GuideShape | undefined): void {
+  /**
+   * Shows a guide in another shape with all that is tethered to it, until that is kept; as it is again for nothing. More than
+   * `most` lines are shown by their courses alone.
+   */
+  preview(guide: GuideEntity, shape: GuideShape | undefined, most = MANY_DRAGGED): void {
+    const { page } = this.board.session;
+    const { following } = useDepth.getState();
+    const lines = shape && this.manyLinesOf(guide, most);
+    const follow = lines ? hangingEdits : tetheredEdits;
+    this.ghosts = lines && { lines, shape, following };
+    this.previewEdits(shape ? follow(page, guide, shape, following) : []);
     this.held = shape && { id: guide.id, shape };
     this.show();
   }
 
-  /** Shows a frame as it would be, with all that is tethered to it; as it is again for nothing. */
-  previewTethered(guide: GuideEntity, shape: GuideShape | undefined): void {
-    const { session } = this.board;
-    const isMany = shape !== undefined && areMany(session.page, guide);
-    this.ghosts = shape && isMany ? ghostsOf(session.page, guide, shape) : [];
-    const edits = shape && !isMany ? tetheredEdits(session.page, guide, shape, useDepth.getState().following) : [];
-    this.previewEdits(edits);
-    this.preview(guide, shape);
+  /** The lines that are tethered to a guide where they are more than `most`: looked at once while it is moved. */
+  private manyLinesOf(guide: GuideEntity, most: number): TetheredLines | undefined {
+    const { page } = this.board.session;
+    const known = this.many;
+    if (known?.page === page && known.id === guide.id && known.most === most) return known.lines;
+    const lines = areMany(page, guide, most) ? tetheredLinesOf(page, guide) : undefined;
+    this.many = { page, id: guide.id, most, lines };
+    return lines;
   }
 
   /** Shows edits that are not kept; what was shown last is taken back in the same go, so that each look starts from the page. */
@@ -358,7 +388,7 @@ export class GuideTool {
       this.held?.id === guide.id ? { ...guide, shape: this.held.shape } : (moved.get(guide.id) ?? guide),
     );
     if (this.held && this.held.id === undefined) guides.push(newGuide(page, this.held.shape));
-    const isEmpty = guides.length === 0 && this.ghosts.length === 0 && useDepth.getState().edges.length === 0;
+    const isEmpty = guides.length === 0 && !this.ghosts && useDepth.getState().edges.length === 0;
     // A canvas that has nothing to show is let be. What is about to be delivered is seen as it will be.
     if (isEmpty || useDesk.getState().stage === 'finish') {
       this.tags = [];
@@ -380,25 +410,8 @@ export class GuideTool {
         this.drawMarks(context, shown, ratio);
         drawSighting(context, page, map, ratio);
         if (!inHand) return;
-        const on = (p: Point) => apply(map, p);
         const grips = guideGrips(inHand.shape, this.perCss, this.chosen, seenOn(this.board));
-        for (const { grip, at } of grips) {
-          const arm = armOf(inHand.shape, grip, this.chosen, grips);
-          if (arm)
-            strokeBoth(context, ratio, () => {
-              context.moveTo(on(arm).x, on(arm).y);
-              context.lineTo(on(at).x, on(at).y);
-            });
-        }
-        for (const { grip, at, look } of grips)
-          drawKnot(
-            context,
-            on(at),
-            look,
-            'node' in grip && grip.node === this.chosen && grip.part === 'node',
-            ratio,
-            colours,
-          );
+        drawGrips(context, inHand.shape, grips, this.chosen, { map, ratio, colours });
       },
       { grids: gridsOf(shown), ghosts: this.ghosts },
     );
@@ -428,17 +441,4 @@ export class GuideTool {
     if (frame && own?.part === 'point') return { point: frame.shape.points[own.way], frame: frame.id, way: own.way };
     return { point: [at.x, at.y, 1] };
   }
-}
-
-/** Where the line to a grip begins. */
-function armOf(
-  shape: GuideShape,
-  grip: GripPlace['grip'],
-  chosen: number | undefined,
-  grips: readonly GripPlace[],
-): Point | undefined {
-  if (grip.part === 'turn' || grip.part === 'ratio')
-    return shape.kind === 'template' ? shape.place : 'x' in shape ? shape : undefined;
-  if (grip.part !== 'handle') return undefined;
-  return grips.find((one) => one.grip.part === 'node' && one.grip.node === chosen)?.at;
 }

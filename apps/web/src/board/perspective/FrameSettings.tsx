@@ -21,6 +21,7 @@ import { pointInWords } from '../../render/framePicture';
 import { guideColour } from '../../render/guidePicture';
 import { inThousands } from '../../inThousands';
 import { useBoard, usePage } from '../boardContext';
+import { MANY } from '../guides/carrying';
 import { Faint, Line, Settled } from '../guides/parts';
 import { setDepth, useDepth } from './depthStore';
 import { sameCamera } from './frameDeeds';
@@ -44,6 +45,7 @@ export function FrameSettings({ guide, width }: { readonly guide: FrameGuide; re
       board.guides.keep(guide, make(), label);
     } catch (error) {
       if (!(error instanceof PageError)) throw error;
+      board.guides.preview(guide, undefined);
       board.notice(error.message);
     }
   };
@@ -136,10 +138,7 @@ function PointSettings({ guide, change }: PointsProps) {
                 tried(() => spreadPoints(shape, percent / 100, size)),
               )
             }
-            onSettled={(percent) => {
-              board.guides.preview(guide, undefined);
-              change('Spread the points', () => spreadPoints(shape, percent / 100, size));
-            }}
+            onSettled={(percent) => change('Spread the points', () => spreadPoints(shape, percent / 100, size))}
           />
         </Line>
       )}
@@ -235,7 +234,7 @@ function TurnSettings({ guide }: { readonly guide: FrameGuide }) {
   const isTurned = turned !== STRAIGHT;
   // What was only looked at is taken back with the panel.
   const { guides } = board;
-  useEffect(() => () => guides.previewTethered(guide, undefined), [guides, guide]);
+  useEffect(() => () => guides.preview(guide, undefined), [guides, guide]);
   const shapeOf = ({ yaw, tilt, roll, focal }: Turned) => {
     const [y, t, r] = [yaw, tilt, roll].map((angle) => (angle * Math.PI) / 180);
     return turnedFrame(guide.shape, { yaw: y, tilt: t, roll: r, zoom: focal / 100 }, size);
@@ -245,12 +244,12 @@ function TurnSettings({ guide }: { readonly guide: FrameGuide }) {
     if (!shape) return board.notice('The camera cannot be turned so far.');
     setTurned(next);
     setShare(at);
-    board.guides.previewTethered(guide, shape);
+    board.guides.preview(guide, shape, MANY);
   };
   const back = () => {
     setTurned(STRAIGHT);
     setShare(100);
-    board.guides.previewTethered(guide, undefined);
+    board.guides.preview(guide, undefined);
   };
   const keep = () => {
     const shape = tried(() => frameBetween(guide.shape, shapeOf(turned), share / 100, size));

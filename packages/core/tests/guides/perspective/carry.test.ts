@@ -1,4 +1,4 @@
-import { applyProjective, distance, type Point } from '../../../src/math';
+import { applyProjective, depthAt, distance, type Point } from '../../../src/math';
 import {
   applyChange,
   checkEntity,
@@ -10,12 +10,14 @@ import {
   type FrameShape,
   type FrameWay,
   type GuideEntity,
+  type GuidePath,
   type Page,
   type StrokeEntity,
 } from '../../../src/page';
 import {
   aimedAt,
   chooseGuide,
+  coursesAfter,
   FRAME_PRESETS,
   frameMap,
   framePaths,
@@ -31,11 +33,14 @@ import {
   rideGuide,
   spineAlong,
   straightEdges,
+  tetheredLinesOf,
   turnedFrame,
+  type Courses,
+  type Following,
 } from '../../../src/guides';
 import { ellipseSpine } from '../../../src/shapes';
 import { drawn, liner, wave } from '../../hands';
-import { at, guide, pageOf } from '../guides';
+import { at, guide, pageOf, waysIn } from '../guides';
 import { PAGE } from './scenes';
 
 const size = { ...PAGE, ppi: 400 };
@@ -65,6 +70,10 @@ function miss({ points }: FrameShape, way: FrameWay, [a, b]: readonly [Point, Po
   const [u, v] = [x - w * a.x, y - w * a.y];
   return Math.abs((b.x - a.x) * v - (b.y - a.y) * u) / Math.hypot(b.x - a.x, b.y - a.y) / Math.hypot(u, v);
 }
+
+const coursesOf = (page: Page, after: FrameShape, following: Following = 'carried'): Courses =>
+  coursesAfter(tetheredLinesOf(page, frame), after, following);
+const tethered = (page: Page) => ofKind(page, 'stroke').filter(({ guide: held }) => held?.id === 'frame');
 
 describe('a hand on a frame', () => {
   it('runs to the point its first movement heads for, within 10⁻⁶ rad, however it shakes', () => {
@@ -238,6 +247,37 @@ describe('what is tethered to a frame', () => {
     const after = applyChange(page, moveGuide(page, 'frame', obtuse, 'Pull', 'carried'));
     expect(find(after, 'guide', 'clock')?.shape).toEqual(clock.shape);
     expect(miss(obtuse, 'height', ends(after, 'post'))).toBeLessThan(1e-6);
+  });
+
+  it('is shown while the frame is dragged where it will lie, with what is drawn round plane shapes', () => {
+    const courses = coursesOf(page, turned);
+    const after = applyChange(page, moveGuide(page, 'frame', turned));
+    const shown = waysIn(courses);
+    expect(shown).toHaveLength(4);
+    for (const [k, { spine }] of tethered(after).entries()) {
+      const last = spine.points.length - 3;
+      expect(distance(shown[k][0], at(spine.points[0], spine.points[1]))).toBeLessThan(1e-3);
+      expect(distance(shown[k][1], at(spine.points[last], spine.points[last + 1]))).toBeLessThan(1e-3);
+    }
+    const clockAfter = find(after, 'guide', 'clock')?.shape;
+    if (clockAfter?.kind !== 'plane') throw new Error('lost');
+    const path: GuidePath = { kind: 'curve', course: planeRings(clockAfter)[0] };
+    for (const node of shown[3]) expect(project(path, node).distance).toBeLessThan(0.05);
+  });
+
+  it('is shown aimed at the points where it will be, and not at all where it would come behind the viewer', () => {
+    const aimed = waysIn(coursesOf(page, turned, 'aimed'));
+    const waysById = { sill: 'right', step: 'left', post: 'height' } as const;
+    for (const [k, { id }] of tethered(page).entries()) {
+      const way = waysById[id as keyof typeof waysById];
+      expect(miss(turned, way, [aimed[k][0], aimed[k][1]])).toBeLessThan(1e-6);
+    }
+    const away = turnedFrame(shape, { yaw: 0.9 }, PAGE);
+    const map = frameMap(shape, away, PAGE);
+    const behind = along('left', 'behind', at(-9000, 2900), at(-9500, 2900));
+    expect(map && depthAt(map, behind.spine.points[0], behind.spine.points[1])).toBeLessThan(0);
+    const far = pageOf(size, frame, behind, lines[0]);
+    expect([...coursesOf(far, away).counts].sort()).toEqual([0, 2]);
   });
 
   it('a locked frame is not moved', () => {

@@ -1,13 +1,21 @@
-import { checkMove, roughlyTethered, tetheredCount } from '@true-nib/core/guides';
-import type { Point } from '@true-nib/core/math';
-import { find, ofKind, PageError, type Edit, type GuideEntity, type GuideShape, type Page } from '@true-nib/core/page';
+import { checkMove, tetheredCount } from '@true-nib/core/guides';
+import {
+  find,
+  ofKind,
+  PageError,
+  type Edit,
+  type EntityId,
+  type GuideEntity,
+  type GuideShape,
+  type Page,
+} from '@true-nib/core/page';
 import { breath } from '../../breath';
 import { say } from '../../look/notices';
 import type { Board } from '../inkHand';
-import { useDepth } from './depthStore';
+import { useDepth } from '../perspective/depthStore';
 
 /** Tethered lines beyond which they are carried beside the main thread, and shown by their courses alone until then. */
-const MANY = 300;
+export const MANY = 150;
 /** The same while a hand drags: at every move of it each of them would be painted anew. */
 export const MANY_DRAGGED = 40;
 /** Lines that come over from the worker in one go. */
@@ -17,18 +25,13 @@ export const areMany = (page: Page, guide: GuideEntity, most = MANY): boolean =>
   guide.tethers && tetheredCount(page, guide.id) > most;
 
 /**
- * Gives a frame another shape, with all that is tethered to it: many lines are carried in the worker, with a figure that says
- * how far it is. One change.
+ * What giving a guide another shape does to it and to all that is tethered to it: many lines are carried in the worker, with a
+ * figure that says how far it is. Rejects with a PageError where it cannot be moved, or the page changes meanwhile.
  */
-export async function carryMany(
-  { session, picture }: Board,
-  guide: GuideEntity,
-  shape: GuideShape,
-  label: string,
-): Promise<void> {
+export async function carried({ session, picture }: Board, id: EntityId, shape: GuideShape): Promise<Edit[]> {
   const { page } = session;
   const { following } = useDepth.getState();
-  checkMove(page, guide.id, shape);
+  const guide = checkMove(page, id, shape);
   say('Carrying the lines…');
   const count = await picture.inks.tether(ofKind(page, 'guide'), guide, shape, following);
   const edits: Edit[] = [{ before: guide, after: { ...guide, shape } }];
@@ -41,10 +44,5 @@ export async function carryMany(
     await breath();
   }
   if (session.page !== page) throw new PageError('The page changed meanwhile: nothing was moved. Try once more.');
-  session.commit(label, edits);
-  say(`${edits.length - 1} lines went along.`);
+  return edits;
 }
-
-/** Where tethered lines would go, as ways from node to node: quick enough to be drawn at every move of a hand. */
-export const ghostsOf = (page: Page, guide: GuideEntity, shape: GuideShape): Point[][] =>
-  roughlyTethered(page, guide, shape, useDepth.getState().following);
