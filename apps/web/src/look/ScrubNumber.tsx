@@ -70,7 +70,7 @@ export function ScrubNumber({
 
   return (
     <View
-      className={`min-h-[50px] min-w-0 flex-1 justify-center overflow-hidden rounded-xl border border-edge bg-raised px-3 py-1 ${disabled ? 'opacity-50' : ''}`}
+      className={`min-h-[50px] min-w-0 flex-1 justify-center overflow-hidden rounded-xl border border-edge bg-raised px-2 py-1 ${disabled ? 'opacity-50' : ''}`}
       style={{ touchAction: 'none', cursor: 'ew-resize' } as object}
       onStartShouldSetResponder={() => !disabled && typed === undefined}
       onResponderTerminationRequest={() => false}
@@ -95,7 +95,8 @@ export function ScrubNumber({
           style={{ fontVariant: ['tabular-nums'] }}
           numberOfLines={1}
         >
-          {shown ?? `${value}${unit}`}
+          {shown ?? value}
+          {shown === undefined && <Text className="font-sans text-12 text-faint">{unit}</Text>}
         </Text>
       ) : (
         <TextInput
