@@ -1,4 +1,4 @@
-import { SEGMENT, type Spine } from '../src/curve';
+import { SEGMENT, STRIDE, type Spine } from '../src/curve';
 import { seededRandom } from '../src/math';
 import type { PenSample } from '../src/page';
 import type { Calm, Nib } from '../src/ink';
@@ -44,15 +44,20 @@ export function areaOf(points: ArrayLike<number>): number {
   return twice / 2;
 }
 
-/** The greatest angle, radians, by which the edges of a line turn at nodes where its course goes on smoothly, for the width alone. */
-export function edgeKinkOf({ points: p }: Spine): number {
+/**
+ * The greatest angle, radians, by which the edges of a line turn at nodes where its course goes on smoothly, for the width
+ * alone; of a closed line also where it begins.
+ */
+export function edgeKinkOf({ points: p, closed }: Spine): number {
+  const last = p.length - STRIDE;
   let worst = 0;
-  for (let i = SEGMENT; i + SEGMENT < p.length; i += SEGMENT) {
-    const [ax, ay] = [p[i] - p[i - 3], p[i + 1] - p[i - 2]];
+  for (let i = closed ? 0 : SEGMENT; i < last; i += SEGMENT) {
+    const [before, node] = [(i || last) - STRIDE, i || last];
+    const [ax, ay] = [p[node] - p[before], p[node + 1] - p[before + 1]];
     const [bx, by] = [p[i + 3] - p[i], p[i + 4] - p[i + 1]];
     const [a, b] = [Math.hypot(ax, ay), Math.hypot(bx, by)];
     if (ax * bx + ay * by < 0.9999 * a * b) continue;
-    const widening = Math.abs((p[i + 2] - p[i - 1]) / a - (p[i + 5] - p[i + 2]) / b);
+    const widening = Math.abs((p[node + 2] - p[before + 2]) / a - (p[i + 5] - p[i + 2]) / b);
     worst = Math.max(worst, Math.atan(widening / 2));
   }
   return worst;

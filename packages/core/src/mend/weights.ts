@@ -12,6 +12,7 @@ import {
   evenlyWide,
   reweighed,
   spliced,
+  STRIDE,
   weighedBy,
   type Course,
   type Spine,
@@ -77,15 +78,16 @@ export class Widths {
     const margin = 1 + SLOPE_REACH;
     const [a, b] = [Math.max(0, this.low - margin), Math.min(values.length - 1, this.high + margin)];
     const widthAt = (along: number): number => valueAt(values, along / pace);
-    const wideningAt = (along: number): number => slopeAt(values, along / pace) / pace;
+    const slope = (place: number): number => slopeAt(values, place, spine.closed);
+    const wideningAt = (along: number): number => slope(along / pace) / pace;
     const [from, to] = [
       placeAlong(course, a * pace),
       b === values.length - 1 ? endOf(spine) : placeAlong(course, b * pace),
     ];
     const part = partOf(spine, a === 0 ? 0 : from, to);
-    const marks = bends(values, a, b).map((k) => (k - a) * pace);
+    const marks = bends(values, a, b, slope).map((k) => (k - a) * pace);
     const start = a * pace;
-    return spliced(
+    const changed = spliced(
       spine,
       a === 0 ? 0 : from,
       to,
@@ -94,6 +96,8 @@ export class Widths {
         wideningAt: (along) => wideningAt(start + along),
       }),
     );
+    const isAtSeam = spine.closed && (a === 0 || b === values.length - 1);
+    return isAtSeam ? smoothAtSeam(changed, wideningAt(0)) : changed;
   }
 }
 
@@ -104,19 +108,40 @@ function valueAt(values: Float64Array, place: number): number {
   return values[k] + (at - k) * (values[k + 1] - values[k]);
 }
 
-/** By how much values rise in a step, judged by this many on either side. */
-function slopeAt(values: Float64Array, place: number): number {
-  const [low, high] = [Math.max(0, place - SLOPE_REACH), Math.min(values.length - 1, place + SLOPE_REACH)];
-  return (valueAt(values, high) - valueAt(values, low)) / (high - low);
+/** A closed line that widens by so much a px on both sides of where it begins. */
+function smoothAtSeam({ points: old, closed }: Spine, widening: number): Spine {
+  const points = old.slice();
+  const last = points.length - STRIDE;
+  for (const [node, handle, way] of [
+    [0, STRIDE, 1],
+    [last, last - STRIDE, -1],
+  ]) {
+    const reach = Math.hypot(points[handle] - points[node], points[handle + 1] - points[node + 1]);
+    points[handle + 2] = Math.max(0, points[node + 2] + way * widening * reach);
+  }
+  return { points, closed };
+}
+
+/** By how much values rise in a step, judged by this many on either side; those of a closed line go round. */
+function slopeAt(values: Float64Array, place: number, isClosed: boolean): number {
+  const last = values.length - 1;
+  const [low, high] = [place - SLOPE_REACH, place + SLOPE_REACH];
+  if (isClosed && last > 2 * SLOPE_REACH)
+    return (
+      (valueAt(values, high > last ? high - last : high) - valueAt(values, low < 0 ? low + last : low)) /
+      (2 * SLOPE_REACH)
+    );
+  const [from, to] = [Math.max(0, low), Math.min(last, high)];
+  return (valueAt(values, to) - valueAt(values, from)) / (to - from);
 }
 const SLOPE_REACH = 2;
 
 /** Between which values cubics that go on smoothly follow all others to within `STRAY`: those at which they meet. */
-function bends(values: Float64Array, from: number, to: number): number[] {
+function bends(values: Float64Array, from: number, to: number, slope: (place: number) => number): number[] {
   if (to - from < 2) return [];
   const steps = to - from;
   const [start, end] = [values[from], values[to]];
-  const [rise, fall] = [(slopeAt(values, from) * steps) / 3, (slopeAt(values, to) * steps) / 3];
+  const [rise, fall] = [(slope(from) * steps) / 3, (slope(to) * steps) / 3];
   let worst = STRAY;
   let at = -1;
   for (let k = from + 1; k < to; k++) {
@@ -125,7 +150,7 @@ function bends(values: Float64Array, from: number, to: number): number[] {
     const there = s * s * (s * start + 3 * t * (start + rise)) + t * t * (3 * s * (end - fall) + t * end);
     if (Math.abs(values[k] - there) > worst) [worst, at] = [Math.abs(values[k] - there), k];
   }
-  return at < 0 ? [] : [...bends(values, from, at), at, ...bends(values, at, to)];
+  return at < 0 ? [] : [...bends(values, from, at, slope), at, ...bends(values, at, to, slope)];
 }
 
 interface Weighing {

@@ -120,6 +120,30 @@ describe('weights', () => {
     }
   });
 
+  it('go on smoothly where a closed line begins, from wherever it is touched', () => {
+    // A ring that is wide below, so that its width rises at the seam, which lies at its right.
+    const points = circle(300, 300, 120).spine.points.slice();
+    for (let i = 0; i < points.length; i += 3) points[i + 2] = 12 + points[i + 1] / 40;
+    const ring = { points, closed: true };
+    const [x, y] = points;
+    const touches = [
+      [0, 0],
+      [0, 9],
+      [0, -9],
+      [4, 30],
+      [4, -30],
+    ] as const;
+    for (const [dx, dy] of touches) {
+      const widths = new Widths(ring);
+      const at = { x: x + dx, y: y + dy, pressure: 0.8, time: 0 };
+      expect(swell(widths, ring, at, { ...at, y: at.y + 6 }, { width: 30, radius: 28 })).toBe(true);
+      const changed = widths.apply();
+      const last = changed.points.length - 3;
+      expect(changed.points[last + 2]).toBeCloseTo(changed.points[2], 9);
+      expect(edgeKinkOf(changed)).toBeLessThan(0.002);
+    }
+  });
+
   it('that were drawn anew are not told by the samples any more, and the line lies on its guide still', () => {
     const line: Stroke = {
       ...bar([0, 0], [400, 0], 10),
