@@ -12,6 +12,7 @@ import {
   placeOf,
   pointAt,
   reversedSpine,
+  STRIDE,
   type Spine,
 } from '../curve';
 import { clamp, distance, type Point } from '../math';
@@ -121,20 +122,33 @@ function takenBack(p: Tip, q: Tip, first: Spine, second: Spine): readonly [numbe
   return [first, second].map((spine) => Math.min(wanted, TAKEN_BACK * lengthOf(courseOf(spine)))) as [number, number];
 }
 
-/** One cubic from the end of a line to the start of another one, leaving and arriving as they do. */
+/**
+ * One cubic from the end of a line to the start of another one, leaving and arriving as they do, in weight too as far as it
+ * gets neither wider nor thinner on the way than they are.
+ */
 function joint(head: Spine, tail: Spine): Spine {
   const [from, to] = [placeOf(head, endOf(head)), placeOf(tail, 0)];
   const [p, q] = [pointAt(head, from), pointAt(tail, to)];
   const [d, e] = [directionAt(head, from), directionAt(tail, to)];
   const reach = distance(p, q) / 3;
+  const [least, most] = [Math.min(p.width, q.width), Math.max(p.width, q.width)];
+  const leaving = p.width + reach * wideningOf(head.points, head.points.length - STRIDE, -1);
+  const arriving = q.width - reach * wideningOf(tail.points, 0, 1);
   return makeSpine(
     Float64Array.of(
       ...[p.x, p.y, p.width],
-      ...[p.x + d.x * reach, p.y + d.y * reach, p.width + (q.width - p.width) / 3],
-      ...[q.x - e.x * reach, q.y - e.y * reach, q.width - (q.width - p.width) / 3],
+      ...[p.x + d.x * reach, p.y + d.y * reach, clamp(leaving, least, most)],
+      ...[q.x - e.x * reach, q.y - e.y * reach, clamp(arriving, least, most)],
       ...[q.x, q.y, q.width],
     ),
   );
+}
+
+/** By how much a course widens a px at its node, by the handle before it (-1) or after it (1). */
+function wideningOf(points: Float64Array, node: number, side: -1 | 1): number {
+  const handle = node + side * STRIDE;
+  const way = Math.hypot(points[handle] - points[node], points[handle + 1] - points[node + 1]);
+  return way > 0 ? (side * (points[handle + 2] - points[node + 2])) / way : 0;
 }
 
 /**

@@ -17,7 +17,7 @@ import {
 } from '../../src/mend';
 import { styledStroke, type InkStyle, type Nib, type Stroke, type StrokeEntity } from '../../src/page';
 import { area, inkArea, inkBetween, inkOf, toRing } from '../areas';
-import { drawn, even, liner } from '../hands';
+import { drawn, edgeKinkOf, even, liner } from '../hands';
 import { bar, circle, entities, kinkOf, widthAt } from './lines';
 
 describe('tidying ends', () => {
@@ -212,6 +212,7 @@ describe('bridging', () => {
     const b = bar([120, 106], [240, 140], 4);
     const joined = bridge({ stroke: a, end: 1 }, { stroke: b, end: 0 });
     expect(kinkOf(joined.spine)).toBeLessThan(1e-6);
+    expect(edgeKinkOf(joined.spine)).toBeLessThan(1e-6);
     expect(joined.spine.points.slice(0, 2)).toEqual(Float64Array.of(0, 100));
     expect([...joined.spine.points.slice(-3)]).toEqual([240, 140, 4]);
     let last = 8;
