@@ -1,5 +1,5 @@
 import { distance, type Point } from '../math';
-import { fitCubic } from './cubicFit';
+import { fitCubic, type Direction } from './cubicFit';
 import { flattenSpine } from './flatten';
 import { nearestOnSpine } from './nearest';
 import { splitSpine } from './split';
@@ -116,16 +116,30 @@ function oneCubic(two: Spine): Float64Array {
     lengths[k] =
       lengths[k - 1] +
       Math.hypot(track[STRIDE * k] - track[STRIDE * k - 3], track[STRIDE * k + 1] - track[STRIDE * k - 2]);
-  const start = direction(p, 0, STRIDE);
-  const end = direction(p, p.length - 2 * STRIDE, p.length - STRIDE);
+  const start = direction(two, 0, 'out');
+  const end = direction(two, 2, 'in');
   const { handles } = fitCubic(track, lengths, 0, count - 1, start, end, 1e-6);
   return Float64Array.of(...p.subarray(0, STRIDE), ...handles, ...p.subarray(-STRIDE));
 }
 
-function direction(p: Float64Array, from: number, to: number): Point | undefined {
-  const [dx, dy] = [p[to] - p[from], p[to + 1] - p[from + 1]];
+/** The way that a line goes and widens on a side of a node; nothing where its handle lies on it. */
+function direction(spine: Spine, node: number, side: Side): Direction | undefined {
+  const handle = handleAt(spine, node, side);
+  if (!handle) return undefined;
+  const { x, y } = nodeAt(spine, node);
+  const [dx, dy] = side === 'in' ? [x - handle.x, y - handle.y] : [handle.x - x, handle.y - y];
   const length = Math.hypot(dx, dy);
-  return length > 1e-9 ? { x: dx / length, y: dy / length } : undefined;
+  return length > 1e-9 ? { x: dx / length, y: dy / length, widening: wideningAt(spine, node, side) } : undefined;
+}
+
+/** By how much a line widens in a px along it on a side of a node; 0 where its handle lies on the node, or there is none. */
+export function wideningAt(spine: Spine, node: number, side: Side): number {
+  const i = handleOffset(spine, node, side);
+  if (i === undefined) return 0;
+  const { x, y, width } = nodeAt(spine, node);
+  const { points } = spine;
+  const way = Math.hypot(points[i] - x, points[i + 1] - y);
+  return way > 0 ? ((side === 'in' ? -1 : 1) * (points[i + 2] - width)) / way : 0;
 }
 
 /** The line with a node moved by a step, page px, and its handles with it. */

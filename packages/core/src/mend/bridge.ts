@@ -12,7 +12,7 @@ import {
   placeOf,
   pointAt,
   reversedSpine,
-  STRIDE,
+  wideningAt,
   type Spine,
 } from '../curve';
 import { clamp, distance, type Point } from '../math';
@@ -132,8 +132,8 @@ function joint(head: Spine, tail: Spine): Spine {
   const [d, e] = [directionAt(head, from), directionAt(tail, to)];
   const reach = distance(p, q) / 3;
   const [least, most] = [Math.min(p.width, q.width), Math.max(p.width, q.width)];
-  const leaving = p.width + reach * wideningOf(head.points, head.points.length - STRIDE, -1);
-  const arriving = q.width - reach * wideningOf(tail.points, 0, 1);
+  const leaving = p.width + reach * wideningAt(head, endOf(head), 'in');
+  const arriving = q.width - reach * wideningAt(tail, 0, 'out');
   return makeSpine(
     Float64Array.of(
       ...[p.x, p.y, p.width],
@@ -142,13 +142,6 @@ function joint(head: Spine, tail: Spine): Spine {
       ...[q.x, q.y, q.width],
     ),
   );
-}
-
-/** By how much a course widens a px at its node, by the handle before it (-1) or after it (1). */
-function wideningOf(points: Float64Array, node: number, side: -1 | 1): number {
-  const handle = node + side * STRIDE;
-  const way = Math.hypot(points[handle] - points[node], points[handle + 1] - points[node + 1]);
-  return way > 0 ? (side * (points[handle + 2] - points[node + 2])) / way : 0;
 }
 
 /**

@@ -16,6 +16,7 @@ import {
   SpineFitter,
   startedAt,
   STRIDE,
+  wideningAt,
   type Spine,
 } from '../curve';
 import type { Stroke } from '../page';
@@ -94,10 +95,13 @@ function onOldNodes(part: Spine, { points, nodes }: Track, tolerance: number): S
     lengths[k] =
       lengths[k - 1] +
       Math.hypot(points[STRIDE * k] - points[STRIDE * k - 3], points[STRIDE * k + 1] - points[STRIDE * k - 2]);
-  const way = (node: number, side: 'in' | 'out') =>
-    node === 0 || node === count || isSmooth(part, node)
-      ? directionAt(part, side === 'in' ? { segment: node - 1, t: 1 } : { segment: node, t: 0 })
-      : undefined;
+  const way = (node: number, side: 'in' | 'out') => {
+    const isEnd = node === 0 || node === count;
+    if (!isEnd && !isSmooth(part, node)) return undefined;
+    const ahead = directionAt(part, side === 'in' ? { segment: node - 1, t: 1 } : { segment: node, t: 0 });
+    const [before, after] = [wideningAt(part, node, 'in'), wideningAt(part, node, 'out')];
+    return { ...ahead, widening: isEnd ? before + after : (before + after) / 2 };
+  };
   const fit = (from: number, to: number) =>
     fitCubic(points, lengths, nodes[from], nodes[to], way(from, 'out'), way(to, 'in'), tolerance);
   const kept: number[] = [...part.points.subarray(0, STRIDE)];
@@ -161,6 +165,10 @@ function exactEnds({ points }: Spine, { points: old }: Spine, isSeamless: boolea
     exact[first + 1] = y + (uy / unit) * a;
     exact[last] = x - (ux / unit) * b;
     exact[last + 1] = y - (uy / unit) * b;
+    const width = exact[2];
+    const widening = ((exact[first + 2] - width) / a + (width - exact[last + 2]) / b) / 2;
+    exact[first + 2] = Math.max(0, width + a * widening);
+    exact[last + 2] = Math.max(0, width - b * widening);
   }
   return makeSpine(exact);
 }

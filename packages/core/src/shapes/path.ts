@@ -1,5 +1,5 @@
 import { bendSegment, makeSpine, SEGMENT, type Spine, type SpinePlace } from '../curve';
-import type { Point } from '../math';
+import { distance, type Point } from '../math';
 
 /** A node of a path that is being built, with its handles where it has any. */
 export interface PathNode extends Point {
@@ -43,7 +43,7 @@ export function withClosingHandle({ nodes }: Path, into: Point): Path {
 /** The path without its last node. */
 export const withoutLast = ({ nodes }: Path): Path => ({ nodes: nodes.slice(0, -1), closed: false });
 
-/** The path bent so that a place on it lies elsewhere. */
+/** The path bent so that a place on it lies elsewhere; nodes through which it goes smoothly stay smooth. */
 export function bentPath(path: Path, place: SpinePlace, to: Point): Path {
   const course = pathCourse(path);
   if (!course) return path;
@@ -51,10 +51,28 @@ export function bentPath(path: Path, place: SpinePlace, to: Point): Path {
   const i = place.segment * SEGMENT;
   const next = (place.segment + 1) % path.nodes.length;
   const nodes = path.nodes.map((node, k) => {
-    if (k === place.segment) return { ...node, out: { x: points[i + 3], y: points[i + 4] } };
-    return k === next ? { ...node, into: { x: points[i + 6], y: points[i + 7] } } : node;
+    const leaving = k === place.segment ? withMoved(node, 'out', { x: points[i + 3], y: points[i + 4] }) : node;
+    return k === next ? withMoved(leaving, 'into', { x: points[i + 6], y: points[i + 7] }) : leaving;
   });
   return { ...path, nodes };
+}
+
+/** A node with a handle elsewhere; the other one of a smooth node turns with it. */
+function withMoved(node: PathNode, side: 'into' | 'out', to: Point): PathNode {
+  const moved = { ...node, [side]: to };
+  const other = side === 'out' ? node.into : node.out;
+  const away = distance(node, to);
+  if (!other || !isSmooth(node) || away < 1e-9) return moved;
+  const share = distance(node, other) / away;
+  const turned = { x: node.x - share * (to.x - node.x), y: node.y - share * (to.y - node.y) };
+  return side === 'out' ? { ...moved, into: turned } : { ...moved, out: turned };
+}
+
+/** Whether both handles of a node lie on a line through it, on either side. */
+function isSmooth({ x, y, into, out }: PathNode): boolean {
+  if (!into || !out) return false;
+  const [ax, ay, bx, by] = [x - into.x, y - into.y, out.x - x, out.y - y];
+  return ax * bx + ay * by > 0 && Math.abs(ax * by - ay * bx) < 1e-6 * (ax * bx + ay * by);
 }
 
 /** The course of a path, of width 1; nothing while it has no two nodes. */

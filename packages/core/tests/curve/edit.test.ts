@@ -20,7 +20,7 @@ import {
 } from '../../src/curve';
 import { drawStroke } from '../../src/ink';
 import { circleSpine, polylineSpine } from '../../src/shapes';
-import { brush, drawn, even, wave } from '../hands';
+import { brush, drawn, edgeKinkOf, even, wave } from '../hands';
 
 const line = drawStroke(drawn(wave, { pressure: (t) => 0.3 + 0.5 * t }), brush, even(30)).spine;
 const ring = circleSpine({ x: 100, y: 100 }, 60);
@@ -63,6 +63,12 @@ describe('a node less', () => {
     expect(nodeCount(less)).toBe(3);
     expect(less.closed).toBe(true);
     expect(stray(less, ring)).toBeLessThan(3);
+  });
+
+  it('lets the weight go on as it did', () => {
+    const alive = drawStroke(drawn(wave, { pressure: (t) => 0.4 + 0.4 * Math.sin(9 * t) }), brush, even(30)).spine;
+    for (let node = 1; node < nodeCount(alive) - 1; node++)
+      expect(edgeKinkOf(removeNode(alive, node))).toBeLessThan(1e-3);
   });
 
   it('may be where a ring begins, or an end of a line', () => {

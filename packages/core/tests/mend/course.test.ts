@@ -15,7 +15,7 @@ import {
 } from '../../src/curve';
 import { drawStroke } from '../../src/ink';
 import { asBlots, ease, retrace, tug } from '../../src/mend';
-import { drawn, liner, raw, wave } from '../hands';
+import { brush, drawn, edgeKinkOf, even, liner, raw, wave } from '../hands';
 import { circle, kinkOf, straightSpine } from './lines';
 
 const at = (spine: Spine, along: number) => pointAt(spine, placeOf(spine, placeAlong(courseOf(spine), along)));
@@ -98,6 +98,16 @@ describe('easing', () => {
     expect(nodeCount(eased)).toBeLessThan(nodeCount(shaky));
     // Hausdorff distance, brute force.
     expect(hausdorff(dense(eased), dense(shaky))).toBeLessThan(tolerance + 0.03);
+  });
+
+  it('lets the weight of a living line go on smoothly', () => {
+    const pressure = (t: number) => 0.3 + 0.6 * Math.abs(Math.sin(4 * t));
+    const alive = drawStroke(drawn(wave, { tremor: 2, pressure }), brush, even(20)).spine;
+    for (const tolerance of [0.5, 2, 8]) {
+      const eased = ease(alive, tolerance);
+      expect(nodeCount(eased)).toBeLessThan(nodeCount(alive));
+      expect(edgeKinkOf(eased)).toBeLessThan(1e-3);
+    }
   });
 
   it('keeps corners, rings and lines that are lean already', () => {

@@ -1,5 +1,14 @@
 import fc from 'fast-check';
-import { flattenSpine, pointAt, segmentCount, spineLength, type Spine } from '../../src/curve';
+import {
+  flattenSpine,
+  handleAt,
+  isSmooth,
+  nodeAt,
+  pointAt,
+  segmentCount,
+  spineLength,
+  type Spine,
+} from '../../src/curve';
 import { distance, type Point } from '../../src/math';
 import { inked } from '../../src/page';
 import {
@@ -201,5 +210,17 @@ describe('a path built node by node', () => {
     const bent = bentPath(bowed, { segment: 0, t: 0.4 }, at(60, -80));
     const place = pointAt(pathCourse(bent)!, { segment: 0, t: 0.4 });
     expect([place.x, place.y]).toEqual([expect.closeTo(60, 9), expect.closeTo(-80, 9)]);
+  });
+
+  it('stays smooth, when it is bent, at nodes through which it went smoothly, and only there', () => {
+    const path = withCorner(withHandle(withCorner(bowed, at(220, 40)), at(250, 90)), at(300, 10));
+    const course = pathCourse(path)!;
+    const smooth = [0, 1, 2, 3].filter((node) => isSmooth(course, node));
+    expect(smooth).toContain(2);
+    const bent = pathCourse(bentPath(path, { segment: 1, t: 0.5 }, at(150, 160)))!;
+    for (const node of smooth) expect(isSmooth(bent, node)).toBe(true);
+    // The handle that turned is as long as it was.
+    const long = (spine: Spine) => distance(nodeAt(spine, 2), handleAt(spine, 2, 'out')!);
+    expect(long(bent)).toBeCloseTo(long(course), 9);
   });
 });
