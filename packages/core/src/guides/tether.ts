@@ -1,9 +1,22 @@
-import { flattenSpine, pointAt, SEGMENT, segmentLengths, STRIDE, type Spine } from '../curve';
+import {
+  alongAt,
+  courseOf,
+  endOf,
+  flattenSpine,
+  lengthOf,
+  placeAlong,
+  placeOf,
+  pointAt,
+  STRIDE,
+  weighedBy,
+  type Spine,
+} from '../curve';
 import {
   about,
   angleOf,
   apply,
   chain,
+  clamp,
   distance,
   rotation,
   scaling,
@@ -45,6 +58,8 @@ import { placementMap } from './placement';
 const MET = 0.5;
 const ROUNDS = 3_000;
 const CLOSE = 1e-10;
+/** The share of a line's length over which it is judged how it widens at a place. */
+const NEAR = 1e-3;
 
 type Ends = readonly [Point, Point];
 
@@ -202,7 +217,10 @@ function carried(stroke: StrokeEntity, before: GuideShape, after: GuideShape): G
   if (before.kind === 'echo' && after.kind === 'echo') {
     const map = similarity(before.course, after.course);
     if (map) return mapPath(path, map);
-    const { at, off } = besideOf(trackOf({ kind: 'curve', course: before.course }), middle);
+    // On the line itself: the middle between its ends lies on another echo where it bends.
+    const line = courseOf(stroke.spine);
+    const half = pointAt(stroke.spine, placeOf(stroke.spine, placeAlong(line, lengthOf(line) / 2)));
+    const { at, off } = besideOf(trackOf({ kind: 'curve', course: before.course }), half);
     const share = measureOf(after.course) / (measureOf(before.course) || 1);
     const track = trackOf({ kind: 'curve', course: after.course });
     const course = echoThrough(after.course, placeBeside(track, { at: at * share, off }));
@@ -401,31 +419,19 @@ function measuresOn(path: GuidePath, stroke: StrokeEntity, a: Point, b: Point): 
   return [from, track.nearest(b, from + (last - first) * sizeRatio(old, path))];
 }
 
-/** A course with the weights of another, taken at the same share of the way. */
+/** A course with the weights of another, taken at the same share of the way, between nodes where that has its own. */
 function weighedAs(old: Spine, course: Spine): Spine {
-  const points = course.points.slice();
-  const lengths = segmentLengths(old);
-  const whole = lengths.reduce((sum, length) => sum + length, 0) || 1;
-  const widthAt = (share: number): number => {
-    let left = share * whole;
-    for (let segment = 0; segment < lengths.length; segment++) {
-      if (left <= lengths[segment] || segment === lengths.length - 1)
-        return pointAt(old, { segment, t: Math.min(1, left / (lengths[segment] || 1)) }).width;
-      left -= lengths[segment];
-    }
-    return 0;
+  const [from, to] = [courseOf(old), courseOf(course)];
+  const [whole, total] = [lengthOf(from), lengthOf(to)];
+  const marks = Array.from({ length: endOf(old) - 1 }, (_, k) => (alongAt(from, k + 1) / whole) * total);
+  const widthAt = (along: number): number =>
+    pointAt(old, placeOf(old, placeAlong(from, (clamp(along, 0, total) / total) * whole))).width;
+  const near = total * NEAR;
+  const wideningAt = (along: number): number => {
+    const [before, after] = [Math.max(0, along - near), Math.min(total, along + near)];
+    return (widthAt(after) - widthAt(before)) / (after - before);
   };
-  const own = segmentLengths(course);
-  const total = own.reduce((sum, length) => sum + length, 0) || 1;
-  let before = 0;
-  own.forEach((length, k) => {
-    for (let n = 0; n < 4; n++) {
-      const share = (before + (length * n) / 3) / total;
-      points[k * SEGMENT + n * STRIDE + 2] = widthAt(Math.min(1, share));
-    }
-    before += length;
-  });
-  return { points, closed: course.closed };
+  return weighedBy(course, marks, { widthAt, wideningAt });
 }
 
 /** The edits that untie lines from their guides: they stay where they are when those move. */
