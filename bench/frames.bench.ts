@@ -79,12 +79,18 @@ interface Deed {
   /** Where the hand goes, page px. */
   readonly from: readonly [number, number];
   readonly to: readonly [number, number];
-  /** The frame is worked on. */
-  readonly takesFrame?: boolean;
+  /** Takes the guide in hand that is dragged. */
+  readonly take?: (tab: Tab) => Promise<void>;
 }
 
 const line = { from: [1900, 2200], to: [2700, 2900] } as const;
-const point = { from: [3000, 1600], to: [2700, 1600], takesFrame: true } as const;
+const takeFrame = (tab: Tab) => inDepth(tab, 'Frame');
+const point = { from: [3000, 1600], to: [2700, 1600], take: takeFrame } as const;
+async function takeRails(tab: Tab): Promise<void> {
+  await tab.getByRole('tab', { name: 'Guides' }).click();
+  await tab.getByRole('button', { name: 'Take Rails in hand' }).click();
+}
+const rails: GuideShape = { kind: 'rails', x: 1650, y: 2100, angle: Math.PI / 4 };
 const deeds: readonly Deed[] = [
   { name: 'line', what: 'a line over 20,000', page: {}, ...line },
   { name: 'wheel', what: 'a line in a wheel of 24', page: { count: 1, guides: [guide('Wheel', wheel)] }, ...line },
@@ -99,15 +105,23 @@ const deeds: readonly Deed[] = [
       heldBy: { id: 'Frame', path: { kind: 'line', x: 100, y: 100, dx: 1, dy: 0 } },
     },
   },
+  {
+    ...{ name: 'rails', what: 'dragging rails that hold 2,000 lines', take: takeRails },
+    ...{ from: [1650, 2100], to: [1800, 2300] },
+    page: {
+      ...{ count: 2_000, guides: [guide('Rails', rails, true)] },
+      heldBy: { id: 'Rails', path: { kind: 'line', x: 100, y: 100, dx: Math.SQRT1_2, dy: Math.SQRT1_2 } },
+    },
+  },
 ];
 
 atDesk(async (desk) => {
-  for (const { name, what, page, from, to, takesFrame } of deeds) {
+  for (const { name, what, page, from, to, take } of deeds) {
     if (process.env.WHAT && process.env.WHAT !== name) continue;
     await onPage(desk, page, async (tab) => {
       const on = await onBoard(tab);
       const pen = await Pen.for(tab);
-      if (takesFrame) await inDepth(tab, 'Frame');
+      await take?.(tab);
       await tab.waitForTimeout(500);
       const since = processorTimes();
       const all: Latency[] = [];
