@@ -23,7 +23,7 @@ export const unfold = (tab: Tab, title: string): Promise<void> =>
   tab.getByRole('button', { name: title, expanded: false }).click();
 
 export async function saved(tab: Tab): Promise<void> {
-  await expect(tab.getByTestId('save-state')).toHaveText(/(^|· )saved$/);
+  await expect(tab.getByTestId('save-state')).toHaveText(/(^|· )saved($| ·)/);
 }
 
 /** Asks the server of a desk; once more when it has just closed a connection that had lain idle. */

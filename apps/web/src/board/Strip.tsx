@@ -28,7 +28,7 @@ export function Strip() {
   const isLeft = useKeySet((set) => set.hand === 'left');
   const index = folio?.pages.findIndex((page) => page.id === session.card.id) ?? -1;
   const card = folio?.pages[index] ?? session.card;
-  const where = folio ? `${isRoomy ? `${folio.name} · ` : ''}page ${index + 1} of ${folio.pages.length} · ` : '';
+  const place = folio && `${index + 1} of ${folio.pages.length}`;
   const leave = async () => {
     await Promise.race([sendThumbnail(board), new Promise((resolve) => setTimeout(resolve, 1_200))]);
     router.replace(`/folio/${session.card.folioId}`);
@@ -49,7 +49,10 @@ export function Strip() {
         <Text role="heading" aria-level={1} className="font-bold text-14 text-ink" numberOfLines={1}>
           {card.name}
         </Text>
-        <SaveLine where={where} />
+        <SaveLine
+          before={isRoomy && folio ? `${folio.name} · page ${place} · ` : ''}
+          after={!isRoomy && place ? ` · ${place}` : ''}
+        />
       </Pressable>
       <LastStep />
       <GuidedSwitch isRoomy={isRoomy} />
@@ -64,7 +67,8 @@ export function Strip() {
   );
 }
 
-function SaveLine({ where }: { readonly where: string }) {
+/** Whether all is saved, and which page this is: on phones, where little fits, in this order. */
+function SaveLine({ before, after }: { readonly before: string; readonly after: string }) {
   const saved = useSessionState(useBoard(), savedInWords);
   const isOffline = saved.startsWith('offline');
   return (
@@ -73,7 +77,7 @@ function SaveLine({ where }: { readonly where: string }) {
       numberOfLines={1}
       testID="save-state"
     >
-      {`${where}${saved}`}
+      {`${before}${saved}${after}`}
     </Text>
   );
 }
