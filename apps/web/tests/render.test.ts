@@ -1,21 +1,34 @@
-import { LiveStroke, outlineOf } from '@true-nib/core/ink';
+import { courseOf, endOf, nearestOnSpine, placeAlong, placeOf, pointAt } from '@true-nib/core/curve';
+import { drawStroke, LiveStroke, outlineOf } from '@true-nib/core/ink';
 import {
   about,
   apply,
   boxesMeet,
   emptyBox,
   identity,
+  intersectBoxes,
   invert,
   rotation,
+  seededRandom,
   uniteBoxes,
   type Box,
   type Matrix,
 } from '@true-nib/core/math';
-import { applyChange, mapNib, mapSpine, newPage, ordersBetween, styledStroke, type Nib } from '@true-nib/core/page';
+import { tug } from '@true-nib/core/mend';
+import {
+  applyChange,
+  mapNib,
+  mapSpine,
+  newPage,
+  ordersBetween,
+  styledStroke,
+  type Nib,
+  type StrokeEntity,
+} from '@true-nib/core/page';
 import { breath } from '../src/breath';
 import { deviceBoxes } from '../src/render/deviceBoxes';
 import { EditLog } from '../src/render/editLog';
-import { inkBoxes, paintTolerance, strokeBox } from '../src/render/inkPaint';
+import { changedBoxes, inkBoxes, paintTolerance, strokeBox } from '../src/render/inkPaint';
 import { LiveInk } from '../src/render/liveInk';
 import { StrokeIndex } from '../src/render/strokeIndex';
 import { Tiles } from '../src/render/tiles';
@@ -184,9 +197,29 @@ describe('boxes of device px', () => {
     expect(deviceBoxes([at(0, 50), at(10, 5), at(0, 50), at(-900, 20)], [1, 0, 0, 1, 0, 0], canvas)).toHaveLength(1);
   });
 
-  it('come once each, also of hundreds', () => {
-    const many = Array.from({ length: 300 }, (_, k) => at(20 * (k % 150), 5));
-    expect(deviceBoxes(many, [1, 0, 0, 1, 0, 0], canvas)).toHaveLength(150);
+  it('hold all of hundreds, and no px twice', () => {
+    const random = seededRandom(7);
+    const page = { minX: 0, minY: 0, maxX: 640, maxY: 410 };
+    const many = Array.from({ length: 300 }, (): Box => {
+      const [minX, minY] = [700 * random() - 40, 460 * random() - 40];
+      return { minX, minY, maxX: minX + 30 * random(), maxY: minY + 30 * random() };
+    }).filter(({ minX, minY }) => minX + minY < 400 || minX > 500);
+    const laid = deviceBoxes(many, [1, 0, 0, 1, 0, 0], page);
+    const times = new Uint8Array(640 * 410);
+    for (const { minX, minY, maxX, maxY } of laid)
+      for (let y = minY; y < maxY; y++) for (let x = minX; x < maxX; x++) times[640 * y + x]++;
+    expect(times.reduce((most, count) => Math.max(most, count), 0)).toBe(1);
+    for (const one of many) {
+      const { minX, minY, maxX, maxY } = intersectBoxes(one, page);
+      for (const [x, y] of [
+        [minX, minY],
+        [maxX, maxY],
+      ])
+        if (minX < maxX && minY < maxY)
+          expect(times[640 * Math.min(409, Math.floor(y)) + Math.min(639, Math.floor(x))]).toBe(1);
+    }
+    // Where nothing was touched nothing is painted.
+    expect(times.filter((count) => count > 0).length).toBeLessThan(0.9 * times.length);
   });
 });
 
@@ -226,6 +259,35 @@ describe('painting', () => {
     const boxes = inkBoxes(line);
     expect(Math.min(...boxes.map(({ minX }) => minX))).toBe(whole.minX);
     expect(Math.max(...boxes.map(({ maxY }) => maxY))).toBe(whole.maxY);
+  });
+
+  it('of a line that was changed in part takes the boxes in which it differs, of others all', () => {
+    const nib: Nib = { name: 'Brush', size: 24, thinnest: 0.1, taperIn: 0, taperOut: 0, color: '#14161a' };
+    const hand = Array.from({ length: 400 }, (_, k) => ({
+      ...{ x: 3 * k, y: 300 + 90 * Math.sin(k / 20) },
+      ...{ pressure: 0.5, time: 8 * k },
+    }));
+    const drawn = drawStroke(hand, nib, { way: 'raw' });
+    const before: StrokeEntity = { kind: 'stroke', id: 'long', layerId: 'ink', order: 'a0', ...drawn };
+    const place = placeAlong(courseOf(before.spine), 900);
+    const spine = tug(before.spine, place, { x: 10, y: 40 }, { radius: 120, falloff: 0.5, isPinned: false });
+    const after = { ...before, spine };
+    const boxes = changedBoxes(before, after);
+    const area = (all: readonly Box[]) => all.reduce((sum, b) => sum + (b.maxX - b.minX) * (b.maxY - b.minY), 0);
+    expect(area(boxes)).toBeLessThan(0.5 * area([...inkBoxes(before), ...inkBoxes(after)]));
+    for (const [one, other] of [
+      [before.spine, spine],
+      [spine, before.spine],
+    ])
+      for (let at = 0; at < endOf(one); at += 0.1) {
+        const { x, y, width } = pointAt(one, placeOf(one, at));
+        if (nearestOnSpine(other, { x, y }).distance < 1e-6) continue;
+        const [top, bottom] = [y - width / 2, y + width / 2];
+        expect(boxes.some((b) => b.minX <= x && x <= b.maxX && b.minY <= top + 1 && bottom - 1 <= b.maxY)).toBe(true);
+      }
+    const wider = { ...after, nib: { ...after.nib, color: '#aa3322' } };
+    expect(changedBoxes(before, wider)).toEqual([...inkBoxes(before), ...inkBoxes(wider)]);
+    expect(changedBoxes(undefined, after)).toEqual(inkBoxes(after));
   });
 
   it('strays less than a tenth of a device px from 1:1 on, and a quarter where the page is shown small', () => {

@@ -1,18 +1,62 @@
 import { growBox, intersectBoxes, isEmptyBox, mapBox, type Box, type Matrix } from '@true-nib/core/math';
 import { wholePx } from './liveInk';
 
-/** Boxes that are looked at each with each; of more, only the same ones are told. */
-const MOST_COMPARED = 80;
+/** Boxes that are told as they are, but for those inside others; more are laid together, so that no px is painted twice. */
+const FEW = 4;
+/** Device px of the squares by which many boxes are laid together. */
+const SQUARE = 32;
 
-/** Page boxes as whole device px within the canvas; those inside another are left out. */
+/** Page boxes as whole device px within the canvas, which hold all of them; of many, no two overlap. */
 export function deviceBoxes(boxes: readonly Box[], map: Matrix, canvas: Box): Box[] {
   const device = boxes
     .map((box) => intersectBoxes(wholePx(growBox(mapBox(map, box), 2)), canvas))
     .filter((box) => !isEmptyBox(box));
-  if (device.length > MOST_COMPARED)
-    return [...new Map(device.map((box) => [Object.values(box).join(), box])).values()];
+  if (device.length > FEW) return laidTogether(device, canvas);
   const holds = (a: Box, b: Box) => a.minX <= b.minX && a.minY <= b.minY && a.maxX >= b.maxX && a.maxY >= b.maxY;
   return device.filter(
     (box, k) => !device.some((other, j) => j !== k && holds(other, box) && (!holds(box, other) || j < k)),
   );
+}
+
+/** Boxes made of whole squares of the canvas that hold all of some, and do not overlap. */
+function laidTogether(boxes: readonly Box[], canvas: Box): Box[] {
+  const columns = Math.ceil((canvas.maxX - canvas.minX) / SQUARE);
+  const rows = Math.ceil((canvas.maxY - canvas.minY) / SQUARE);
+  const isTaken = new Uint8Array(columns * rows);
+  const square = (value: number, least: number, most: number) =>
+    Math.min(most - 1, Math.max(0, Math.floor((value - least) / SQUARE)));
+  for (const { minX, minY, maxX, maxY } of boxes) {
+    const [left, right] = [square(minX, canvas.minX, columns), square(maxX, canvas.minX, columns)];
+    const [top, bottom] = [square(minY, canvas.minY, rows), square(maxY, canvas.minY, rows)];
+    for (let row = top; row <= bottom; row++) isTaken.fill(1, row * columns + left, row * columns + right + 1);
+  }
+  const done: Box[] = [];
+  /** Runs of squares of the row above, by their first and last column, and the row in which they began. */
+  let open = new Map<string, { readonly first: number; readonly last: number; readonly row: number }>();
+  const close = (
+    runs: Iterable<{ readonly first: number; readonly last: number; readonly row: number }>,
+    end: number,
+  ) => {
+    for (const { first, last, row } of runs)
+      done.push(
+        intersectBoxes(canvas, {
+          ...{ minX: canvas.minX + first * SQUARE, minY: canvas.minY + row * SQUARE },
+          ...{ maxX: canvas.minX + (last + 1) * SQUARE, maxY: canvas.minY + end * SQUARE },
+        }),
+      );
+  };
+  for (let row = 0; row <= rows; row++) {
+    const next: typeof open = new Map();
+    for (let column = 0; row < rows && column < columns; column++) {
+      if (!isTaken[row * columns + column]) continue;
+      const first = column;
+      while (column + 1 < columns && isTaken[row * columns + column + 1]) column++;
+      const key = `${first} ${column}`;
+      next.set(key, open.get(key) ?? { first, last: column, row });
+      open.delete(key);
+    }
+    close(open.values(), row);
+    open = next;
+  }
+  return done;
 }

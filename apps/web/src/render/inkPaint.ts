@@ -1,6 +1,7 @@
-import { spineBox, SEGMENT, type Spine } from '@true-nib/core/curve';
+import { spineBox, SEGMENT, STRIDE, type Spine } from '@true-nib/core/curve';
 import { outlineOf, type Stroke } from '@true-nib/core/ink';
 import { boxesMeet, emptyBox, uniteBoxes, type Box, type Matrix } from '@true-nib/core/math';
+import { sameValue, type StrokeEntity } from '@true-nib/core/page';
 
 /** What both a window's and a worker's 2D context can do. */
 export type Context2D = CanvasRenderingContext2D | OffscreenCanvasRenderingContext2D;
@@ -90,6 +91,38 @@ export function inkBoxes(stroke: Stroke, segmentsEach = 4): Box[] {
     pieces.push(spineBox({ points: points.subarray(i, i + SEGMENT * segmentsEach + 3), closed: false }));
   return merged(pieces);
 }
+
+/**
+ * Small boxes that together hold all of the ink in which a stroke differs from what it was, if it was there: cubics at either
+ * end of it that stayed as they were are left out.
+ */
+export function changedBoxes(before: StrokeEntity | undefined, after: StrokeEntity | undefined): Box[] {
+  if (!before || !after || !isLocal(before, after))
+    return [before, after].flatMap((stroke) => (stroke ? inkBoxes(stroke) : []));
+  const [p, q] = [before.spine.points, after.spine.points];
+  const most = Math.min(p.length, q.length) - SEGMENT - STRIDE;
+  let head = 0;
+  while (head < most && p[head] === q[head]) head++;
+  let tail = 0;
+  while (tail < most - head && p[p.length - 1 - tail] === q[q.length - 1 - tail]) tail++;
+  const [from, left] = [head - (head % SEGMENT), tail - (tail % SEGMENT)];
+  const part = (stroke: StrokeEntity): StrokeEntity => {
+    const points = stroke.spine.points.subarray(from, stroke.spine.points.length - left);
+    return { ...stroke, spine: { points, closed: false } };
+  };
+  return [...inkBoxes(part(before)), ...inkBoxes(part(after))];
+}
+
+/** Whether two strokes look the same wherever their courses are: neither stands elsewhere, and no grain goes on along them. */
+const isLocal = (before: StrokeEntity, after: StrokeEntity): boolean =>
+  !before.spine.closed &&
+  !after.spine.closed &&
+  !before.fills &&
+  !before.nib.edge &&
+  before.layerId === after.layerId &&
+  before.order === after.order &&
+  sameValue(before.nib, after.nib) &&
+  sameValue(before.ends, after.ends);
 
 /** Joins neighbouring boxes while the joint box is not much larger than the two. */
 function merged(pieces: readonly Box[]): Box[] {

@@ -22,7 +22,7 @@ import { breath } from '../breath';
 import { isInk } from './inkDesk';
 import { deviceBoxes } from './deviceBoxes';
 import { EditLog } from './editLog';
-import { inkBoxes, paintStrokes, paintTolerance, strokeBox, type Context2D } from './inkPaint';
+import { changedBoxes, inkBoxes, paintStrokes, paintTolerance, strokeBox, type Context2D } from './inkPaint';
 import { plainLook, type StackLook } from './stackLook';
 import { paintStack } from './stackPaint';
 import { takeInkWorker, type StartedInks } from './startedInks';
@@ -344,19 +344,21 @@ export class InkSurface {
       ink.length > MOST_REPAINTED ||
       pixels.length > MOST_TILES ||
       ink.some(({ before, after }) => changesLooks(before, after));
-    const gone = isWhole
-      ? []
-      : ink.flatMap(({ before }) => (before?.kind === 'stroke' ? [this.index.shown(before)] : []));
+    const shownOf = (entity: Entity | null) => (entity?.kind === 'stroke' ? this.index.shown(entity) : undefined);
+    const gone = isWhole ? [] : ink.map(({ before }) => shownOf(before));
     this.index.update(page, ink);
     this.tell(ink);
     this.wash.fetchMissing(ink.flatMap(({ after }) => (after?.kind === 'wash' ? [after.blob] : [])));
     if (isWhole) return this.repaintAll();
     this.isPaintedOver = true;
-    const added = ink.flatMap(({ after }) => (after?.kind === 'stroke' ? [this.index.shown(after)] : []));
-    const all = within ? [within] : [...[...gone, ...added].flatMap((stroke) => inkBoxes(stroke)), ...pixels];
+    const came = ink.map(({ after }) => shownOf(after));
+    const added = came.flatMap((stroke) => stroke ?? []);
+    const touched = ink.flatMap((_edit, k) => changedBoxes(gone[k], came[k]));
+    const all = within ? [within] : [...touched, ...pixels];
     this.tiles.touch(all);
     this.log.add(all);
-    const isAddition = gone.length + pixels.length === 0 && added.every((stroke) => this.index.isPlain(stroke));
+    const isAddition =
+      !gone.some(Boolean) && pixels.length === 0 && added.every((stroke) => this.index.isPlain(stroke));
     if (isAddition && shown && added.length > 0) this.stamp(shown);
     else if (isAddition && added.length === 1 && this.index.isTopmost(added[0]))
       paintStrokes(this.context, added, this.map, paintTolerance(scaleOf(this.map)));

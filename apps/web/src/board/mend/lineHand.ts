@@ -31,11 +31,16 @@ class Changing {
 
   constructor(private readonly board: Board) {}
 
-  show(stroke: StrokeEntity, after: StrokeEntity): void {
-    if (!this.first.has(stroke.id)) this.first.set(stroke.id, stroke);
+  /** Lines as they are kept, each with how it would be: shown in one go, so that no place is painted for each of them. */
+  show(changed: Iterable<readonly [stroke: StrokeEntity, after: StrokeEntity]>): void {
     const { picture } = this.board;
-    const before = find(picture.shownPage, 'stroke', stroke.id) ?? stroke;
-    if (before !== after) picture.preview([{ before, after }]);
+    const edits: Edit[] = [];
+    for (const [stroke, after] of changed) {
+      if (!this.first.has(stroke.id)) this.first.set(stroke.id, stroke);
+      const before = find(picture.shownPage, 'stroke', stroke.id) ?? stroke;
+      if (before !== after) edits.push({ before, after });
+    }
+    if (edits.length > 0) picture.preview(edits);
   }
 
   keep(label: string): void {
@@ -49,7 +54,7 @@ class Changing {
   }
 
   takeBack(): void {
-    for (const stroke of this.first.values()) this.show(stroke, stroke);
+    this.show([...this.first.values()].map((stroke) => [stroke, stroke] as const));
   }
 }
 
@@ -93,10 +98,12 @@ export function beginTug(board: Board, at: Point): Gesture {
   return beginChange(board, changing, label, (samples) => {
     const to = samples[samples.length - 1];
     if (!to) return;
-    for (const { stroke, place, share } of grips) {
-      const step = { x: share * (to.x - at.x), y: share * (to.y - at.y) };
-      changing.show(stroke, withSpine(stroke, tug(stroke.spine, place, step, reach)));
-    }
+    changing.show(
+      grips.map(({ stroke, place, share }) => {
+        const step = { x: share * (to.x - at.x), y: share * (to.y - at.y) };
+        return [stroke, withSpine(stroke, tug(stroke.spine, place, step, reach))];
+      }),
+    );
     picture.setSketch(brushSketch(to, settings.radius));
   });
 }
@@ -118,7 +125,7 @@ export function beginRetrace(board: Board, at: Point): Gesture {
     picture.setSketch(waySketch(hand));
     const found = retrace(stroke.spine, hand, reach + near.width / 2);
     if (!found) return;
-    changing.show(stroke, withSpine(stroke, found.spine));
+    changing.show([[stroke, withSpine(stroke, found.spine)]]);
     if (found.leaves !== hasLeft)
       notice(found.leaves ? 'Off the line: it ends where you lift.' : 'Back on the line: its rest stays.');
     hasLeft = found.leaves;
@@ -143,9 +150,16 @@ export function beginReweigh(board: Board, at: Point): Gesture {
   return beginChange(board, changing, 'Re-weigh', (samples) => {
     hand.push(...samples);
     weighing.add(samples);
-    changing.show(stroke, withWeight(stroke, weighing.spineNow()));
+    changing.show([[stroke, withWeight(stroke, weighing.spineNow())]]);
     picture.setSketch(waySketch(hand));
   });
+}
+
+/** A line under the brush. */
+interface Swelling {
+  readonly stroke: StrokeEntity;
+  readonly widths: Widths;
+  readonly settings: SwellSettings;
 }
 
 /** Brings what passes under the brush towards one width. */
@@ -155,14 +169,11 @@ export function beginSwell(board: Board): Gesture {
   if (typeof reached === 'string') return refuse(notice, reached);
   const { swell: settings } = useMend.getState();
   /** Lines under the brush, and the width that each is to be kept with: what is striven for is the width that is seen. */
-  const lines = new Map<
-    EntityId,
-    { readonly stroke: StrokeEntity; readonly widths: Widths; readonly settings: SwellSettings }
-  >();
+  const lines = new Map<EntityId, Swelling>();
   const changing = new Changing(board);
   let last: PenSample | undefined;
   return beginChange(board, changing, 'Swell or pare', (samples) => {
-    const touched = new Set<EntityId>();
+    const touched = new Set<Swelling>();
     for (const sample of samples) {
       const from = last ?? sample;
       last = sample;
@@ -175,13 +186,10 @@ export function beginSwell(board: Board): Gesture {
           line = { stroke: kept, widths: new Widths(kept.spine), settings: { ...settings, width } };
           lines.set(kept.id, line);
         }
-        if (swell(line.widths, line.stroke.spine, from, sample, line.settings)) touched.add(kept.id);
+        if (swell(line.widths, line.stroke.spine, from, sample, line.settings)) touched.add(line);
       }
     }
-    for (const id of touched) {
-      const line = lines.get(id);
-      if (line) changing.show(line.stroke, withWeight(line.stroke, line.widths.apply()));
-    }
+    changing.show([...touched].map(({ stroke, widths }) => [stroke, withWeight(stroke, widths.apply())] as const));
     if (last) picture.setSketch(brushSketch(last, settings.radius, settings.width));
   });
 }
