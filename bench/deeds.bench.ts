@@ -91,6 +91,18 @@ async function fullPage(tab: Tab): Promise<void> {
   });
 }
 
+/** What a hand does to lines in the middle of a full page. */
+async function handsOn(tab: Tab): Promise<void> {
+  const pen = await Pen.for(tab);
+  await tab.getByRole('tab', { name: 'Mend' }).click();
+  for (const name of ['Tug', 'Retrace', 'Re-weigh', 'Swell']) {
+    await tab.getByRole('button', { name, exact: true }).click();
+    await deed(tab, `${name} across 20,000 lines`, () => slowly(pen, line([450, 400], [850, 440], 60)));
+    await tab.keyboard.press('Control+z');
+    await saved(tab);
+  }
+}
+
 async function manyLayers(tab: Tab): Promise<void> {
   await tab.getByRole('button', { name: 'Merge', exact: true }).click();
   await deed(tab, 'merging 20 layers of 5,000 lines', async () => {
@@ -159,9 +171,10 @@ async function oneLayer(tab: Tab): Promise<void> {
   });
 }
 
-const which = (process.env.PAGES ?? 'full layers one phone').split(' ');
+const which = (process.env.PAGES ?? 'full hands layers one phone').split(' ');
 atDesk(async (desk) => {
   if (which.includes('full')) await onPage(desk, {}, fullPage);
+  if (which.includes('hands')) await onPage(desk, {}, handsOn);
   if (which.includes('layers')) await onPage(desk, { count: 5_000, layers: 20 }, manyLayers);
   if (which.includes('one')) await onPage(desk, { count: 5_000 }, oneLayer);
   if (which.includes('phone'))

@@ -484,8 +484,11 @@ const MOST_NEWEST = 48;
 /** Ms that putting a view together from tiles may spend on what edits have outrun. */
 const COMPOSE_MS = 6;
 
-/** Ms that an edit may spend on painting what it touched, at once and in each frame after. */
-const EDIT_MS = 6;
+/**
+ * Ms that an edit may spend on telling the browser what to paint where it touched, at once and in each frame after: painting it
+ * takes the browser several times as long.
+ */
+const EDIT_MS = 3;
 
 /** Edits that are painted box by box; more are left to the worker. */
 const MOST_REPAINTED = 300;
