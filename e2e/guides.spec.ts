@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { flattenSpine } from '@true-nib/core/curve';
 import { project } from '@true-nib/core/guides';
+import type { Page } from '@playwright/test';
 import {
   AROUND_THE_PAGE,
   countStrokes,
@@ -12,7 +13,7 @@ import {
   takeNib,
   unfold,
 } from './board';
-import { expect, test } from './desk';
+import { expect, test, type Desk } from './desk';
 import { angleOf, bendOf, guidesOn, layNext, linesOn, setNumber } from './guides';
 import { along, line, mouseDraw, Pen, type Place } from './hands';
 
@@ -245,16 +246,22 @@ test('focus lines run to a point and leave a calm middle; speed lines run along 
   await linesOn(desk, HERON, 0);
 });
 
+/** Level rails at a height of the window, to which lines are tethered; answers the pen they were laid down with. */
+async function layTetheredRails(page: Page, desk: Desk, y: number): Promise<Pen> {
+  const pen = await Pen.for(page);
+  await layNext(page, 'Rails');
+  await pen.draw(line([700, y], [800, y]));
+  await guidesOn(desk, HERON, 1);
+  await page.getByRole('switch', { name: /Tether/ }).click();
+  return pen;
+}
+
 test('tethered lines go along when their guide is turned, still meet, and one undo brings all back; released ones stay', async ({
   page,
   desk,
 }) => {
   await openBoard(page, desk, HERON);
-  const pen = await Pen.for(page);
-  await layNext(page, 'Rails');
-  await pen.draw(line([700, 300], [800, 300]));
-  await guidesOn(desk, HERON, 1);
-  await page.getByRole('switch', { name: /Tether/ }).click();
+  const pen = await layTetheredRails(page, desk, 300);
   await ink(page);
   await pen.draw(shaky([600, 420], [800, 420]));
   const [flat] = await linesOn(desk, HERON, 1);
@@ -293,11 +300,7 @@ test('hundreds of tethered lines are seen where they would go while their guide 
   desk,
 }) => {
   await openBoard(page, desk, HERON);
-  const pen = await Pen.for(page);
-  await layNext(page, 'Rails');
-  await pen.draw(line([700, 160], [800, 160]));
-  await guidesOn(desk, HERON, 1);
-  await page.getByRole('switch', { name: /Tether/ }).click();
+  const pen = await layTetheredRails(page, desk, 160);
   await page.getByRole('button', { name: 'Rake', exact: true }).click();
   await setNumber(page, 'Apart', 2);
   // A long low field of level lines, which reach far above it when they stand upright.
