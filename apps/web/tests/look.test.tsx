@@ -118,6 +118,8 @@ describe('a number that is scrubbed', () => {
     fireEvent(control, 'responderGrant', touch(100));
     fireEvent(control, 'responderMove', touch(126));
     fireEvent(control, 'responderMove', touch(152));
+    // What is kept is as it was; the number goes along with the hand.
+    expect(control.props['aria-valuenow'] ?? control.props.accessibilityValue?.now).toBe(70);
     fireEvent(control, 'responderRelease', touch(152));
     expect(onChange.mock.calls.map(([value]) => value)).toEqual([60, 70]);
     expect(onSettled.mock.calls).toEqual([[70]]);

@@ -32,6 +32,9 @@ export function ScrubNumber({
 }: ScrubNumberProps) {
   const drag = useRef<{ x: number; share: number; last: number; moved: boolean } | undefined>(undefined);
   const [typed, setTyped] = useState<string | undefined>();
+  /** What a drag has come to: many settings are only kept when it ends. */
+  const [scrubbed, setScrubbed] = useState<number | undefined>();
+  const now = scrubbed ?? value;
 
   const settle = (next: number) => {
     onChange(next);
@@ -47,11 +50,13 @@ export function ScrubNumber({
     if (Math.abs(travelled) > SLOP) held.moved = true;
     if (!held.moved) return;
     held.last = fromShare(held.share + travelled / TRAVEL, range);
+    setScrubbed(held.last);
     onChange(held.last);
   };
   const end = () => {
     const held = drag.current;
     drag.current = undefined;
+    setScrubbed(undefined);
     if (held?.moved) onSettled?.(held.last);
     else setTyped(String(value));
   };
@@ -77,12 +82,13 @@ export function ScrubNumber({
       onResponderGrant={begin}
       onResponderMove={move}
       onResponderRelease={end}
+      onResponderTerminate={() => (drag.current?.moved ? end() : (drag.current = undefined))}
       role="spinbutton"
       aria-label={label}
       aria-valuemin={range.least}
       aria-valuemax={range.most}
-      aria-valuenow={value}
-      aria-valuetext={shown ?? `${value}${unit}`}
+      aria-valuenow={now}
+      aria-valuetext={shown ?? `${now}${unit}`}
       aria-disabled={disabled}
       {...web({ onKeyDown: disabled || typed !== undefined ? undefined : onKeyDown, tabIndex: 0 })}
     >
@@ -95,7 +101,7 @@ export function ScrubNumber({
           style={{ fontVariant: ['tabular-nums'] }}
           numberOfLines={1}
         >
-          {shown ?? value}
+          {shown ?? now}
           {shown === undefined && <Text className="font-sans text-12 text-faint">{unit}</Text>}
         </Text>
       ) : (
@@ -114,7 +120,7 @@ export function ScrubNumber({
       )}
       <View
         className="absolute bottom-0 left-0 h-[3px] rounded-r-full bg-seal"
-        style={{ width: `${100 * asShare(value, range)}%` }}
+        style={{ width: `${100 * asShare(now, range)}%` }}
       />
     </View>
   );

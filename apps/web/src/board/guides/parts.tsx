@@ -1,4 +1,4 @@
-import { useState, type ReactNode } from 'react';
+import type { ReactNode } from 'react';
 import { Text, View } from 'react-native';
 import { ScrubNumber } from '../../look/ScrubNumber';
 
@@ -23,21 +23,6 @@ interface SettledProps {
 }
 
 /** A number of a guide: it is kept when the hand lets go of it. */
-export function Settled({ value, onChange, onSettled, step = 1, ...range }: SettledProps) {
-  const [held, setHeld] = useState<number | undefined>();
-  return (
-    <ScrubNumber
-      {...range}
-      step={step}
-      value={held ?? Math.round(value * 10) / 10}
-      onChange={(next) => {
-        setHeld(next);
-        onChange?.(next);
-      }}
-      onSettled={(next) => {
-        setHeld(undefined);
-        onSettled(next);
-      }}
-    />
-  );
-}
+export const Settled = ({ value, onChange, step = 1, ...range }: SettledProps) => (
+  <ScrubNumber {...range} step={step} value={Math.round(value * 10) / 10} onChange={(next) => onChange?.(next)} />
+);
