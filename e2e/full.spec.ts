@@ -123,3 +123,43 @@ test('a page of 20,000 strokes opens, moves without a blank frame, takes ink, is
   await rested(page);
   await expect.poll(async () => Math.abs((await dark()) - before) / before).toBeLessThan(0.01);
 });
+
+test('what the fade of a layer does is seen while a hand goes on scrubbing it, however long the painter takes', async ({
+  page,
+  desk,
+}) => {
+  test.setTimeout(180_000);
+  const id = await layFullPage(desk.address, 'demo-saltmarsh-ferry', { count: 8_000, layers: 2 });
+  await page.goto(`${desk.address}/page/${id}`);
+  await rested(page);
+  const fade = page.getByRole('spinbutton', { name: 'Fade' });
+  const box = await fade.boundingBox();
+  if (!box) throw new Error('There is no fade.');
+  const [x, y] = [box.x + 200, box.y + 20];
+  await page.mouse.move(x, y);
+  await page.mouse.down();
+  await page.mouse.move(x - 20, y);
+  let looks = 0;
+  await watched(page, async () => {
+    // In every frame, by the page itself, so that the hand never rests: each move asks for another picture before the last came.
+    looks = await page.evaluate(
+      async ([from, height]) => {
+        const { seen } = window as unknown as { seen: number[] };
+        const end = performance.now() + 40_000;
+        for (let k = 0; performance.now() < end && new Set(seen).size < 5; k++) {
+          const at = { clientX: from - 20 - (k % 100), clientY: height, buttons: 1, bubbles: true };
+          document.elementFromPoint(from, height)?.dispatchEvent(new MouseEvent('mousemove', at));
+          await new Promise(requestAnimationFrame);
+        }
+        return new Set(seen).size;
+      },
+      [x, y] as const,
+    );
+  });
+  expect(looks).toBeGreaterThanOrEqual(5);
+  // The number goes along with the hand, too.
+  await expect(fade).not.toHaveAttribute('aria-valuenow', '100');
+  await page.mouse.up();
+  await saved(page);
+  expect(await labels(desk, id)).toContain('Fade the layer');
+});

@@ -69,6 +69,8 @@ export class InkSurface {
   private map: Matrix = [1, 0, 0, 1, 0, 0];
   /** Counts views: a settled picture that comes too late is told by it. */
   private viewed = 0;
+  /** Counts looks of layers: a picture that comes too late for the newest is shown until that has come. */
+  private looked = 0;
   private readonly log = new EditLog();
   /** When the exact picture that is on its way was asked for. */
   private askedAt = 0;
@@ -285,7 +287,7 @@ export class InkSurface {
   }
 
   private async settle(): Promise<void> {
-    const { viewed, canvas } = this;
+    const { viewed, looked, canvas } = this;
     if (this.settling) return;
     this.settling = true;
     this.askedAt = this.log.now;
@@ -304,8 +306,9 @@ export class InkSurface {
     this.keepLast(bitmap);
     const edited = this.log.since(this.askedAt);
     this.isPaintedOver = edited.length > 0;
-    this.isExact = true;
     this.repaint(edited);
+    if (looked !== this.looked) return void this.settle();
+    this.isExact = true;
     this.prepareSoon();
     this.restListeners.forEach((listener) => listener(true));
   }
@@ -349,6 +352,7 @@ export class InkSurface {
     this.index.update(page, ink);
     this.tell(ink);
     this.wash.fetchMissing(ink.flatMap(({ after }) => (after?.kind === 'wash' ? [after.blob] : [])));
+    if (ink.every(({ before, after }) => changesLooks(before, after))) return this.repaintAll(true);
     if (isWhole) return this.repaintAll();
     this.isPaintedOver = true;
     const came = ink.map(({ after }) => shownOf(after));
@@ -369,7 +373,7 @@ export class InkSurface {
   /** Shows the stack in another way. */
   setLook(look: StackLook): void {
     void this.remote.setLook(look);
-    if (this.index.setLook(look)) this.repaintAll();
+    if (this.index.setLook(look)) this.repaintAll(true);
   }
 
   /** Leaves strokes out of the picture, while they are shown elsewhere; none brings all back. */
@@ -392,11 +396,16 @@ export class InkSurface {
     this.repaint(boxes);
   }
 
-  /** Everything looks different: the old picture stays until the worker has the new one. */
-  private repaintAll(): void {
+  /**
+   * Everything looks different: the old picture stays until the worker has the new one. Where only layers look different, what
+   * it has meanwhile is shown, too.
+   */
+  private repaintAll(isLook = false): void {
+    if (isLook) this.looked++;
+    else this.viewed++;
     if (this.isExact) this.leave();
     this.tiles.expire();
-    this.viewed++;
+    this.unpainted = [];
     this.isExact = false;
     this.restListeners.forEach((listener) => listener(false));
     clearTimeout(this.settleTimer);
