@@ -76,6 +76,8 @@ export class GuideTool {
   /** Where many tethered lines would go. */
   private ghosts: Ghosts | undefined;
   private many: Tethered | undefined;
+  /** Moves that are kept beside the hand, one after the other. */
+  private carrying = Promise.resolve();
   private readonly stops: (() => void)[];
 
   constructor(private readonly board: Board & { readonly selection: Selection }) {
@@ -282,7 +284,11 @@ export class GuideTool {
   /** Gives a guide another shape, with all that is tethered to it; a look at that goes before. */
   keep(guide: GuideEntity, shape: GuideShape, label: string): void {
     const { session } = this.board;
-    if (areMany(session.page, guide)) return void this.keepMany(guide, shape, label);
+    if (areMany(session.page, guide)) {
+      this.preview(guide, shape);
+      this.carrying = this.carrying.then(() => this.keepMany(guide, shape, label));
+      return;
+    }
     this.preview(guide, undefined);
     try {
       const { edits } = moveGuide(session.page, guide.id, shape, label, useDepth.getState().following);
@@ -296,14 +302,15 @@ export class GuideTool {
   /** The same with many lines, which takes a while: until then it is seen where it will be. */
   private async keepMany(guide: GuideEntity, shape: GuideShape, label: string): Promise<void> {
     const { session, notice } = this.board;
-    this.preview(guide, shape);
+    // It may have been moved on meanwhile, which is kept in its turn.
+    const endPreview = () => this.held?.shape === shape && this.preview(guide, undefined);
     try {
       const edits = await carried(this.board, guide.id, shape);
-      this.preview(guide, undefined);
+      endPreview();
       session.commit(label, edits);
       say(`${edits.length - 1} lines went along.`);
     } catch (error) {
-      this.preview(guide, undefined);
+      endPreview();
       notice(error instanceof Error ? error.message : 'The guide could not be moved.');
     }
   }
@@ -365,7 +372,9 @@ export class GuideTool {
   nudge(dx: number, dy: number): boolean {
     const { inHand } = this;
     if (!this.isEditing || !inHand) return false;
-    this.keep(inHand, shiftedShape(inHand.shape, dx, dy), `Move ${inHand.name}`);
+    // From where it is about to be, while its lines are still being carried there.
+    const { shape } = this.held?.id === inHand.id ? this.held : inHand;
+    this.keep(inHand, shiftedShape(shape, dx, dy), `Move ${inHand.name}`);
     return true;
   }
 
