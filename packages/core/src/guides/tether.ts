@@ -422,7 +422,7 @@ function measuresOn(path: GuidePath, stroke: StrokeEntity, a: Point, b: Point): 
 /** A course with the weights of another, taken at the same share of the way, between nodes where that has its own. */
 function weighedAs(old: Spine, course: Spine): Spine {
   const [from, to] = [courseOf(old), courseOf(course)];
-  const [whole, total] = [lengthOf(from), lengthOf(to)];
+  const [whole, total] = [lengthOf(from) || 1, lengthOf(to) || 1];
   const marks = Array.from({ length: endOf(old) - 1 }, (_, k) => (alongAt(from, k + 1) / whole) * total);
   const widthAt = (along: number): number =>
     pointAt(old, placeOf(old, placeAlong(from, (clamp(along, 0, total) / total) * whole))).width;
