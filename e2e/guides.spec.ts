@@ -359,8 +359,7 @@ test('a guide reaches the layers it is told to; one that sleeps holds nothing, a
   expect(Math.abs(angleOf(other))).toBeGreaterThan(0.1);
   await page.getByRole('switch', { name: 'Rails acts' }).click();
   await expect(page.getByText('All of them sleep, so lines are free. Touch one to wake it.')).toBeVisible();
-  const [asleep] = await guidesOn(desk, HERON, 1);
-  expect(asleep.acting).toBe(false);
+  await expect.poll(async () => (await guidesOn(desk, HERON, 1))[0].acting).toBe(false);
 });
 
 test('of two fields the first movement chooses, a key takes the line to the other, and nothing changes when the pen lifts', async ({
