@@ -45,6 +45,7 @@ export interface TetheredLines {
   readonly planes: readonly { readonly shape: PlaneShape; readonly lines: Courses }[];
 }
 
+/** The lines that would go along with a guide: those that still obey it, and of symmetric sets the one that was drawn. */
 export function tetheredLinesOf(page: Page, { id, shape }: GuideEntity): TetheredLines {
   const linesOn = (guideId: EntityId, holds: (stroke: StrokeEntity) => boolean) =>
     guidedStrokes(page).filter((stroke) => stroke.guide?.id === guideId && isDrawn(stroke) && holds(stroke));

@@ -99,6 +99,7 @@ function onOldNodes(part: Spine, { points, nodes }: Track, tolerance: number): S
     const isEnd = node === 0 || node === count;
     if (!isEnd && !isSmooth(part, node)) return undefined;
     const ahead = directionAt(part, side === 'in' ? { segment: node - 1, t: 1 } : { segment: node, t: 0 });
+    // An end has but one side; the other says 0.
     const [before, after] = [wideningAt(part, node, 'in'), wideningAt(part, node, 'out')];
     return { ...ahead, widening: isEnd ? before + after : (before + after) / 2 };
   };
