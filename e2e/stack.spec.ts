@@ -28,6 +28,7 @@ test('layers are added, named, marked, grouped, copied and deleted, and every st
   await row(page, 'Group').click();
   await page.getByRole('button', { name: 'Copy', exact: true }).click();
   await expect.poll(async () => (await rows(desk)).length).toBe(7);
+  expect(await rows(desk)).toEqual(expect.arrayContaining(['Group', 'Group 2']));
   const before = await countStrokes(desk);
   await page.getByRole('button', { name: 'Delete', exact: true }).click();
   await expect.poll(() => countStrokes(desk)).toBe(before / 2);
@@ -123,6 +124,8 @@ test('a whole layer is restyled, live, and turned back by one undo', async ({ pa
   await page.keyboard.press('Enter');
   await rested(page);
   await expect.poll(async () => darkCount(await rgba())).toBeGreaterThan(1.5 * darkCount(before));
+  const told = page.getByRole('button', { name: 'All lines of this layer, changed', exact: true });
+  await expect(told).toBeVisible();
   await page.getByRole('radio', { name: 'One colour' }).click();
   await page.getByLabel('As #rrggbb').fill('#2a6f97');
   await page.getByRole('button', { name: 'Use it' }).click();
@@ -146,6 +149,7 @@ test('a whole layer is restyled, live, and turned back by one undo', async ({ pa
   expect((await onServer(desk)).entities.size).toBeGreaterThan(10);
   for (let k = 0; k < 3; k++) await page.keyboard.press('Control+z');
   await expect.poll(async () => Buffer.compare(Buffer.from(await rgba()), Buffer.from(before))).toBe(0);
+  await expect(told).toBeHidden();
 });
 
 test('a stand-in colour is bright on the board and real in what is delivered', async ({ page, desk }) => {
