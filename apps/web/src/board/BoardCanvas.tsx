@@ -120,7 +120,7 @@ export function BoardCanvas({ session, inks, onOpen }: BoardCanvasProps) {
 }
 
 /** Shows what the desk says about looks and selections; leaving the page keeps what is being transformed. */
-function followDesk({ session, picture, selection, hand, path, points, mend }: OpenBoard): () => void {
+function followDesk({ session, picture, selection, hand, path, points, mend, guides }: OpenBoard): () => void {
   const follow = (desk: Desk, before?: Desk) => {
     const tool = desk.lender ?? desk.tool;
     // What is selected can march too: then it is seen.
@@ -142,9 +142,16 @@ function followDesk({ session, picture, selection, hand, path, points, mend }: O
       hand.keep();
       path.finish();
       selection.keep(true);
+      guides.moves.finish();
     });
   // On a phone a page that is hidden may be closed without a word.
-  const hide = () => document.visibilityState === 'hidden' && session.beforeLeaving(() => hand.keep());
+  const hide = () => {
+    if (document.visibilityState !== 'hidden') return;
+    session.beforeLeaving(() => {
+      hand.keep();
+      guides.moves.finish();
+    });
+  };
   const stop = useDesk.subscribe(follow);
   follow(useDesk.getState());
   window.addEventListener('pagehide', keep);

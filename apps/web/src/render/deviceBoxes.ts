@@ -18,6 +18,13 @@ export function deviceBoxes(boxes: readonly Box[], map: Matrix, canvas: Box): Bo
   );
 }
 
+/** Squares side by side, by their first and last column, and the row from which on they are taken. */
+interface Run {
+  readonly first: number;
+  readonly last: number;
+  readonly row: number;
+}
+
 /** Boxes made of whole squares of the canvas that hold all of some, and do not overlap. */
 function laidTogether(boxes: readonly Box[], canvas: Box): Box[] {
   const columns = Math.ceil((canvas.maxX - canvas.minX) / SQUARE);
@@ -26,17 +33,14 @@ function laidTogether(boxes: readonly Box[], canvas: Box): Box[] {
   const square = (value: number, least: number, most: number) =>
     Math.min(most - 1, Math.max(0, Math.floor((value - least) / SQUARE)));
   for (const { minX, minY, maxX, maxY } of boxes) {
-    const [left, right] = [square(minX, canvas.minX, columns), square(maxX, canvas.minX, columns)];
-    const [top, bottom] = [square(minY, canvas.minY, rows), square(maxY, canvas.minY, rows)];
+    const [left, right] = [square(minX, canvas.minX, columns), square(maxX - 1, canvas.minX, columns)];
+    const [top, bottom] = [square(minY, canvas.minY, rows), square(maxY - 1, canvas.minY, rows)];
     for (let row = top; row <= bottom; row++) isTaken.fill(1, row * columns + left, row * columns + right + 1);
   }
   const done: Box[] = [];
-  /** Runs of squares of the row above, by their first and last column, and the row in which they began. */
-  let open = new Map<string, { readonly first: number; readonly last: number; readonly row: number }>();
-  const close = (
-    runs: Iterable<{ readonly first: number; readonly last: number; readonly row: number }>,
-    end: number,
-  ) => {
+  /** The runs of the row above. */
+  let open = new Map<string, Run>();
+  const close = (runs: Iterable<Run>, end: number) => {
     for (const { first, last, row } of runs)
       done.push(
         intersectBoxes(canvas, {

@@ -1,5 +1,5 @@
 import { segmentLengths, type Spine } from '../curve';
-import type { Point } from '../math';
+import { distance, type Point } from '../math';
 import type { Track } from './path';
 
 /** A place beside a path: the measure of the path nearest to it, and how far to the right of its direction it lies, page px. */
@@ -11,7 +11,7 @@ export interface Beside {
 export function besideOf(track: Track, p: Point): Beside {
   const at = track.nearest(p);
   const [on, way] = [track.place(at), track.direction(at)];
-  const off = Math.hypot(p.x - on.x, p.y - on.y);
+  const off = distance(p, on);
   return { at, off: way.x * (p.y - on.y) - way.y * (p.x - on.x) < 0 ? -off : off };
 }
 

@@ -1,4 +1,4 @@
-import { checkMove, tetheredCount } from '@true-nib/core/guides';
+import { checkMove, moveGuide, tetheredCount } from '@true-nib/core/guides';
 import {
   find,
   ofKind,
@@ -28,7 +28,7 @@ export const areMany = (page: Page, guide: GuideEntity, most = MANY): boolean =>
  * What giving a guide another shape does to it and to all that is tethered to it: many lines are carried in the worker, with a
  * figure that says how far it is. Rejects with a PageError where it cannot be moved, or the page changes meanwhile.
  */
-export async function carried({ session, picture }: Board, id: EntityId, shape: GuideShape): Promise<Edit[]> {
+async function carried({ session, picture }: Board, id: EntityId, shape: GuideShape): Promise<Edit[]> {
   const { page } = session;
   const { following } = useDepth.getState();
   const guide = checkMove(page, id, shape);
@@ -45,4 +45,59 @@ export async function carried({ session, picture }: Board, id: EntityId, shape: 
   }
   if (session.page !== page) throw new PageError('The page changed meanwhile: nothing was moved. Try once more.');
   return edits;
+}
+
+/** What a guide is to become. */
+interface Move {
+  readonly id: EntityId;
+  readonly shape: GuideShape;
+  readonly label: string;
+}
+
+/** Keeps moves of guides with all that is tethered to them: at once, or many lines beside the hand, one move after the other. */
+export class GuideMoves {
+  private readonly waiting = new Set<Move>();
+  private turn = Promise.resolve();
+
+  constructor(private readonly board: Board) {}
+
+  keepAtOnce({ id, shape, label }: Move): void {
+    const { session, notice } = this.board;
+    try {
+      const { edits } = moveGuide(session.page, id, shape, label, useDepth.getState().following);
+      session.commit(label, edits);
+    } catch (error) {
+      if (!(error instanceof PageError)) throw error;
+      notice(error.message);
+    }
+  }
+
+  /** Keeps a move that takes a while; calls `ended` when it is done with, right before it is kept. Steps back wait for it. */
+  keepInTime(move: Move, ended: () => void): void {
+    this.waiting.add(move);
+    this.turn = this.turn.then(() => this.carry(move, ended));
+    this.board.session.waitFor(this.turn);
+  }
+
+  private async carry(move: Move, ended: () => void): Promise<void> {
+    const { session, notice } = this.board;
+    try {
+      const edits = this.waiting.has(move) ? await carried(this.board, move.id, move.shape) : [];
+      // It may have been kept at once meanwhile.
+      if (!this.waiting.delete(move)) return;
+      ended();
+      session.commit(move.label, edits);
+      say(`${edits.length - 1} lines went along.`);
+    } catch (error) {
+      if (!this.waiting.delete(move)) return;
+      ended();
+      notice(error instanceof Error ? error.message : 'The guide could not be moved.');
+    }
+  }
+
+  /** Keeps at once, whatever it costs, all that is waiting: for when the page is left. */
+  finish(): void {
+    for (const move of this.waiting) this.keepAtOnce(move);
+    this.waiting.clear();
+  }
 }

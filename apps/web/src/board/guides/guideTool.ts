@@ -4,7 +4,6 @@ import {
   aimedAt,
   hangingEdits,
   isField,
-  moveGuide,
   shiftedShape,
   tetheredEdits,
   tetheredLinesOf,
@@ -23,7 +22,7 @@ import {
   type Page,
   type PenSample,
 } from '@true-nib/core/page';
-import { say, sayAt } from '../../look/notices';
+import { sayAt } from '../../look/notices';
 import { drawWayMarks, wayMarks, type WayMark } from '../../render/framePicture';
 import {
   drawGuides,
@@ -44,7 +43,7 @@ import { drawSighting } from '../perspective/sighting';
 import type { Modifiers } from '../select/selectHand';
 import type { Selection } from '../select/selection';
 import { draggedGuide, gripAt, guideGrips, isOnGuide, offset, withNode, type GripPlace } from './grips';
-import { areMany, carried, MANY_DRAGGED } from './carrying';
+import { areMany, GuideMoves, MANY_DRAGGED } from './carrying';
 import { drawGrips } from './gripPicture';
 import { guideInHand, setGuides, useGuides } from './guideStore';
 import { lengthInWords } from './inWords';
@@ -76,11 +75,11 @@ export class GuideTool {
   /** Where many tethered lines would go. */
   private ghosts: Ghosts | undefined;
   private many: Tethered | undefined;
-  /** Moves that are kept beside the hand, one after the other. */
-  private carrying = Promise.resolve();
+  readonly moves: GuideMoves;
   private readonly stops: (() => void)[];
 
   constructor(private readonly board: Board & { readonly selection: Selection }) {
+    this.moves = new GuideMoves(board);
     const show = () => this.show();
     this.stops = [
       board.session.onEvents({ edited: (_page, edits) => edits.some(isGuideEdit) && show(), notice: () => undefined }),
@@ -283,36 +282,14 @@ export class GuideTool {
 
   /** Gives a guide another shape, with all that is tethered to it; a look at that goes before. */
   keep(guide: GuideEntity, shape: GuideShape, label: string): void {
-    const { session } = this.board;
-    if (areMany(session.page, guide)) {
+    const move = { id: guide.id, shape, label };
+    if (areMany(this.board.session.page, guide)) {
       this.preview(guide, shape);
-      this.carrying = this.carrying.then(() => this.keepMany(guide, shape, label));
-      return;
+      // It may be moved on meanwhile, which is kept in its turn.
+      return this.moves.keepInTime(move, () => this.held?.shape === shape && this.preview(guide, undefined));
     }
     this.preview(guide, undefined);
-    try {
-      const { edits } = moveGuide(session.page, guide.id, shape, label, useDepth.getState().following);
-      session.commit(label, edits);
-    } catch (error) {
-      if (!(error instanceof PageError)) throw error;
-      this.board.notice(error.message);
-    }
-  }
-
-  /** The same with many lines, which takes a while: until then it is seen where it will be. */
-  private async keepMany(guide: GuideEntity, shape: GuideShape, label: string): Promise<void> {
-    const { session, notice } = this.board;
-    // It may have been moved on meanwhile, which is kept in its turn.
-    const endPreview = () => this.held?.shape === shape && this.preview(guide, undefined);
-    try {
-      const edits = await carried(this.board, guide.id, shape);
-      endPreview();
-      session.commit(label, edits);
-      say(`${edits.length - 1} lines went along.`);
-    } catch (error) {
-      endPreview();
-      notice(error instanceof Error ? error.message : 'The guide could not be moved.');
-    }
+    this.moves.keepAtOnce(move);
   }
 
   /** Does something to the chosen point of the curve in hand. */
