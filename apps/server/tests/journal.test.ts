@@ -221,7 +221,7 @@ describe('what is refused', () => {
   });
 
   it('a revision that does not exist yet, or is none', async () => {
-    await send(99, [drawing('b')]).expect(400);
+    await send(99, [drawing('b')]).expect(412);
     await send(-1, [drawing('b')]).expect(400);
     await request(service.app).get(`/api/pages/${pageId}/changes?since=x`).expect(400);
   });

@@ -33,7 +33,9 @@ export class FakeServer implements Transport {
   isDown = false;
   losesAnswers = false;
   refusesBlobs = false;
-  readonly journal: Change[] = [
+  /** The page lies in the bin. */
+  isDeleted = false;
+  journal: Change[] = [
     { id: 'start', by: 'demo', label: 'Inks', at: 0, needs: [], edits: [{ before: null, after: inks }] },
   ];
   readonly sentBlobs: string[] = [];
@@ -44,6 +46,7 @@ export class FakeServer implements Transport {
 
   private answer(): void {
     if (this.isDown) throw new Offline();
+    if (this.isDeleted) throw new ApiProblem(404, 'There is no such page', 'It may have been deleted.');
   }
 
   async load(pageId: string) {
@@ -72,6 +75,7 @@ export class FakeServer implements Transport {
   }
   async send(_pageId: string, since: number, changes: readonly Change[]) {
     this.answer();
+    if (since > this.journal.length) throw new ApiProblem(412, 'This revision does not exist yet', '');
     const fresh = changes.filter(({ id }) => this.journal.every((known) => known.id !== id));
     if (fresh.length > 0 && since < this.journal.length)
       return { outcome: 'stale', revision: this.journal.length, between: this.journal.slice(since) } as const;

@@ -1,4 +1,5 @@
 import { sameValue, type Page } from '@true-nib/core/page';
+import type { PageSession } from '../src/session/pageSession';
 import { draw, FakeOutbox, FakeServer, openSession, stroke } from './fakes';
 
 const ids = (page: Page) => [...page.entities].map(({ id }) => id).sort();
@@ -58,6 +59,50 @@ describe('drawing on a page', () => {
     await jest.advanceTimersByTimeAsync(2_500);
     expect(server.journal.filter(({ label }) => label === 'Stroke')).toHaveLength(1);
     expect(session.state.save).toBe('saved');
+  });
+});
+
+describe('a server that answers, but not as it did', () => {
+  it('whose page was deleted keeps no line from being there when it is restored, and is told of once', async () => {
+    const server = new FakeServer();
+    const { session, notices, outbox } = await openSession(server);
+    server.isDeleted = true;
+    await session.refresh();
+    draw(session, 'a');
+    await session.flush();
+    await jest.advanceTimersByTimeAsync(5_000);
+    expect(session.state).toMatchObject({ save: 'offline', waiting: 1 });
+    expect(ids(session.page)).toEqual(['a', 'inks']);
+    expect(outbox.changes).toHaveLength(1);
+    expect(notices).toEqual([expect.stringMatching(/no such page.*kept in this browser/)]);
+    server.isDeleted = false;
+    await jest.advanceTimersByTimeAsync(2_500);
+    expect(session.state.save).toBe('saved');
+    expect(ids(server.page)).toEqual(['a', 'inks']);
+  });
+
+  it.each([
+    ['when it sends a line', (session: PageSession) => void draw(session, 'c', 60)],
+    ['when it looks for news', () => undefined],
+  ])('that was put back to a copy is gone on from as it is now, %s', async (_when, work) => {
+    const server = new FakeServer();
+    const { session, notices } = await openSession(server);
+    draw(session, 'a');
+    await session.flush();
+    const copy = [...server.journal];
+    draw(session, 'b', 30);
+    await session.flush();
+    server.journal = copy;
+    work(session);
+    await session.flush();
+    await session.refresh();
+    expect(session.state).toMatchObject({ save: 'saved', waiting: 0, revision: server.journal.length });
+    expect(ids(session.page)).toEqual(ids(server.page));
+    expect(ids(session.page)).not.toContain('b');
+    expect(notices).toEqual([expect.stringMatching(/put back/)]);
+    expect(await session.undo()).toBe(true);
+    await session.flush();
+    expect(ids(server.page)).toEqual(ids(session.page));
   });
 });
 

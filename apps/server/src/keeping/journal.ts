@@ -84,7 +84,7 @@ export function appendChanges(
     const { revision, width, height, ppi } = await getPage(inside, pageId);
     if (since > revision)
       throw new Problem(
-        400,
+        412,
         'This revision does not exist yet',
         `The page stands at revision ${revision}; ${since} was named.`,
       );

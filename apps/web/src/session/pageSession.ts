@@ -9,6 +9,7 @@ import {
   type Change,
   type ChangeHeader,
   type Edit,
+  type Entity,
   type EntityId,
   type History,
   type Page,
@@ -18,7 +19,7 @@ import { ApiProblem, Offline } from '../api/request';
 import type { PageCard } from '../api/shelf';
 import { breath } from '../breath';
 import type { Outbox } from './outbox';
-import { ConflictAnswer, type PartsListener, type Transport } from './transport';
+import { isPutBack, isRefusal, type PartsListener, type Transport } from './transport';
 import { Waiting } from './waiting';
 
 export type SaveState = 'saved' | 'saving' | 'offline';
@@ -70,6 +71,8 @@ export class PageSession {
   private retry: ReturnType<typeof setTimeout> | undefined;
   private steps: Promise<unknown> = Promise.resolve();
   private isClosed = false;
+  /** Why nothing could be saved, as it was said last. */
+  private toldWhy: string | undefined;
   private readonly stateListeners = new Set<() => void>();
   private readonly pageListeners = new Set<() => void>();
   private readonly eventListeners = new Set<SessionEvents>();
@@ -95,8 +98,7 @@ export class PageSession {
       options.outbox.pending(pageId),
       options.outbox.marks(pageId),
     ]);
-    const { width, height, ppi } = card;
-    const session = new PageSession(card, { size: { width, height, ppi }, entities: EntityMap.of(entities) }, options);
+    const session = new PageSession(card, pageOf(card, entities), options);
     session.journal = [...headers];
     const known = new Set(headers.map((header) => header.id));
     session.resume(left.filter((change) => !known.has(change.id)));
@@ -229,9 +231,12 @@ export class PageSession {
     if (this.sending || this.pending.length > 0) return this.flush();
     try {
       const { revision, changes } = await this.options.transport.since(this.card.id, this.current.revision);
-      if (!this.sending && this.pending.length === 0 && changes.length > 0) this.putBeneath(changes, revision);
+      if (this.sending || this.pending.length > 0) return;
+      if (revision < this.current.revision) await this.startOver();
+      else if (changes.length > 0) this.putBeneath(changes, revision);
     } catch (error) {
-      if (!(error instanceof Offline)) throw error;
+      if (error instanceof ApiProblem) this.tellWhy(error);
+      else if (!(error instanceof Offline)) throw error;
     }
   }
 
@@ -325,11 +330,17 @@ export class PageSession {
         else this.putBeneath(sent.between, sent.revision);
         most = BATCH;
       } catch (error) {
-        if (error instanceof ConflictAnswer || (error instanceof ApiProblem && error.status < 500)) {
+        if (isRefusal(error)) {
           // One of them cannot be saved. Find it by sending them one by one.
           if (batch.length > 1) most = 1;
           else this.setAside(batch[0], error.message);
-        } else return this.tryLater();
+        } else if (!isPutBack(error)) return this.tryLater(error);
+        else
+          try {
+            await this.startOver();
+          } catch (why) {
+            return this.tryLater(why);
+          }
       }
       await this.writing;
     }
@@ -342,7 +353,7 @@ export class PageSession {
         await this.options.transport.sendBlob(sha256, bytes);
       } catch (error) {
         // A picture that the server refuses for good must not hold up the strokes behind it.
-        if (!(error instanceof ApiProblem) || error.status >= 500) throw error;
+        if (!isRefusal(error)) throw error;
         this.notify(error.message);
       }
       await this.options.outbox.removeBlob(sha256);
@@ -355,7 +366,22 @@ export class PageSession {
     this.confirmed = this.pending.length === 0 ? this.page : batch.reduce(applyChange, this.confirmed);
     this.journal.push(...batch.map(headerOf));
     void this.options.outbox.remove(this.card.id, new Set(batch.map((change) => change.id)));
+    this.toldWhy = undefined;
     this.setState({ revision });
+  }
+
+  /** Begins anew from what the server has now, with what is not saved yet on top: a copy of its data was put back. */
+  private async startOver(): Promise<void> {
+    const { transport } = this.options;
+    const [{ card, entities }, headers] = await Promise.all([
+      transport.load(this.card.id),
+      transport.headers(this.card.id),
+    ]);
+    this.confirmed = pageOf(card, entities);
+    this.journal = [...headers];
+    this.rebuild(this.pending);
+    this.setState({ revision: card.revision, history: this.readHistory() });
+    this.notify('The server was put back to an earlier state of this page. What it did not have yet lies on top.');
   }
 
   /** Puts changes of others beneath one's own. Own changes among them were saved before their answer was lost. */
@@ -395,9 +421,17 @@ export class PageSession {
     this.emitEdited(differences(before, page));
   }
 
-  private tryLater(): void {
+  private tryLater(why: unknown): void {
+    if (why instanceof ApiProblem) this.tellWhy(why);
     this.setState({ save: 'offline' });
     if (!this.isClosed) this.retry = setTimeout(() => void this.flush(), RETRY_MS);
+  }
+
+  /** Says once why nothing can be saved, though the server answers. */
+  private tellWhy({ message }: ApiProblem): void {
+    if (message !== this.toldWhy)
+      this.notify(`${message} What you draw is kept in this browser until it can be saved.`);
+    this.toldWhy = message;
   }
 
   private readHistory(): History {
@@ -422,6 +456,11 @@ export class PageSession {
     this.eventListeners.forEach((listener) => listener.notice(message));
   }
 }
+
+const pageOf = ({ width, height, ppi }: PageCard, entities: readonly Entity[]): Page => ({
+  size: { width, height, ppi },
+  entities: EntityMap.of(entities),
+});
 
 /** The first changes, as many as make a request of some size. */
 function batchOf(pending: readonly Change[], most: number): Change[] {

@@ -10,7 +10,7 @@ import {
   type Entity,
   type PackedParts,
 } from '@true-nib/core/page';
-import { request, requestJson } from '../api/request';
+import { ApiProblem, request, requestJson } from '../api/request';
 import type { PageCard } from '../api/shelf';
 import { breath } from '../breath';
 import type { PackedChange } from './outbox';
@@ -147,3 +147,13 @@ export const httpTransport: Transport = {
 export class ConflictAnswer extends Error {
   override readonly name = 'ConflictAnswer';
 }
+
+/** What is wrong with a request itself. Other answers may be different another time: a page that is gone can come back. */
+const REFUSED = new Set([400, 409, 413, 415, 422]);
+
+/** Whether the server says no to what was sent, and will whenever it is sent again. */
+export const isRefusal = (error: unknown): error is ApiProblem | ConflictAnswer =>
+  error instanceof ConflictAnswer || (error instanceof ApiProblem && REFUSED.has(error.status));
+
+/** Whether the server stands at an earlier revision than it did: a copy of its data was put back. */
+export const isPutBack = (error: unknown): boolean => error instanceof ApiProblem && error.status === 412;
