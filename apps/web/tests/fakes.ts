@@ -33,6 +33,8 @@ export class FakeServer implements Transport {
   isDown = false;
   losesAnswers = false;
   refusesBlobs = false;
+  /** How many changes it tells of at a time. */
+  atMost = 1_000;
   /** The page lies in the bin. */
   isDeleted = false;
   journal: Change[] = [
@@ -67,7 +69,7 @@ export class FakeServer implements Transport {
   }
   async since(_pageId: string, revision: number) {
     this.answer();
-    return { revision: this.journal.length, changes: this.journal.slice(revision) };
+    return { revision: this.journal.length, changes: this.journal.slice(revision, revision + this.atMost) };
   }
   async change(_pageId: string, changeId: string) {
     this.answer();

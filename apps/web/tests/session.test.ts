@@ -247,6 +247,18 @@ describe('two tabs', () => {
     expect(sameValue([...one.session.page.entities].map(({ id }) => id).sort(), ids(server.page))).toBe(true);
   });
 
+  it('hear of all that the other did, however much it was', async () => {
+    const server = new FakeServer();
+    server.atMost = 3;
+    const [one, two] = [await openSession(server), await openSession(server, new FakeOutbox(), 'you')];
+    for (let k = 0; k < 8; k++) draw(two.session, `s${k}`, 10 * k);
+    await two.session.flush();
+    // Coming to the front and the other's word fall together.
+    await Promise.all([one.session.refresh(), one.session.refresh()]);
+    expect(ids(one.session.page)).toEqual(ids(server.page));
+    expect(one.session.state.revision).toBe(server.journal.length);
+  });
+
   it('that change the same line: the first stands, the second is told and taken back', async () => {
     const server = new FakeServer();
     const start = await openSession(server);

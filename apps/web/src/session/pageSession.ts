@@ -18,6 +18,7 @@ import {
 import { ApiProblem, Offline } from '../api/request';
 import type { PageCard } from '../api/shelf';
 import { breath } from '../breath';
+import { BATCH, BATCH_EDITS, batchOf } from './batch';
 import type { Outbox } from './outbox';
 import { isPutBack, isRefusal, type PartsListener, type Transport } from './transport';
 import { Waiting } from './waiting';
@@ -47,10 +48,6 @@ interface SessionOptions {
   readonly now: () => number;
   readonly onParts?: PartsListener;
 }
-
-const BATCH = 200;
-/** Edits sent in one go, beyond the first change. */
-const BATCH_EDITS = 2_000;
 
 const RETRY_MS = 2_000;
 
@@ -228,16 +225,28 @@ export class PageSession {
 
   /** Fetches what others saved since; safe at any time. */
   async refresh(): Promise<void> {
-    if (this.sending || this.pending.length > 0) return this.flush();
+    if (this.isBusy) return this.flush();
     try {
-      const { revision, changes } = await this.options.transport.since(this.card.id, this.current.revision);
-      if (this.sending || this.pending.length > 0) return;
-      if (revision < this.current.revision) await this.startOver();
-      else if (changes.length > 0) this.putBeneath(changes, revision);
+      // The server answers with so many changes at a time.
+      while (!(await this.fetchNews()));
     } catch (error) {
       if (error instanceof ApiProblem) this.tellWhy(error);
       else if (!(error instanceof Offline)) throw error;
     }
+  }
+
+  private get isBusy(): boolean {
+    return this.sending !== undefined || this.pending.length > 0;
+  }
+
+  /** Answers whether there are no more, or others will bring them. */
+  private async fetchNews(): Promise<boolean> {
+    const known = this.current.revision;
+    const { revision, changes } = await this.options.transport.since(this.card.id, known);
+    if (this.isBusy || this.isClosed || this.current.revision !== known) return true;
+    if (revision < known) await this.startOver();
+    else if (changes.length > 0) this.putBeneath(changes, known + changes.length);
+    return changes.length === 0 || known + changes.length >= revision;
   }
 
   /** Sends what is waiting; resolves when all is saved or the server cannot be reached. */
@@ -461,18 +470,6 @@ const pageOf = ({ width, height, ppi }: PageCard, entities: readonly Entity[]): 
   size: { width, height, ppi },
   entities: EntityMap.of(entities),
 });
-
-/** The first changes, as many as make a request of some size. */
-function batchOf(pending: readonly Change[], most: number): Change[] {
-  const batch: Change[] = [];
-  let edits = 0;
-  for (const change of pending.slice(0, most)) {
-    edits += change.edits.length;
-    if (batch.length > 0 && edits > BATCH_EDITS) break;
-    batch.push(change);
-  }
-  return batch;
-}
 
 const headerOf = ({ id, by, label, undoes }: Change): ChangeHeader =>
   undoes === undefined ? { id, by, label } : { id, by, label, undoes };
