@@ -157,7 +157,7 @@ export async function openSession(server: FakeServer, outbox: FakeOutbox = new F
     now: () => 1,
   });
   const notices: string[] = [];
-  session.onEvents({ edited: () => undefined, notice: (message) => notices.push(message) });
+  session.onNotice((message) => notices.push(message));
   return { session, notices, outbox };
 }
 

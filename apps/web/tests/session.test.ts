@@ -1,6 +1,6 @@
 import { sameValue, type Page } from '@true-nib/core/page';
 import type { PageSession } from '../src/session/pageSession';
-import { draw, FakeOutbox, FakeServer, openSession, stroke } from './fakes';
+import { draw, FakeOutbox, FakeServer, inks, openSession, stroke } from './fakes';
 
 const ids = (page: Page) => [...page.entities].map(({ id }) => id).sort();
 
@@ -48,6 +48,24 @@ describe('drawing on a page', () => {
     expect(ids(second.session.page)).toEqual(['a', 'inks']);
     await second.session.flush();
     expect(ids(server.page)).toEqual(['a', 'inks']);
+  });
+
+  it('says when what waited for the next tab has lost its layer meanwhile', async () => {
+    const server = new FakeServer();
+    const outbox = new FakeOutbox();
+    const first = await openSession(server, outbox);
+    server.isDown = true;
+    draw(first.session, 'a');
+    await first.session.flush();
+    first.session.close();
+    server.isDown = false;
+    const other = await openSession(server, new FakeOutbox(), 'other');
+    other.session.commit('Delete', [{ before: inks, after: null }]);
+    await other.session.flush();
+    const { session, notices } = await openSession(server, outbox);
+    expect(notices).toEqual([expect.stringMatching(/^"Stroke", which was still to be saved, does not fit/)]);
+    expect(ids(session.page)).toEqual([]);
+    expect(outbox.changes).toEqual([]);
   });
 
   it('is saved once though its answer was lost', async () => {

@@ -50,10 +50,8 @@ export function BoardCanvas({ session, inks, onOpen }: BoardCanvasProps) {
     watcher.observe(element);
     resize();
     board.hand.show(board.picture.view);
-    const stop = session.onEvents({
-      edited: (page, edits) => board.picture.edit(page, edits),
-      notice: (message) => say(message),
-    });
+    const stopEdits = session.onEdits((page, edits) => board.picture.edit(page, edits));
+    const stopNotices = session.onNotice(say);
     const theme = window.matchMedia('(prefers-color-scheme: dark)');
     const repaint = () => board.picture.repaintColours();
     theme.addEventListener('change', repaint);
@@ -63,7 +61,8 @@ export function BoardCanvas({ session, inks, onOpen }: BoardCanvasProps) {
     return () => {
       onOpen(undefined);
       stopFollowing();
-      stop();
+      stopEdits();
+      stopNotices();
       theme.removeEventListener('change', repaint);
       watcher.disconnect();
       board.hand.dispose();

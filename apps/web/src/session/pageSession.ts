@@ -19,6 +19,7 @@ import { ApiProblem, Offline } from '../api/request';
 import type { PageCard } from '../api/shelf';
 import { breath } from '../breath';
 import { BATCH, BATCH_EDITS, batchOf } from './batch';
+import { Listeners } from './listeners';
 import type { Outbox } from './outbox';
 import { isPutBack, isRefusal, type PartsListener, type Transport } from './transport';
 import { Waiting } from './waiting';
@@ -31,13 +32,6 @@ export interface SessionState {
   readonly waiting: number;
   readonly history: History;
   readonly revision: number;
-}
-
-export interface SessionEvents {
-  /** The page has become another one by these edits. */
-  edited(page: Page, edits: readonly Edit[]): void;
-  /** Something the artist should know, in a sentence. */
-  notice(message: string): void;
 }
 
 interface SessionOptions {
@@ -68,11 +62,14 @@ export class PageSession {
   private retry: ReturnType<typeof setTimeout> | undefined;
   private steps: Promise<unknown> = Promise.resolve();
   private isClosed = false;
+  /** What was said before anybody listened. */
+  private readonly unheard: string[] = [];
   /** Why nothing could be saved, as it was said last. */
   private toldWhy: string | undefined;
-  private readonly stateListeners = new Set<() => void>();
-  private readonly pageListeners = new Set<() => void>();
-  private readonly eventListeners = new Set<SessionEvents>();
+  private readonly stateListeners = new Listeners<[]>();
+  private readonly pageListeners = new Listeners<[]>();
+  private readonly editListeners = new Listeners<[page: Page, edits: readonly Edit[]]>();
+  private readonly noticeListeners = new Listeners<[message: string]>();
   page: Page;
   /** What is done along with every change that is made here: the other lines of a set that is awake. */
   companions: (page: Page, edits: readonly Edit[]) => readonly Edit[] = () => [];
@@ -145,19 +142,23 @@ export class PageSession {
   }
 
   onState(listener: () => void): () => void {
-    this.stateListeners.add(listener);
-    return () => this.stateListeners.delete(listener);
+    return this.stateListeners.add(listener);
   }
 
   /** Calls back whenever the page has become another value, a moment later after a large change. Answers how to stop. */
   onPage(listener: () => void): () => void {
-    this.pageListeners.add(listener);
-    return () => this.pageListeners.delete(listener);
+    return this.pageListeners.add(listener);
   }
 
-  onEvents(listener: SessionEvents): () => void {
-    this.eventListeners.add(listener);
-    return () => this.eventListeners.delete(listener);
+  /** Calls back at once when the page has become another one by some edits. Answers how to stop. */
+  onEdits(listener: (page: Page, edits: readonly Edit[]) => void): () => void {
+    return this.editListeners.add(listener);
+  }
+
+  /** Calls back with what the artist should know, in a sentence. Answers how to stop. */
+  onNotice(listener: (message: string) => void): () => void {
+    for (const message of this.unheard.splice(0)) listener(message);
+    return this.noticeListeners.add(listener);
   }
 
   close(): void {
@@ -315,6 +316,7 @@ export class PageSession {
         this.bodies.set(change.id, change);
       } catch (error) {
         if (!(error instanceof PageError)) throw error;
+        this.notify(`"${change.label}", which was still to be saved, does not fit the page any more: ${error.message}`);
         void this.options.outbox.remove(this.card.id, new Set([change.id]));
       }
     }
@@ -449,20 +451,20 @@ export class PageSession {
 
   private setState(change: Partial<SessionState>): void {
     this.current = { ...this.current, ...change, waiting: this.pending.length };
-    this.stateListeners.forEach((listener) => listener());
+    this.stateListeners.tell();
   }
 
   private emitEdited(edits: readonly Edit[]): void {
     if (edits.length === 0) return;
-    this.eventListeners.forEach((listener) => listener.edited(this.page, edits));
-    const tell = () => this.pageListeners.forEach((listener) => listener());
+    this.editListeners.tell(this.page, edits);
     // Panels can wait for a breath when thousands of strokes were laid down before them.
-    if (edits.length > BATCH_EDITS) void breath().then(tell);
-    else tell();
+    if (edits.length > BATCH_EDITS) void breath().then(() => this.pageListeners.tell());
+    else this.pageListeners.tell();
   }
 
   private notify(message: string): void {
-    this.eventListeners.forEach((listener) => listener.notice(message));
+    if (this.noticeListeners.isEmpty) this.unheard.push(message);
+    else this.noticeListeners.tell(message);
   }
 }
 

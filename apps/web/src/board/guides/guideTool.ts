@@ -82,7 +82,7 @@ export class GuideTool {
     this.moves = new GuideMoves(board);
     const show = () => this.show();
     this.stops = [
-      board.session.onEvents({ edited: (_page, edits) => edits.some(isGuideEdit) && show(), notice: () => undefined }),
+      board.session.onEdits((_page, edits) => edits.some(isGuideEdit) && show()),
       useGuides.subscribe(show),
       useDepth.subscribe(show),
       useDesk.subscribe((desk, before) => {

@@ -48,14 +48,11 @@ export class Planner {
     const stopSettings = useMend.subscribe((now, before) => {
       if (this.tool && now !== before) void this.work();
     });
-    const stopSession = board.session.onEvents({
-      edited: () => {
-        if (!this.tool) return;
-        // Before the picture takes the edit over: what is only shown is no part of it.
-        this.hide();
-        void this.work();
-      },
-      notice: () => undefined,
+    const stopSession = board.session.onEdits(() => {
+      if (!this.tool) return;
+      // Before the picture takes the edit over: what is only shown is no part of it.
+      this.hide();
+      void this.work();
     });
     this.stops = [stopSettings, stopSession, board.selection.onChange(() => this.tool && void this.work())];
   }

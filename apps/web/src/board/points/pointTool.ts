@@ -65,7 +65,7 @@ export class PointTool {
   private known: PointsInHand | undefined;
 
   constructor(private readonly board: Board) {
-    this.stop = board.session.onEvents({ edited: () => this.show(), notice: () => undefined });
+    this.stop = board.session.onEdits(() => this.show());
   }
 
   dispose(): void {

@@ -67,11 +67,10 @@ export class Selection {
   private readonly stop: () => void;
 
   constructor(private readonly ground: Ground) {
-    this.stop = ground.session.onEvents({
-      notice: () => undefined,
-      // After thousands of edits a breath is due first.
-      edited: (_page, edits) => (edits.length > PART ? void breath().then(() => this.follow()) : this.follow()),
-    });
+    // After thousands of edits a breath is due first.
+    this.stop = ground.session.onEdits((_page, edits) =>
+      edits.length > PART ? void breath().then(() => this.follow()) : this.follow(),
+    );
   }
 
   dispose(): void {

@@ -15,13 +15,10 @@ export function LayerThumb({ layerId }: { readonly layerId: EntityId }) {
     let timer: ReturnType<typeof setTimeout>;
     const paint = () => void paintThumb(picture, layerId, canvas.current);
     timer = setTimeout(paint, 50);
-    const stop = session.onEvents({
-      notice: () => undefined,
-      edited: (_page, edits) => {
-        if (!touches(edits, layerId)) return;
-        clearTimeout(timer);
-        timer = setTimeout(paint, REST_MS);
-      },
+    const stop = session.onEdits((_page, edits) => {
+      if (!touches(edits, layerId)) return;
+      clearTimeout(timer);
+      timer = setTimeout(paint, REST_MS);
     });
     return () => {
       clearTimeout(timer);
