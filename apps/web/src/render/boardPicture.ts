@@ -26,6 +26,7 @@ import {
   type Stroke,
   type StrokeEntity,
 } from '@true-nib/core/page';
+import { Listeners } from '../listeners';
 import { applyEdits } from './draft';
 import { InkSurface, type OpenedPage } from './inkSurface';
 import { paintStrokes, paintTolerance, strokeBox } from './inkPaint';
@@ -112,7 +113,7 @@ export class BoardPicture {
   private readonly gridSurface: GridSurface;
   private readonly selection = new SelectionPicture();
   private area: readonly Point[] | undefined;
-  private readonly viewListeners = new Set<() => void>();
+  private readonly viewListeners = new Listeners<[]>();
 
   constructor(
     private readonly canvases: BoardCanvases,
@@ -187,14 +188,13 @@ export class BoardPicture {
 
   /** Calls back whenever the page is shown under another view. Answers how to stop. */
   onView(listener: () => void): () => void {
-    this.viewListeners.add(listener);
-    return () => this.viewListeners.delete(listener);
+    return this.viewListeners.add(listener);
   }
 
   /** Shows the page under another view. While it moves, what is painted is carried along. */
   show(view: View, isMoving: boolean): void {
     this.view = view;
-    this.viewListeners.forEach((listener) => listener());
+    this.viewListeners.tell();
     clearTimeout(this.settleTimer);
     if (!isMoving) return this.settle();
     this.settleTimer = setTimeout(() => this.settle(), SETTLE_MS);

@@ -17,6 +17,7 @@ import {
   type GuideShape,
 } from '@true-nib/core/page';
 import { proxy, transfer, type Remote } from 'comlink';
+import { Listeners } from '../listeners';
 import type { InkService, MendAnswer, MendRequest } from './ink.worker';
 import { breath } from '../breath';
 import { isInk } from './inkDesk';
@@ -93,7 +94,7 @@ export class InkSurface {
   private paintFrame = 0;
   private settleTimer: ReturnType<typeof setTimeout> | undefined;
   private prepareTimer: ReturnType<typeof setTimeout> | undefined;
-  private readonly restListeners = new Set<(isResting: boolean) => void>();
+  private readonly restListeners = new Listeners<[isResting: boolean]>();
 
   constructor(
     private readonly canvas: HTMLCanvasElement,
@@ -134,8 +135,7 @@ export class InkSurface {
 
   /** Calls back when the exact picture of the view has been laid down, and when it no longer is. Answers how to stop. */
   onRest(listener: (isResting: boolean) => void): () => void {
-    this.restListeners.add(listener);
-    return () => this.restListeners.delete(listener);
+    return this.restListeners.add(listener);
   }
 
   dispose(): void {
@@ -159,7 +159,7 @@ export class InkSurface {
     this.isDense = ratio >= DENSE;
     this.viewed++;
     this.isExact = false;
-    this.restListeners.forEach((listener) => listener(false));
+    this.restListeners.tell(false);
     this.isMoving = isMoving;
     this.compose();
     clearTimeout(this.settleTimer);
@@ -310,7 +310,7 @@ export class InkSurface {
     if (looked !== this.looked) return void this.settle();
     this.isExact = true;
     this.prepareSoon();
-    this.restListeners.forEach((listener) => listener(true));
+    this.restListeners.tell(true);
   }
 
   /**
@@ -330,7 +330,7 @@ export class InkSurface {
     this.late.push(late);
     if (this.isExact) this.leave();
     this.isExact = false;
-    this.restListeners.forEach((listener) => listener(false));
+    this.restListeners.tell(false);
     if (this.late.length > 1) return;
     void breath().then(() => {
       const all = this.late.splice(0);
@@ -407,7 +407,7 @@ export class InkSurface {
     this.tiles.expire();
     this.unpainted = [];
     this.isExact = false;
-    this.restListeners.forEach((listener) => listener(false));
+    this.restListeners.tell(false);
     clearTimeout(this.settleTimer);
     void this.settle();
   }

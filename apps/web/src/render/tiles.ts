@@ -1,4 +1,5 @@
 import { box, boxesMeet, mapBox, scaling, type Box, type Matrix } from '@true-nib/core/math';
+import { Listeners } from '../listeners';
 
 const SIDE = 256;
 /** Neighbouring tiles share a px, or turned pages would show their seams. */
@@ -39,7 +40,7 @@ export type TilePainter = (map: Matrix, side: number) => Promise<ImageBitmap | u
  */
 export class Tiles {
   private readonly tiles = new Map<string, Tile>();
-  private readonly arrivals = new Set<() => void>();
+  private readonly arrivals = new Listeners<[]>();
   private awaited = 0;
   /** What was dirty when the tile on its way was asked for: the old bitmap still shows it. */
   private readonly awaitedDirt = new Map<Tile, readonly Box[]>();
@@ -48,8 +49,7 @@ export class Tiles {
 
   /** Calls back whenever a tile has arrived. Answers how to stop. */
   onArrival(listener: () => void): () => void {
-    this.arrivals.add(listener);
-    return () => this.arrivals.delete(listener);
+    return this.arrivals.add(listener);
   }
 
   /** Marks what an edit touched, page px. The pictures stay until they are painted anew. */
@@ -166,7 +166,7 @@ export class Tiles {
         tile.isAwaited = false;
         this.awaitedDirt.delete(tile);
         this.awaited--;
-        this.arrivals.forEach((listener) => listener());
+        this.arrivals.tell();
       });
   }
 

@@ -18,8 +18,8 @@ import {
 import { ApiProblem, Offline } from '../api/request';
 import type { PageCard } from '../api/shelf';
 import { breath } from '../breath';
+import { Listeners } from '../listeners';
 import { BATCH, BATCH_EDITS, batchOf } from './batch';
-import { Listeners } from './listeners';
 import type { Outbox } from './outbox';
 import { isPutBack, isRefusal, type PartsListener, type Transport } from './transport';
 import { Waiting } from './waiting';

@@ -23,6 +23,7 @@ import {
   removeNodes,
 } from '@true-nib/core/mend';
 import { find, type StrokeEntity } from '@true-nib/core/page';
+import { Listeners } from '../../listeners';
 import { zoomOf } from '../../render/view';
 import { useDesk } from '../desk';
 import { layerInHand, refuse, still, type Board, type Gesture } from '../inkHand';
@@ -60,7 +61,7 @@ export class PointTool {
   /** All that are picked: what is done to the chosen one is done to them. */
   private picked: ReadonlySet<number> = new Set();
   private isVisible = false;
-  private readonly listeners = new Set<() => void>();
+  private readonly listeners = new Listeners<[]>();
   private readonly stop: () => void;
   private known: PointsInHand | undefined;
 
@@ -73,8 +74,7 @@ export class PointTool {
   }
 
   onChange = (listener: () => void): (() => void) => {
-    this.listeners.add(listener);
-    return () => this.listeners.delete(listener);
+    return this.listeners.add(listener);
   };
 
   /** The points in hand, the same value while nothing of them changes. */
@@ -324,7 +324,7 @@ export class PointTool {
             width: chosen === undefined ? 0 : nodeAt(spine, chosen).width,
           }
         : undefined;
-    this.listeners.forEach((listener) => listener());
+    this.listeners.tell();
     if (this.isVisible || this.strokeId !== undefined)
       this.board.picture.setSketch(spine && this.isVisible ? sketchOf(spine, chosen, this.picked) : undefined);
   }

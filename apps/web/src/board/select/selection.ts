@@ -10,6 +10,7 @@ import {
   type Frame,
   type Joining,
 } from '@true-nib/core/select';
+import { Listeners } from '../../listeners';
 import type { BoardPicture } from '../../render/boardPicture';
 import type { AreaQuery, SelectedArea, TakenPixels } from '../../render/washWork';
 import type { PageSession } from '../../session/pageSession';
@@ -63,7 +64,7 @@ export class Selection {
   private isAside = false;
   private isVisible = true;
   private isGone = false;
-  private readonly listeners = new Set<() => void>();
+  private readonly listeners = new Listeners<[]>();
   private readonly stop: () => void;
 
   constructor(private readonly ground: Ground) {
@@ -81,8 +82,7 @@ export class Selection {
 
   /** Calls back whenever the selection or its frame has changed. Answers how to stop. */
   onChange(listener: () => void): () => void {
-    this.listeners.add(listener);
-    return () => this.listeners.delete(listener);
+    return this.listeners.add(listener);
   }
 
   /** How many strokes are selected, or pixels. */
@@ -390,6 +390,6 @@ export class Selection {
   /** The panels hear of it with the next frame, all at once: they are no part of what the hand waits for. */
   private tell(): void {
     cancelAnimationFrame(this.telling);
-    this.telling = requestAnimationFrame(() => this.listeners.forEach((listener) => listener()));
+    this.telling = requestAnimationFrame(() => this.listeners.tell());
   }
 }

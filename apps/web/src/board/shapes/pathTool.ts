@@ -14,6 +14,7 @@ import {
   type Path,
 } from '@true-nib/core/shapes';
 import { inked, type EntityId } from '@true-nib/core/page';
+import { Listeners } from '../../listeners';
 import { drawKnot, strokeBoth } from '../../render/overlay';
 import type { Sketch } from '../../render/boardPicture';
 import { zoomOf } from '../../render/view';
@@ -42,7 +43,7 @@ export class PathTool {
   private seed = 0;
   /** The layer that the line was begun on: it goes there, whatever is in hand when it ends. */
   private layerId: EntityId | undefined;
-  private readonly listeners = new Set<() => void>();
+  private readonly listeners = new Listeners<[]>();
 
   constructor(private readonly board: Board) {}
 
@@ -52,8 +53,7 @@ export class PathTool {
   }
 
   onChange(listener: () => void): () => void {
-    this.listeners.add(listener);
-    return () => this.listeners.delete(listener);
+    return this.listeners.add(listener);
   }
 
   /** Makes the line part of the page. Answers whether there was one under way. */
@@ -180,7 +180,7 @@ export class PathTool {
   /** Shows the line as it would be inked, its nodes, and the stretch that follows the pointer. */
   private show(): void {
     const { picture, session } = this.board;
-    this.listeners.forEach((listener) => listener());
+    this.listeners.tell();
     const target = drawnLayer(session.page, this.layerId);
     if (typeof target !== 'string') {
       const course = pathCourse(this.path);
