@@ -12,7 +12,7 @@ import { Offline, ApiProblem } from '../src/api/request';
 import type { PageCard } from '../src/api/shelf';
 import type { Outbox, PackedChange } from '../src/session/outbox';
 import { PageSession } from '../src/session/pageSession';
-import { ConflictAnswer, type Transport } from '../src/session/transport';
+import type { Transport } from '../src/session/transport';
 
 export const inks = newLayer({ id: 'inks', medium: 'ink', name: 'Inks', order: 'a0' });
 
@@ -84,7 +84,7 @@ export class FakeServer implements Transport {
     try {
       fresh.reduce(applyChange, this.page);
     } catch (error) {
-      throw new ConflictAnswer(error instanceof Error ? error.message : '');
+      throw new ApiProblem(409, 'The page has changed meanwhile', error instanceof Error ? error.message : '');
     }
     this.journal.push(...fresh);
     if (this.losesAnswers) {

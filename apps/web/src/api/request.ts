@@ -26,13 +26,25 @@ export async function request(path: string, init: RequestInit = {}, accept: read
   if (response.ok || accept.includes(response.status)) return response;
   // A proxy before a server that is down answers in its place.
   if (response.status === 502 || response.status === 503) throw new Offline();
+  throw await problemIn(response);
+}
+
+/** What an answer says is wrong. */
+export async function problemIn(response: Response): Promise<ApiProblem> {
   const problem: unknown = await response.json().catch(() => ({}));
   const field = (name: string, fallback: string) =>
     typeof problem === 'object' && problem !== null && name in problem
       ? String(Object.entries(problem).find(([key]) => key === name)?.[1])
       : fallback;
-  throw new ApiProblem(response.status, field('title', 'The server said no'), field('detail', ''));
+  return new ApiProblem(response.status, field('title', 'The server said no'), field('detail', ''));
 }
+
+/** What is wrong with a request itself. Other answers may be different another time: a page that is gone can come back. */
+const REFUSED = new Set([400, 409, 413, 415, 422]);
+
+/** Whether the server says no to what was sent, and will whenever it is sent again. */
+export const isRefusal = (error: unknown): error is ApiProblem =>
+  error instanceof ApiProblem && REFUSED.has(error.status);
 
 export async function requestJson<T>(path: string, method = 'GET', body?: unknown): Promise<T> {
   const response = await request(path, {

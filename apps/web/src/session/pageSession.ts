@@ -15,13 +15,13 @@ import {
   type Page,
   type StrokeEntity,
 } from '@true-nib/core/page';
-import { ApiProblem, Offline } from '../api/request';
+import { ApiProblem, isRefusal, Offline } from '../api/request';
 import type { PageCard } from '../api/shelf';
 import { breath } from '../breath';
 import { Listeners } from '../listeners';
 import { BATCH, BATCH_EDITS, batchOf } from './batch';
 import type { Outbox } from './outbox';
-import { isPutBack, isRefusal, type PartsListener, type Transport } from './transport';
+import { isPutBack, type PartsListener, type Transport } from './transport';
 import { Waiting } from './waiting';
 
 export type SaveState = 'saved' | 'saving' | 'offline';

@@ -10,7 +10,7 @@ import {
   type Entity,
   type PackedParts,
 } from '@true-nib/core/page';
-import { ApiProblem, request, requestJson } from '../api/request';
+import { ApiProblem, problemIn, request, requestJson } from '../api/request';
 import type { PageCard } from '../api/shelf';
 import { breath } from '../breath';
 import type { PackedChange } from './outbox';
@@ -124,10 +124,8 @@ export const httpTransport: Transport = {
       const { revision } = (await response.json()) as { revision: number };
       return { outcome: 'saved', revision };
     }
-    if (!response.headers.get('content-type')?.startsWith(PACKED_TYPE)) {
-      const problem = (await response.json()) as { detail: string };
-      throw new ConflictAnswer(problem.detail);
-    }
+    // It holds the newest revision, and the changes still do not fit.
+    if (!response.headers.get('content-type')?.startsWith(PACKED_TYPE)) throw await problemIn(response);
     const { revision, changes: between } = await changesIn(response);
     return { outcome: 'stale', revision, between };
   },
@@ -142,18 +140,6 @@ export const httpTransport: Transport = {
     return (await request(`/blobs/${sha256}`)).blob();
   },
 };
-
-/** The server holds the newest revision and still cannot apply the changes. */
-export class ConflictAnswer extends Error {
-  override readonly name = 'ConflictAnswer';
-}
-
-/** What is wrong with a request itself. Other answers may be different another time: a page that is gone can come back. */
-const REFUSED = new Set([400, 409, 413, 415, 422]);
-
-/** Whether the server says no to what was sent, and will whenever it is sent again. */
-export const isRefusal = (error: unknown): error is ApiProblem | ConflictAnswer =>
-  error instanceof ConflictAnswer || (error instanceof ApiProblem && REFUSED.has(error.status));
 
 /** Whether the server stands at an earlier revision than it did: a copy of its data was put back. */
 export const isPutBack = (error: unknown): boolean => error instanceof ApiProblem && error.status === 412;

@@ -1,7 +1,8 @@
 import { checkOwnTemplate, templateToJson, TEMPLATES, type Template } from '@true-nib/core/templates';
 import { create } from 'zustand';
 import { createJSONStorage, persist } from 'zustand/middleware';
-import { request } from '../../api/request';
+import { isRefusal, request, requestJson } from '../../api/request';
+import { say } from '../../look/notices';
 
 type Kept = ReturnType<typeof templateToJson>;
 
@@ -55,11 +56,11 @@ async function sendTemplates(): Promise<void> {
     }
     for (const id of useOwnTemplates.getState().unsent) {
       const one = useOwnTemplates.getState().own.find((template) => template.id === id);
+      // One that the server refuses for good must not hold up those behind it.
       if (one)
-        await request(`/templates/${id}`, {
-          method: 'PUT',
-          headers: { 'content-type': 'application/json' },
-          body: JSON.stringify(one),
+        await requestJson(`/templates/${id}`, 'PUT', one).catch((error: unknown) => {
+          if (!isRefusal(error)) throw error;
+          say(`The template "${one.name}" cannot be kept. ${error.message}`);
         });
       useOwnTemplates.setState(({ unsent }) => ({ unsent: unsent.filter((other) => other !== id) }));
     }
