@@ -9,16 +9,10 @@ test('a finger builds a curve: touches, a drag, and a long press to end it', asy
   await openBoard(page, desk, HERON);
   await page.getByRole('button', { name: 'Bézier', exact: true }).tap();
   const fingers = await Fingers.for(page);
-  await fingers.draw([
-    [80, 220],
-    [80, 220],
-  ]);
+  await fingers.flick([[80, 220]]);
   await expect(page.getByRole('button', { name: 'One back' })).toBeEnabled();
-  await fingers.draw(line([180, 180], [220, 180], 6));
-  await fingers.draw([
-    [300, 260],
-    [300, 260],
-  ]);
+  await fingers.flick(line([180, 180], [220, 180], 6));
+  await fingers.flick([[300, 260]]);
   await expect(page.getByRole('button', { name: 'End here' })).toBeEnabled();
   await fingers.rest([300, 260]);
   await expect.poll(() => countStrokes(desk, HERON)).toBe(1);

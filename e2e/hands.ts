@@ -97,6 +97,15 @@ export class Fingers {
     await this.send('touchEnd', []);
   }
 
+  /** Draws without a rest: a driver that stalls between two events would make a long press of it. */
+  async flick(places: readonly Place[]): Promise<void> {
+    await Promise.all([
+      this.send('touchStart', [places[0]]),
+      ...places.slice(1).map((place) => this.send('touchMove', [place])),
+      this.send('touchEnd', []),
+    ]);
+  }
+
   /** One finger drags along a way; then a second one lies down beside while the first goes on. */
   async dragAndCarry(way: readonly Place[], second: Place, carried: readonly Place[]): Promise<void> {
     await this.send('touchStart', [way[0]]);
