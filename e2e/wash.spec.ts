@@ -50,6 +50,35 @@ test('a mark is not lost with a tab that goes before it has become pixels', asyn
   await expect.poll(() => tileCount(desk)).toBe(0);
 });
 
+test('what is drawn on a wash whose pixels are still on their way is laid on them when they are there', async ({
+  page,
+  desk,
+}) => {
+  await (await withWash(page, desk)).draw(line([600, 300], [760, 300]), () => 0.8);
+  await expect.poll(() => tileCount(desk)).toBeGreaterThan(0);
+  await saved(page);
+  const first = await dark(page);
+  // The pixels of the wash, and no picture of a rough, are kept back.
+  let letGo = (): void => undefined;
+  const isLetGo = new Promise<void>((resolve) => (letGo = resolve));
+  const blobs = new Set((await tiles(desk)).map(({ blob }) => blob));
+  await page.route('**/api/blobs/*', async (route) => {
+    if (blobs.has(new URL(route.request().url()).pathname.split('/').at(-1) ?? '')) await isLetGo;
+    await route.continue();
+  });
+  await page.reload();
+  await rested(page);
+  expect(await dark(page)).toBe(0);
+  await page.getByRole('button', { name: /^Wash, / }).click();
+  await (await Pen.for(page)).draw(line([600, 320], [760, 320]), () => 0.8);
+  letGo();
+  await expect.poll(async () => (await tiles(desk)).some(({ blob }) => blobs.has(blob))).toBe(false);
+  await saved(page);
+  await page.reload();
+  await rested(page);
+  await expect.poll(() => dark(page)).toBeGreaterThan(1.7 * first);
+});
+
 /** Selects a box of the window, fills it with the colour in hand, and waits until that is to be seen and saved. */
 async function fillBox(page: Page, [a, b]: readonly [readonly [number, number], readonly [number, number]]) {
   await page.keyboard.press('4');

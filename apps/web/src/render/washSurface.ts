@@ -80,6 +80,12 @@ export class WashSurface {
     }
   }
 
+  /** Settles when the worker knows all edits so far and has all pixels there are, those that did not come before included. */
+  private async ready(): Promise<void> {
+    this.fetchMissing([...this.ground.index.wash.blobs()]);
+    await Promise.all([this.ground.told(), this.loaded()]);
+  }
+
   /** Tiles come in bursts: they are shown once a frame. */
   private showArrived(): void {
     if (this.arrivalFrame !== 0) return;
@@ -96,8 +102,8 @@ export class WashSurface {
    * Throws when it cannot be done, with a sentence.
    */
   async work(layerId: EntityId, deed: WashDeed): Promise<readonly ReworkedTile[]> {
-    const { index, remote, told } = this.ground;
-    await told();
+    const { index, remote } = this.ground;
+    await this.ready();
     const tiles = await remote.work(layerId, deed);
     for (const { blob, bitmap } of tiles) if (blob !== undefined && bitmap) index.wash.addBitmap(blob, bitmap);
     const spare = index.wash.spare();
@@ -107,7 +113,7 @@ export class WashSurface {
   }
 
   async select(layerId: EntityId, query: AreaQuery, joining: Joining): Promise<SelectedArea | undefined> {
-    await this.ground.told();
+    await this.ready();
     return this.ground.remote.select(layerId, query, joining);
   }
 

@@ -62,6 +62,8 @@ export type AreaQuery =
   | { readonly by: 'all' | 'others' }
   | { readonly by: 'grow'; readonly px: number };
 
+const NOT_HERE = 'Some pixels of this layer could not be fetched. Try again when the server answers.';
+
 /** Where a worker paints pixels: what is done to wash layers, and which of their pixels are selected. */
 export class WashWork {
   private mask: Mask = emptyMask;
@@ -143,6 +145,7 @@ export class WashWork {
    * Throws a PageError when the map cannot be.
    */
   async move(layerId: EntityId, map: Matrix3x3, targetId: EntityId): Promise<ReworkedTile[]> {
+    this.requireAll(layerId);
     const moved = this.mapped(this.taken(layerId), map);
     const before = [maskBox(this.mask)];
     const cut = (context: OffscreenCanvasRenderingContext2D, box: Box) => this.cut(context, box);
@@ -169,9 +172,10 @@ export class WashWork {
   }
 
   /** The pixels of layers over one another, lowest first, as those of the lowest. */
-  merge(layerIds: readonly EntityId[]): Promise<ReworkedTile[]> {
+  async merge(layerIds: readonly EntityId[]): Promise<ReworkedTile[]> {
     const { wash } = this.desk.index;
     const [target, ...others] = layerIds;
+    others.forEach((id) => this.requireAll(id));
     const boxes = others.flatMap((id) => wash.tilesOf(id).map(tileBox));
     return this.rework(target, boxes, (context, box) => {
       for (const id of others) paintTiles(context, wash.within(id, inner(box)), toTile(box));
@@ -185,6 +189,12 @@ export class WashWork {
     let count = 0;
     for (const meant of mask.data) if (meant >= 128) count++;
     return { box: maskBox(mask), count, shape: await shapeOf(mask) };
+  }
+
+  /** Throws while some pixels of a layer are missing: what is made of the others would have holes. */
+  private requireAll(layerId: EntityId): void {
+    const { wash } = this.desk.index;
+    if (wash.tilesOf(layerId).some(({ blob }) => !wash.hasBitmap(blob))) throw new Error(NOT_HERE);
   }
 
   /** Selects what was just laid down. */
@@ -271,7 +281,7 @@ export class WashWork {
       const base = wash.tileAt(layerId, place)?.blob;
       const before = base === undefined ? undefined : wash.bitmap(base);
       if (base !== undefined && !before)
-        throw new Error('Some of this layer is still on its way. Try again in a moment.');
+        throw new Error(NOT_HERE);
       if (before) context.drawImage(before, 0, 0);
       paint(context, tileBox(place));
       context.setTransform(1, 0, 0, 1, 0, 0);
