@@ -280,8 +280,7 @@ export class WashWork {
       if (!context) throw new Error('This browser cannot paint off the screen.');
       const base = wash.tileAt(layerId, place)?.blob;
       const before = base === undefined ? undefined : wash.bitmap(base);
-      if (base !== undefined && !before)
-        throw new Error(NOT_HERE);
+      if (base !== undefined && !before) throw new Error(NOT_HERE);
       if (before) context.drawImage(before, 0, 0);
       paint(context, tileBox(place));
       context.setTransform(1, 0, 0, 1, 0, 0);

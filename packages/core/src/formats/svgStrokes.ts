@@ -1,7 +1,7 @@
 import svgpath from 'svgpath';
 import { makeSpine, spineBox } from '../curve';
 import { clamp, emptyBox, isEmptyBox, uniteBoxes } from '../math';
-import { checkStroke, PageError, type Nib, type Stroke } from '../page';
+import { bareStroke, checkStroke, PageError, toJson, type Nib, type Stroke } from '../page';
 import { inkOf } from './svg';
 import { parseSvg, type SvgElement } from './svgTree';
 
@@ -18,8 +18,8 @@ export function strokesToSvg(strokes: readonly Stroke[]): string {
   const box = strokes.reduce((all, { spine }) => uniteBoxes(all, spineBox(spine)), emptyBox);
   const { minX, minY, maxX, maxY } = isEmptyBox(box) ? { minX: 0, minY: 0, maxX: 1, maxY: 1 } : box;
   const paths = strokes.map((stroke) => {
-    const { spine, nib, ends, grain } = stroke;
-    const kept = JSON.stringify({ points: Array.from(spine.points), closed: spine.closed, nib, ends, grain });
+    const { spine, ...rest } = bareStroke(stroke);
+    const kept = JSON.stringify(toJson({ ...spine, ...rest }));
     return `<path ${inkOf(stroke)} data-stroke="${encodeURIComponent(kept)}"/>`;
   });
   const view = [minX, minY, maxX - minX, maxY - minY].map((value) => Number(value.toFixed(2))).join(' ');
@@ -166,15 +166,16 @@ function keptStroke(kept: string): Stroke {
   if (typeof fields !== 'object' || fields === null || !('points' in fields))
     throw new PageError('The strokes in this SVG are damaged.');
   const { points, closed, ...rest } = { closed: false, ...fields };
-  const { spine, nib, ends } = checkStroke({
-    ...rest,
-    kind: 'stroke',
-    id: 'kept',
-    layerId: 'kept',
-    order: 'a0',
-    spine: { points, closed },
-  });
-  return { spine, nib, ends };
+  return bareStroke(
+    checkStroke({
+      ...rest,
+      kind: 'stroke',
+      id: 'kept',
+      layerId: 'kept',
+      order: 'a0',
+      spine: { points, closed },
+    }),
+  );
 }
 
 /** How much transforms enlarge lengths, from where they take three points. */

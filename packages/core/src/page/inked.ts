@@ -14,3 +14,10 @@ export function inked(course: Spine, nib: Nib, seed = 0): Stroke {
   const stroke: Stroke = { spine: weighed, nib: laid, ends: ['round', 'round'] };
   return nib.edge ? { ...stroke, grain: { seed, offset: 0 } } : stroke;
 }
+
+/** What a stroke looks like, without where it comes from: another page has neither its samples nor its guides. */
+export const bareStroke = ({ spine, nib, ends, grain, fills }: Stroke): Stroke => ({
+  ...{ spine, nib, ends },
+  ...(grain && { grain }),
+  ...(fills && { fills }),
+});

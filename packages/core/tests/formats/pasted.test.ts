@@ -1,19 +1,28 @@
-import { drawStroke } from '../../src/ink';
+import { drawStroke, outlineOf } from '../../src/ink';
 import { spineBox, spineLength } from '../../src/curve';
-import { PageError } from '../../src/page';
+import { PageError, type Nib, type Stroke } from '../../src/page';
 import { strokesToSvg, svgToStrokes } from '../../src/formats';
 import { brush, drawn, even, liner, wave } from '../hands';
 
 const svg = (inner: string, more = '') =>
   `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 400 300"${more}>${inner}</svg>`;
+const rough: Nib = { ...brush, edge: { kind: 'rough', amount: 0.4, grain: 6 } };
 const line = drawStroke(drawn(wave, { tremor: 1 }), brush, even(30));
 
 describe('strokes on the clipboard', () => {
   it('come back number for number', () => {
     const [back] = svgToStrokes(strokesToSvg([line]), liner);
-    expect(back.spine.points).toEqual(line.spine.points);
-    expect(back.nib).toEqual(line.nib);
-    expect(back.ends).toEqual(line.ends);
+    expect(back).toEqual(line);
+  });
+
+  it.each([
+    ['with an end cut slantwise', { ...line, ends: ['flat', { gone: Float64Array.of(0, 0, 40, 0, 0, 40) }] as const }],
+    ['with a broken edge, which breaks where it did', { ...line, nib: rough, grain: { seed: 7, offset: 120 } }],
+    ['as a blot', { ...line, fills: true as const }],
+  ])('come back %s', (_how, stroke: Stroke) => {
+    const [back] = svgToStrokes(strokesToSvg([stroke]), liner);
+    expect(back).toEqual(stroke);
+    expect(outlineOf(back)).toEqual(outlineOf(stroke));
   });
 
   it('come from any SVG: lines as wide and as coloured as they are', () => {

@@ -1,6 +1,14 @@
 import { strokesToSvg, svgToStrokes } from '@true-nib/core/formats';
 import { translation, projectiveOf } from '@true-nib/core/math';
-import { ordersBetween, PageError, type EntityId, type Nib, type PageSize, type Stroke } from '@true-nib/core/page';
+import {
+  bareStroke,
+  ordersBetween,
+  PageError,
+  type EntityId,
+  type Nib,
+  type PageSize,
+  type Stroke,
+} from '@true-nib/core/page';
 import { courseBox, transformStrokes } from '@true-nib/core/select';
 import type { TakenPixels } from '../../render/washWork';
 import { newId } from '../../session/ids';
@@ -30,8 +38,8 @@ export function onPage({ x, y, bitmap }: TakenPixels, { width, height }: PageSiz
 
 /** Copies strokes: as they are for this desk, as SVG for all others. */
 export async function copyStrokes(strokes: readonly Stroke[]): Promise<void> {
-  const plain = strokes.map(({ spine, nib, ends }): Stroke => ({ spine, nib, ends }));
-  copied = { svg: strokesToSvg(plain), strokes: plain };
+  const bare = strokes.map(bareStroke);
+  copied = { svg: strokesToSvg(bare), strokes: bare };
   pixels?.bitmap.close();
   pixels = undefined;
   try {
