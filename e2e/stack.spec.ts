@@ -104,6 +104,21 @@ test('hidden, locked, alone and faded: what is shown, and what the pen says', as
   await expect.poll(inked).toBe(0);
   await page.getByRole('switch', { name: /^Alone/ }).click();
   await expect.poll(inked).toBe(dark);
+  // A layer that is deleted while it is alone hides the others no longer.
+  await page.getByRole('button', { name: 'Add', exact: true }).click();
+  await page.getByRole('button', { name: 'Ink: lines' }).click();
+  await page.getByRole('switch', { name: /^Alone/ }).click();
+  await expect.poll(inked).toBe(0);
+  await page.keyboard.press('Control+z');
+  await expect.poll(inked).toBe(dark);
+  // What is shown alone on one page hides nothing on another.
+  await row(page, 'Rough').click();
+  await page.getByRole('switch', { name: /^Alone/ }).click();
+  await page.getByRole('button', { name: 'Back to the folio' }).click();
+  await page.getByRole('link', { name: 'Open Street sampler' }).click();
+  await rested(page);
+  await expect.poll(async () => darkCount(await pixels(page, ['ink'], AROUND_THE_PAGE))).toBeGreaterThan(500);
+  await openBoard(page, desk);
   await row(page, 'Inks').click();
   await page.getByRole('spinbutton', { name: 'Fade' }).focus();
   for (let k = 0; k < 7; k++) await page.keyboard.press('Shift+ArrowLeft');

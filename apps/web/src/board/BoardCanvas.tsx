@@ -151,6 +151,12 @@ function followDesk({ session, picture, selection, hand, path, points, mend, gui
       guides.moves.finish();
     });
   };
+  // A layer that is gone is not alone any more: it would hide all others, and nobody could tell why.
+  const stopLayers = session.onEdits((_page, edits) => {
+    const { solo } = useDesk.getState();
+    const gone = new Set(edits.flatMap(({ before, after }) => (before?.kind === 'layer' && !after ? [before.id] : [])));
+    if (solo.some((id) => gone.has(id))) useDesk.setState({ solo: solo.filter((id) => !gone.has(id)) });
+  });
   const stop = useDesk.subscribe(follow);
   follow(useDesk.getState());
   window.addEventListener('pagehide', keep);
@@ -158,6 +164,7 @@ function followDesk({ session, picture, selection, hand, path, points, mend, gui
   return () => {
     keep();
     stop();
+    stopLayers();
     window.removeEventListener('pagehide', keep);
     document.removeEventListener('visibilitychange', hide);
   };
@@ -198,6 +205,7 @@ function open(ground: HTMLElement, session: PageSession, inks: StartedInks | und
   const washing = new Washing({ picture, session, notice: say });
   const board = { picture, session, washing, notice: say };
   forgetEnd();
+  useDesk.setState({ chosenLayers: [], solo: [] });
   setGuides({ guideId: undefined, laying: undefined, awakeSet: undefined });
   setDepth({ edges: [], limit: 'all', picture: undefined, proportions: undefined });
   const selection = new Selection(board);
