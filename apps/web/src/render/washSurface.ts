@@ -29,8 +29,8 @@ interface Ground {
   readonly onError: (message: string) => void;
 }
 
-/** Tiles that are fetched at the same time. */
-const AT_ONCE = 6;
+/** Tiles that are fetched at the same time: more than a browser has connections, since each is unpacked and shown, too. */
+const AT_ONCE = 16;
 
 /** The pixels of the wash layers on the screen: fetches those that are missing, and hands work on them to the worker. */
 export class WashSurface {
