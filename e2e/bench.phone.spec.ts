@@ -47,6 +47,30 @@ test('two fingers move, zoom and turn the page, and draw nothing', async ({ page
   expect(await countStrokes(desk, 'demo-heron')).toBe(0);
 });
 
+test('two fingers on the bench, or on bench and page, do not enlarge the desk as a whole', async ({ page, desk }) => {
+  await openBoard(page, desk, 'demo-heron');
+  await page.getByRole('button', { name: 'All settings' }).tap();
+  const fingers = await Fingers.for(page);
+  for (const places of [
+    [
+      [100, 640],
+      [200, 640],
+    ],
+    [
+      [100, 300],
+      [200, 640],
+    ],
+  ] as const) {
+    const [a, b] = places;
+    await fingers.pinch(places, [
+      [a[0] - 70, a[1] - 60],
+      [b[0] + 120, b[1] + 90],
+    ]);
+    expect(await page.evaluate(() => visualViewport?.scale)).toBe(1);
+  }
+  await expect(page.getByRole('button', { name: 'Fewer settings' })).toBeVisible();
+});
+
 test('once a pen was seen, one finger moves the page; it can be switched back', async ({ page, desk }) => {
   await openBoard(page, desk, 'demo-heron');
   await (await Pen.for(page)).draw(line([100, 250], [280, 300]));
