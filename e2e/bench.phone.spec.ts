@@ -140,6 +140,22 @@ test('the tall scroll opens at its width and is delivered in px and ppi', async 
   expect((await download).suggestedFilename()).toBe('the-crossing.png');
 });
 
+test('a phone on its side has the bench beside the page, which keeps all of its height', async ({ page, desk }) => {
+  await page.setViewportSize({ width: 844, height: 390 });
+  await openBoard(page, desk);
+  const { zoom } = await viewInWords(page);
+  expect((zoom / 100) * (await onServer(desk)).size.height).toBeGreaterThan(280);
+  const before = await countStrokes(desk);
+  await (await Fingers.for(page)).draw(line([500, 100], [600, 160], 10));
+  await expect.poll(() => countStrokes(desk)).toBe(before + 1);
+  await page.getByRole('button', { name: 'Open the stack' }).tap();
+  await page.getByRole('switch', { name: 'Inks locked' }).tap();
+  await page.getByRole('button', { name: 'Fold the stack' }).tap();
+  await expect(page.getByRole('switch', { name: 'Inks locked' })).toBeHidden();
+  await page.getByRole('tab', { name: 'Mend' }).tap();
+  await expect(page.getByRole('button', { name: 'Snip', exact: true })).toBeVisible();
+});
+
 test('everything on the bench can be touched: 44 px or more', async ({ page, desk }) => {
   await openBoard(page, desk);
   for (const stage of ['Rough', 'Ink', 'Finish']) {

@@ -1,12 +1,12 @@
 import { router, useLocalSearchParams } from 'expo-router';
 import PanelsTopLeft from 'lucide-react-native/icons/panels-top-left';
 import { useEffect, useState } from 'react';
-import { useWindowDimensions, View } from 'react-native';
+import { View } from 'react-native';
 import { Button, IconButton } from '../look/Button';
 import { Empty, Loading } from '../look/Empty';
 import { Drawer } from '../look/Drawer';
 import { TipLine } from '../look/TipLine';
-import { isWide } from '../look/wide';
+import { useIsLying, useIsWide } from '../look/wide';
 import type { StartedInks } from '../render/startedInks';
 import type { PageSession } from '../session/pageSession';
 import { BoardCanvas } from './BoardCanvas';
@@ -71,9 +71,9 @@ function OpenPage({ id }: { readonly id: string }) {
 }
 
 function Desk({ session, inks }: { readonly session: PageSession; readonly inks: StartedInks | undefined }) {
-  const { width } = useWindowDimensions();
   const [board, setBoard] = useState<OpenBoard | undefined>();
-  const wide = isWide(width);
+  const wide = useIsWide();
+  const isLying = useIsLying();
   const isBare = useDesk((desk) => desk.onlyPage);
   const isStackOpen = useDesk((desk) => desk.stackOpen);
   const isListOpen = useGuides((state) => state.isListOpen);
@@ -92,7 +92,17 @@ function Desk({ session, inks }: { readonly session: PageSession; readonly inks:
             {isBare && <ToolsBack />}
             {board &&
               !isBare &&
-              (wide ? <StatusLine /> : isStackOpen ? <StackDrawer /> : isListOpen ? <GuideDrawer /> : <Bench />)}
+              (wide ? (
+                isLying ? null : (
+                  <StatusLine />
+                )
+              ) : isStackOpen ? (
+                <StackDrawer />
+              ) : isListOpen ? (
+                <GuideDrawer />
+              ) : (
+                <Bench />
+              ))}
           </View>
           {wide && !isBare && <SideColumn isOpen={board !== undefined} />}
         </View>

@@ -4,6 +4,7 @@ import { Pressable, ScrollView, Text, View } from 'react-native';
 import { IconButton } from '../look/Button';
 import { Icon } from '../look/Icon';
 import { web } from '../look/web';
+import { useIsLying } from '../look/wide';
 import { useDesk } from './desk';
 import { GuideList } from './guides/GuideList';
 import { withKey } from './keys/keySet';
@@ -14,9 +15,10 @@ interface SideColumnProps {
   readonly isOpen: boolean;
 }
 
-/** Beside the page of a wide screen, on the drawing hand's side: the stack. Folded it is a narrow strip. */
+/** Beside the page of a wide screen, on the drawing hand's side: the stack. Folded it is a narrow strip, at first on a phone. */
 export function SideColumn({ isOpen }: SideColumnProps) {
-  const isFolded = useDesk((desk) => desk.sideFolded);
+  const isLying = useIsLying();
+  const isFolded = useDesk((desk) => (isLying ? !desk.stackOpen : desk.sideFolded));
   const stage = useDesk((desk) => desk.stage);
   if (isFolded)
     return (
@@ -24,7 +26,7 @@ export function SideColumn({ isOpen }: SideColumnProps) {
         <Pressable
           role="button"
           aria-label="Open the stack"
-          onPress={() => useDesk.setState({ sideFolded: false })}
+          onPress={() => useDesk.setState(isLying ? { stackOpen: true } : { sideFolded: false })}
           className="h-11 w-11 items-center justify-center rounded-xl"
           {...web({ title: withKey('stack') })}
         >
@@ -42,7 +44,7 @@ export function SideColumn({ isOpen }: SideColumnProps) {
           label="Fold the stack"
           tooltip={withKey('stack')}
           icon={ChevronRight}
-          onPress={() => useDesk.setState({ sideFolded: true })}
+          onPress={() => useDesk.setState(isLying ? { stackOpen: false } : { sideFolded: true })}
         />
       </View>
       <ScrollView className="flex-1" contentContainerClassName="gap-2 px-2 pb-4">

@@ -29,9 +29,9 @@ import Scissors from 'lucide-react-native/icons/scissors';
 import Slice from 'lucide-react-native/icons/slice';
 import Weight from 'lucide-react-native/icons/weight';
 import { Children, type ReactNode } from 'react';
-import { ScrollView, useWindowDimensions, View } from 'react-native';
+import { ScrollView, View } from 'react-native';
 import { Chip } from '../look/Chip';
-import { isWide } from '../look/wide';
+import { useIsWide } from '../look/wide';
 import { useBoard } from './boardContext';
 import { withKey } from './keys/keySet';
 import { takeTool, useDesk, type Tool } from './desk';
@@ -99,7 +99,7 @@ function GuideTools() {
   const { session } = useBoard();
   const tool = useDesk((desk) => desk.tool);
   const laying = useGuides((state) => state.laying);
-  const isRoomy = isWide(useWindowDimensions().width);
+  const isRoomy = useIsWide();
   return (
     <Cells>
       <Chip
@@ -163,7 +163,7 @@ function InkTools() {
 
 /** Chips that share the width of a phone, and stand in a grid on a wide screen. */
 function Cells({ children }: { readonly children: ReactNode }) {
-  const isRoomy = isWide(useWindowDimensions().width);
+  const isRoomy = useIsWide();
   return isRoomy ? inCells(children, 'w-[60px]') : children;
 }
 
@@ -172,7 +172,7 @@ const inCells = (chips: ReactNode, width: string) =>
 
 /** More tools than a phone is wide: there they are drawn along sideways. */
 function MendTools() {
-  const isRoomy = isWide(useWindowDimensions().width);
+  const isRoomy = useIsWide();
   const chips = MEND_TOOLS.map((one) => <ToolInHand key={one.tool} {...one} />);
   if (isRoomy) return <Cells>{chips}</Cells>;
   return (

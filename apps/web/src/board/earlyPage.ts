@@ -10,7 +10,10 @@ import { coveredByBench, lastBoard } from './boardSize';
 /** How a page will be seen first: exactly, where its board will have the size of the last one in this window. */
 function firstLook(page: PageSize): FirstLook {
   const board = lastBoard();
-  const likely = board ?? { width: innerWidth - (isWide(innerWidth) ? 528 : 0), height: innerHeight - 48 };
+  const likely = board ?? {
+    width: innerWidth - (isWide({ width: innerWidth, height: innerHeight }) ? 528 : 0),
+    height: innerHeight - 48,
+  };
   const map = then(opening(page, freeOf(likely, coveredByBench())), scaling(pxRatioOf(likely)));
   return { scale: scaleOf(map), ...(board && { picture: { map, ...devicePx(board) } }) };
 }

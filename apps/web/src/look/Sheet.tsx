@@ -2,7 +2,7 @@ import X from 'lucide-react-native/icons/x';
 import type { ReactNode } from 'react';
 import { Modal, Pressable, ScrollView, Text, useWindowDimensions, View } from 'react-native';
 import { IconButton } from './Button';
-import { isWide } from './wide';
+import { useIsWide } from './wide';
 
 interface SheetProps {
   readonly title: string;
@@ -14,8 +14,8 @@ interface SheetProps {
 
 /** Something to fill in or choose from: from the bottom on a phone, in the middle on a wide screen. Esc closes it. */
 export function Sheet({ title, onClose, children, footer }: SheetProps) {
-  const { width, height } = useWindowDimensions();
-  const wide = isWide(width);
+  const { height } = useWindowDimensions();
+  const wide = useIsWide();
   return (
     <Modal transparent animationType="none" visible onRequestClose={onClose}>
       <View className={`flex-1 ${wide ? 'items-center justify-center' : 'justify-end'}`}>

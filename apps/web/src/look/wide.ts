@@ -1,4 +1,21 @@
-/** From this width on the bench stands beside the page instead of under it. */
-export const WIDE = 900;
+import { useWindowDimensions } from 'react-native';
 
-export const isWide = (width: number): boolean => width >= WIDE;
+interface Room {
+  readonly width: number;
+  readonly height: number;
+}
+
+/** From this width on, CSS px, the bench stands beside the page instead of under it. */
+const WIDE = 900;
+/** A phone that lies on its side is at least as wide and less high, CSS px. */
+const LYING = { width: 640, height: 500 } as const;
+
+const isLying = ({ width, height }: Room): boolean => width >= LYING.width && height < LYING.height;
+
+/** Whether the bench stands beside the page: under it there is hardly any page left where the window is low. */
+export const isWide = (room: Room): boolean => room.width >= WIDE || isLying(room);
+
+export const useIsWide = (): boolean => isWide(useWindowDimensions());
+
+/** Whether the window is as low as that of a phone on its side: the page needs all of its height. */
+export const useIsLying = (): boolean => isLying(useWindowDimensions());

@@ -1,8 +1,8 @@
 import MoreHorizontal from 'lucide-react-native/icons/ellipsis';
-import { Image, Pressable, Text, useWindowDimensions, View } from 'react-native';
+import { Image, Pressable, Text, View } from 'react-native';
 import { thumbnailAddress } from '../api/shelf';
 import { IconButton } from '../look/Button';
-import { isWide } from '../look/wide';
+import { useIsWide } from '../look/wide';
 
 interface CardProps {
   readonly name: string;
@@ -21,7 +21,7 @@ interface CardProps {
 /** A folio or a page on the shelf: its picture as a sheet of paper, its name, and what can be done with it. */
 export function Card({ name, detail, picture, onOpen, onMore }: CardProps) {
   const ratio = picture ? Math.min(1.6, Math.max(0.5, picture.width / picture.height)) : 0.7;
-  const roomy = isWide(useWindowDimensions().width);
+  const roomy = useIsWide();
   const height = roomy ? 270 : 210;
   return (
     <View className="w-[46%] min-w-[140px] gap-1" style={{ maxWidth: roomy ? 280 : 230 }}>

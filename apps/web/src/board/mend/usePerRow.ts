@@ -1,5 +1,4 @@
-import { useWindowDimensions } from 'react-native';
-import { isWide } from '../../look/wide';
+import { useIsWide } from '../../look/wide';
 
 /** How many choices of two words stand in a row. */
-export const usePerRow = (): number => (isWide(useWindowDimensions().width) ? 2 : 3);
+export const usePerRow = (): number => (useIsWide() ? 2 : 3);

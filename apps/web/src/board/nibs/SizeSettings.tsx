@@ -1,8 +1,7 @@
 import { pxToMm } from '@true-nib/core/page';
 import { SIZE_LIMITS, sizeInPx, TWIN_LIMITS, type RackNib } from '@true-nib/core/rack';
-import { useWindowDimensions } from 'react-native';
 import { ScrubNumber } from '../../look/ScrubNumber';
-import { isWide } from '../../look/wide';
+import { useIsWide } from '../../look/wide';
 import { useBoard } from '../boardContext';
 import { useDesk } from '../desk';
 import { changeNib, setNibSize, setRubSize } from './rackStore';
@@ -24,7 +23,7 @@ export function SizeSetting() {
   const isRub = useDesk((desk) => desk.tool === 'rub');
   const rackNib = useRackNib();
   const { ppi } = useBoard().session.card;
-  const isRoomy = isWide(useWindowDimensions().width);
+  const isRoomy = useIsWide();
   const value = isRub ? rackNib.twin.size : rackNib.nib.size;
   const limits = (isRub ? TWIN_LIMITS : SIZE_LIMITS)[rackNib.unit];
   return (
