@@ -1,4 +1,4 @@
-import { closeSync, ftruncateSync, openSync, writeFileSync } from 'node:fs';
+import { closeSync, cpSync, ftruncateSync, openSync, rmSync, writeFileSync } from 'node:fs';
 import { ofKind } from '@true-nib/core/page';
 import sharp from 'sharp';
 import { countStrokes, onServer, openBoard, saved } from './board';
@@ -97,6 +97,47 @@ test('addresses that lead nowhere say so and show the way back', async ({ page, 
   await expect(page.getByText('This folio cannot be opened')).toBeVisible();
   await page.getByRole('button', { name: 'To the shelf', exact: true }).click();
   await expect(page.getByRole('link', { name: 'Open Saltmarsh Ferry' })).toBeVisible();
+});
+
+test('what is drawn on a page that another tab deleted waits, and is there when the page is restored', async ({
+  page,
+  desk,
+}) => {
+  await openBoard(page, desk, 'demo-heron');
+  const pen = await Pen.for(page);
+  const tell = (method: string, more = '') =>
+    fetch(`${desk.address}/api/pages/demo-heron${more}`, { method }).then(({ ok }) => expect(ok).toBe(true));
+  await tell('DELETE');
+  await pen.draw(line([600, 300], [760, 330]));
+  await expect(page.getByText(/no such page.*kept in this browser/)).toBeVisible();
+  await expect(page.getByTestId('save-state')).toHaveText(/1 waiting/);
+  await tell('POST', '/restore');
+  await expect.poll(() => countStrokes(desk, 'demo-heron')).toBe(1);
+  await saved(page);
+});
+
+test('a copy of the data that is put back is gone on from, with the page still open', async ({ page, desk }, info) => {
+  const copy = info.outputPath('copy');
+  await desk.stop();
+  cpSync(desk.folder, copy, { recursive: true });
+  await desk.start();
+  await openBoard(page, desk, 'demo-heron');
+  const pen = await Pen.for(page);
+  await pen.draw(line([600, 300], [760, 330]));
+  await pen.draw(line([600, 340], [760, 370]));
+  await expect.poll(() => countStrokes(desk, 'demo-heron')).toBe(2);
+  await saved(page);
+  await desk.stop();
+  rmSync(desk.folder, { recursive: true });
+  cpSync(copy, desk.folder, { recursive: true });
+  await desk.start();
+  await pen.draw(line([600, 400], [760, 430]));
+  await expect(page.getByText(/put back to an earlier state/)).toBeVisible();
+  await expect.poll(() => countStrokes(desk, 'demo-heron')).toBe(1);
+  await saved(page);
+  // What the copy did not have is gone here, too; what was drawn since is not.
+  await page.keyboard.press('Control+z');
+  await expect.poll(() => countStrokes(desk, 'demo-heron')).toBe(0);
 });
 
 test('a shelf whose server is gone says what is safe, and comes back', async ({ page, desk }) => {
