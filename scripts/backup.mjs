@@ -27,5 +27,5 @@ database.run('VACUUM INTO ?', target, (error) => {
     console.error(`The backup failed: ${error.message}`);
     process.exit(1);
   }
-  console.log(`Backed up to ${target}. To go back to it, stop True Nib and put it in place of ${source}.`);
+  console.log(`Backed up to ${target}. To go back to it, stop True Nib, then: npm run restore -- ${target}`);
 });
