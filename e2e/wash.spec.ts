@@ -278,6 +278,44 @@ test('pixels are copied, cut, pasted, moved to another wash and deleted; same co
   await expect(page.getByText(/take a Wash layer in hand/)).toBeVisible();
 });
 
+test('copied pixels are on the clipboard as PNG, and give way to lines that are copied elsewhere later', async ({
+  page,
+  desk,
+  context,
+}) => {
+  await context.grantPermissions(['clipboard-read', 'clipboard-write']);
+  await withWash(page, desk);
+  await fillBox(page, [
+    [640, 300],
+    [700, 360],
+  ]);
+  await page.keyboard.press('Control+c');
+  let bytes: number[] = [];
+  const isThere = async () => {
+    // A clipboard that is written to just now cannot be read.
+    bytes = await page
+      .evaluate(async () => {
+        const [item] = await navigator.clipboard.read();
+        return Array.from(new Uint8Array(await (await item.getType('image/png')).arrayBuffer()));
+      })
+      .catch(() => []);
+    return bytes.length > 0;
+  };
+  await expect.poll(isThere).toBe(true);
+  const png = decode(Uint8Array.from(bytes));
+  expect(png.width / png.height).toBeCloseTo(1, 1);
+  const middle = 4 * (Math.floor(png.height / 2) * png.width + Math.floor(png.width / 2));
+  expect([...png.data.slice(middle, middle + 4)]).toEqual([20, 22, 26, 255]);
+  await page.evaluate(() =>
+    navigator.clipboard.writeText(
+      '<svg xmlns="http://www.w3.org/2000/svg"><path d="M100 100L300 300" fill="none" stroke="#2a6f97" stroke-width="12"/></svg>',
+    ),
+  );
+  await page.getByRole('button', { name: /^Inks, / }).click();
+  await page.keyboard.press('Control+v');
+  await expect.poll(async () => ofKind(await onServer(desk, PAGE), 'stroke').length).toBe(1);
+});
+
 test('washes merge into the lowest and keep its name; lines and pixels are not mixed; a held shape only takes colour', async ({
   page,
   desk,

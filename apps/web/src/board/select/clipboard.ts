@@ -19,15 +19,48 @@ const BESIDE = 24;
 /** What was copied last, for browsers that keep their clipboard from us, and so that raw samples stay with their page. */
 let copied: { readonly svg: string; readonly strokes: readonly Stroke[] } | undefined;
 
-/** Pixels that were copied last, later than any strokes. */
-let pixels: TakenPixels | undefined;
+/** Pixels that were copied last, later than any strokes here; whether the clipboard of the system has them, too. */
+let pixels: { readonly taken: TakenPixels; readonly isShared: boolean } | undefined;
 
-export const copiedPixels = (): TakenPixels | undefined => pixels;
+function holdPixels(taken: TakenPixels | undefined): void {
+  pixels?.taken.bitmap.close();
+  pixels = taken && { taken, isShared: false };
+}
 
-/** Copies pixels, for this desk alone. */
+/** Copies pixels: as they are for this desk, as PNG for all others. */
 export function copyPixels(taken: TakenPixels): void {
-  pixels?.bitmap.close();
-  pixels = taken;
+  holdPixels(taken);
+  void share(taken);
+}
+
+async function share(taken: TakenPixels): Promise<void> {
+  try {
+    const { bitmap } = taken;
+    const canvas = new OffscreenCanvas(bitmap.width, bitmap.height);
+    canvas.getContext('2d')?.drawImage(bitmap, 0, 0);
+    const png = await canvas.convertToBlob({ type: 'image/png' });
+    await navigator.clipboard.write([new ClipboardItem({ [png.type]: png })]);
+    if (pixels?.taken === taken) pixels = { taken, isShared: true };
+  } catch {
+    // As for lines: what was copied is still here.
+  }
+}
+
+/** The pixels that were copied last; nothing when lines were copied since, here or elsewhere. */
+export async function pixelsToPaste(): Promise<TakenPixels | undefined> {
+  if (!pixels) return undefined;
+  return pixels.isShared && isSvg(await clipboardText()) ? undefined : pixels.taken;
+}
+
+const isSvg = (text: string | undefined): boolean => text !== undefined && /<svg[\s>]/i.test(text.slice(0, 2_000));
+
+/** The text on the clipboard, where a browser lets us read it. */
+async function clipboardText(): Promise<string | undefined> {
+  try {
+    return await navigator.clipboard.readText();
+  } catch {
+    return undefined;
+  }
 }
 
 /** Pixels where they were, or, when they would miss the page, in its middle. */
@@ -40,8 +73,7 @@ export function onPage({ x, y, bitmap }: TakenPixels, { width, height }: PageSiz
 export async function copyStrokes(strokes: readonly Stroke[]): Promise<void> {
   const bare = strokes.map(bareStroke);
   copied = { svg: strokesToSvg(bare), strokes: bare };
-  pixels?.bitmap.close();
-  pixels = undefined;
+  holdPixels(undefined);
   try {
     await navigator.clipboard.writeText(copied.svg);
   } catch {
@@ -54,14 +86,9 @@ export async function copyStrokes(strokes: readonly Stroke[]): Promise<void> {
  * nothing to paste, or nothing that can be.
  */
 export async function strokesToPaste(nib: Nib): Promise<readonly Stroke[]> {
-  let text: string | undefined;
-  try {
-    text = await navigator.clipboard.readText();
-  } catch {
-    text = undefined;
-  }
+  const text = await clipboardText();
   if (copied && (text === undefined || text === '' || text === copied.svg)) return copied.strokes;
-  if (text === undefined || !/<svg[\s>]/i.test(text.slice(0, 2_000)))
+  if (text === undefined || !isSvg(text))
     throw new PageError('There is nothing to paste: copy lines here, or an SVG elsewhere.');
   return svgToStrokes(text, nib);
 }

@@ -8,7 +8,7 @@ import type { Command } from '../commands';
 import { takeTool, useDesk } from '../desk';
 import { nibFor } from '../nibs/rackStore';
 import { layerInHand } from '../inkHand';
-import { asEntities, besides, copiedPixels, copyPixels, copyStrokes, onPage, strokesToPaste } from './clipboard';
+import { asEntities, besides, copyPixels, copyStrokes, onPage, pixelsToPaste, strokesToPaste } from './clipboard';
 
 /** The Ink layer in hand with its strokes; says why not when there is none. */
 function inkInHand({
@@ -123,7 +123,7 @@ async function copySelected(board: OpenBoard): Promise<boolean> {
 
 async function paste(board: OpenBoard): Promise<void> {
   try {
-    const pixels = copiedPixels();
+    const pixels = await pixelsToPaste();
     if (pixels) return await pastePixels(board, pixels);
     const pasted = besides(await strokesToPaste(nibFor(board.session.page)), board.session.page.size);
     const node = layerInHand(board.session.page, useDesk.getState().layerId);
