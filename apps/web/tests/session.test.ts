@@ -4,6 +4,17 @@ import { draw, FakeOutbox, FakeServer, inks, openSession, stroke } from './fakes
 
 const ids = (page: Page) => [...page.entities].map(({ id }) => id).sort();
 
+/** What a tab leaves behind that draws a line while the server is gone, and dies. */
+async function leftUnsent(server: FakeServer): Promise<FakeOutbox> {
+  const { session, outbox } = await openSession(server);
+  server.isDown = true;
+  draw(session, 'a');
+  await session.flush();
+  session.close();
+  server.isDown = false;
+  return outbox;
+}
+
 beforeEach(() => jest.useFakeTimers());
 afterEach(() => jest.useRealTimers());
 
@@ -37,13 +48,7 @@ describe('drawing on a page', () => {
 
   it('is found again by the next tab when this one dies unsaved', async () => {
     const server = new FakeServer();
-    const outbox = new FakeOutbox();
-    const first = await openSession(server, outbox);
-    server.isDown = true;
-    draw(first.session, 'a');
-    await first.session.flush();
-    first.session.close();
-    server.isDown = false;
+    const outbox = await leftUnsent(server);
     const second = await openSession(server, outbox);
     expect(ids(second.session.page)).toEqual(['a', 'inks']);
     await second.session.flush();
@@ -52,13 +57,7 @@ describe('drawing on a page', () => {
 
   it('says when what waited for the next tab has lost its layer meanwhile', async () => {
     const server = new FakeServer();
-    const outbox = new FakeOutbox();
-    const first = await openSession(server, outbox);
-    server.isDown = true;
-    draw(first.session, 'a');
-    await first.session.flush();
-    first.session.close();
-    server.isDown = false;
+    const outbox = await leftUnsent(server);
     const other = await openSession(server, new FakeOutbox(), 'other');
     other.session.commit('Delete', [{ before: inks, after: null }]);
     await other.session.flush();
