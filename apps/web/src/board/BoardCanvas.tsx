@@ -154,6 +154,7 @@ function followDesk({ session, picture, selection, hand, path, points, mend, gui
   // A layer that is gone is not alone any more: it would hide all others, and nobody could tell why.
   const stopLayers = session.onEdits((_page, edits) => {
     const { solo } = useDesk.getState();
+    if (solo.length === 0) return;
     const gone = new Set(edits.flatMap(({ before, after }) => (before?.kind === 'layer' && !after ? [before.id] : [])));
     if (solo.some((id) => gone.has(id))) useDesk.setState({ solo: solo.filter((id) => !gone.has(id)) });
   });

@@ -93,9 +93,7 @@ function Desk({ session, inks }: { readonly session: PageSession; readonly inks:
             {board &&
               !isBare &&
               (wide ? (
-                isLying ? null : (
-                  <StatusLine />
-                )
+                !isLying && <StatusLine />
               ) : isStackOpen ? (
                 <StackDrawer />
               ) : isListOpen ? (
