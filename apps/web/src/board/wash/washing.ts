@@ -45,14 +45,16 @@ export class Washing {
 
   /** Takes up marks that an earlier session had no time for. */
   takeUp(left: readonly Change[]): void {
-    const { picture, session } = this.ground;
+    const { picture, session, notice } = this.ground;
     for (const { id, label, needs, edits } of left) {
       const marks = edits.flatMap(({ after }) => (after?.kind === 'stroke' ? [after] : []));
       const [layerId] = needs;
-      if (find(session.page, 'layer', layerId)?.medium !== 'wash') session.forgetMarks(id);
-      else {
+      if (find(session.page, 'layer', layerId)?.medium === 'wash') {
         picture.addMarks(marks);
         void this.turnKept(id, label, layerId, marks);
+      } else {
+        session.forgetMarks(id);
+        notice(`"${label}", which was still to become pixels, has lost its layer meanwhile.`);
       }
     }
   }
