@@ -2,7 +2,7 @@ import { type Change, draftChange, type Edit } from './change';
 import type { Entity, EntityId, LayerEntity } from './entity';
 import { PageError } from './errors';
 import { mediumInWords } from './layer';
-import { byOrder, ordersBetween, type Page } from './page';
+import { byOrder, ofKind, ordersBetween, type Page } from './page';
 import { nodesOf, outermost, siblingsOf, stackOf, topOrderOf, type StackNode } from './stack';
 import { styledStroke } from './style';
 import { washEdits, washTilesOf, type TileContent } from './wash';
@@ -40,6 +40,7 @@ export function mergeLayers(page: Page, layerIds: readonly EntityId[], washed?: 
     edits.push({ before: entity, after: { ...baked(entity, layer), layerId: target.id, order: orders[k] } }),
   );
   if (!isPlain) edits.push({ before: target, after: plain(target) });
+  edits.push(...reachingEdits(page, target, others));
   edits.push(...emptied(nodes, target).map((layer) => ({ before: layer, after: null })));
   return draftChange(
     `Merge into ${target.name}`,
@@ -66,6 +67,7 @@ function mergeWash(
   if (!washed) throw new PageError('Pixels have to be painted before they can be merged.');
   const edits: Edit[] = washEdits(page, target.id, washed);
   for (const { id } of others) edits.push(...washTilesOf(page, id).map((tile) => ({ before: tile, after: null })));
+  edits.push(...reachingEdits(page, target, others));
   edits.push(...emptied(nodes, target).map((layer) => ({ before: layer, after: null })));
   return draftChange(`Merge into ${target.name}`, edits);
 }
@@ -94,6 +96,16 @@ const baked = (entity: Laid, { style }: LayerEntity): Laid =>
 function plain(layer: LayerEntity): LayerEntity {
   const { style, ...rest } = layer;
   return style?.edge === 'hard' ? { ...rest, style: { widthFactor: 1, edge: 'hard' } } : rest;
+}
+
+/** Guides that reach layers which are merged reach the one that these become. */
+function reachingEdits(page: Page, target: LayerEntity, others: readonly LayerEntity[]): Edit[] {
+  const gone = new Set(others.map(({ id }) => id));
+  return ofKind(page, 'guide').flatMap((guide): Edit[] => {
+    if (guide.reach === 'all' || !guide.reach.some((id) => gone.has(id))) return [];
+    const reach = [...new Set(guide.reach.map((id) => (gone.has(id) ? target.id : id)))];
+    return [{ before: guide, after: { ...guide, reach } }];
+  });
 }
 
 /** The layers that merging leaves empty: all but the target and the groups around it. */

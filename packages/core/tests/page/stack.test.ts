@@ -28,8 +28,10 @@ import {
   withTheOneBelow,
   type Change,
   type Entity,
+  type GuideEntity,
   type Page,
 } from '../../src/page';
+import { guide } from '../guides/guides';
 import { adding, change, layer, picture, stroke } from './entities';
 
 const empty = newPage({ width: 1000, height: 800, ppi: 300 });
@@ -240,6 +242,25 @@ describe('merging', () => {
     expect(found.v.spine.points[2]).toBe(20);
     expect(found.u.spine.points[2]).toBe(10);
     expect(ofKind(merged, 'layer')[0].style).toBeUndefined();
+  });
+
+  it('lets guides that reached a layer reach what it was merged into', () => {
+    const reaching = (id: string, reach: GuideEntity['reach']) =>
+      guide({ kind: 'rails', x: 0, y: 0, angle: 0 }, { id, reach });
+    const start = applyChange(
+      two(),
+      change(
+        adding(
+          reaching('over only', ['over']),
+          reaching('both', ['over', 'under']),
+          reaching('other', ['elsewhere']),
+          reaching('all', 'all'),
+        ),
+      ),
+    );
+    const merged = after(start, mergeLayers(start, ['over', 'under']));
+    const reached = Object.fromEntries(ofKind(merged, 'guide').map(({ id, reach }) => [id, reach]));
+    expect(reached).toEqual({ 'over only': ['under'], both: ['under'], other: ['elsewhere'], all: 'all' });
   });
 
   it.each([
