@@ -355,7 +355,7 @@ test('a guide reaches the layers it is told to; one that sleeps holds nothing, a
   await pen.draw(line([600, 300], [800, 300]));
   await guidesOn(desk, HERON, 1);
   await page.getByRole('radiogroup', { name: 'Reach' }).getByRole('radio', { name: 'Layer' }).click();
-  await expect(page.getByText('acts on 1 layer')).toBeVisible();
+  await expect(page.getByText('acts on Inks')).toBeVisible();
   await ink(page);
   await pen.draw(shaky([600, 420], [800, 380]));
   await page.keyboard.press('Shift+A');

@@ -1,6 +1,6 @@
 import { aimedAt, type Seen } from '@true-nib/core/guides';
 import { distance, identity, type Point } from '@true-nib/core/math';
-import { newPage, type GuideEntity, type GuideShape } from '@true-nib/core/page';
+import { applyChange, draftChange, newPage, type GuideEntity, type GuideShape } from '@true-nib/core/page';
 import {
   draggedGuide as dragged,
   gripAt,
@@ -12,6 +12,7 @@ import {
 import { degreesOf, lengthInWords, stateInWords, wheelInWords } from '../src/board/guides/inWords';
 import { laidShape, newGuide } from '../src/board/guides/layGuide';
 import { tagsOf, TAG_HEIGHT } from '../src/render/guidePicture';
+import { inks } from './fakes';
 
 const page = newPage({ width: 1000, height: 1400, ppi: 254 });
 const at = (x: number, y: number): Point => ({ x, y });
@@ -105,9 +106,21 @@ describe('a guide in words', () => {
   });
 
   it('says what it does now', () => {
-    expect(stateInWords(entity(ruler), true)).toBe('acts on all layers');
-    expect(stateInWords(entity(ruler, { acting: false, locked: true }), true)).toBe('asleep · locked');
-    expect(stateInWords(entity(ruler, { reach: ['a', 'b'] }), false)).toBe('waits: all is free');
+    const layered = applyChange(
+      page,
+      draftChange(
+        'Layers',
+        [inks, { ...inks, id: 'b', name: 'Heron' }].map((after) => ({ before: null, after })),
+      ),
+    );
+    const said = (more: Partial<GuideEntity>, guided = true) => stateInWords(entity(ruler, more), guided, layered);
+    expect(said({})).toBe('acts on all layers');
+    expect(said({ reach: ['b'] })).toBe('acts on Heron');
+    expect(said({ reach: ['b', 'gone'] })).toBe('acts on Heron');
+    expect(said({ reach: ['b', 'inks'] })).toBe('acts on 2 layers');
+    expect(said({ reach: ['gone'] })).toBe('acts on no layer: what it reached is gone');
+    expect(said({ acting: false, locked: true })).toBe('asleep · locked');
+    expect(said({ reach: ['inks', 'b'] }, false)).toBe('waits: all is free');
   });
 });
 

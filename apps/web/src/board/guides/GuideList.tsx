@@ -14,7 +14,8 @@ import { guidesOf } from './layGuide';
 /** Guides on this page: each with its state, at one touch. */
 export function GuideList() {
   const board = useBoard();
-  const guides = guidesOf(usePage(board));
+  const page = usePage(board);
+  const guides = guidesOf(page);
   const isAtHome = useDesk((desk) => desk.stage === 'guides');
   const guided = useGuides((state) => state.guided);
   const areAllAsleep = guides.length > 0 && guides.every(({ acting }) => !acting);
@@ -31,13 +32,13 @@ export function GuideList() {
         </Text>
       )}
       {guides.map((guide) => (
-        <GuideRow key={guide.id} guide={guide} guided={guided} />
+        <GuideRow key={guide.id} guide={guide} state={stateInWords(guide, guided, page)} />
       ))}
     </View>
   );
 }
 
-function GuideRow({ guide, guided }: { readonly guide: GuideEntity; readonly guided: boolean }) {
+function GuideRow({ guide, state }: { readonly guide: GuideEntity; readonly state: string }) {
   const { guides } = useBoard();
   const isInHand = useGuides((state) => state.guideId === guide.id);
   return (
@@ -59,7 +60,7 @@ function GuideRow({ guide, guided }: { readonly guide: GuideEntity; readonly gui
           {guide.name}
         </Text>
         <Text className="font-sans text-12 text-faint" numberOfLines={2}>
-          {stateInWords(guide, guided)}
+          {state}
         </Text>
       </Pressable>
       <IconButton

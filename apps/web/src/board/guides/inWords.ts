@@ -1,4 +1,4 @@
-import type { GuideEntity, GuideShape, WheelShape } from '@true-nib/core/page';
+import { find, type GuideEntity, type GuideShape, type Page, type WheelShape } from '@true-nib/core/page';
 
 const MM = 25.4;
 
@@ -25,10 +25,15 @@ export function wheelInWords({ sectors, reflects }: Pick<WheelShape, 'sectors' |
 
 const fraction = (value: number): string => String(Math.round(value * 10) / 10);
 
-/** What a guide does now, in a few words. */
-export function stateInWords(guide: GuideEntity, guided: boolean): string {
-  const reach =
-    guide.reach === 'all' ? 'all layers' : guide.reach.length === 1 ? '1 layer' : `${guide.reach.length} layers`;
-  const state = !guided ? 'waits: all is free' : guide.acting ? `acts on ${reach}` : 'asleep';
+/** What a guide of a page does now, in a few words. */
+export function stateInWords(guide: GuideEntity, guided: boolean, page: Page): string {
+  const state = !guided ? 'waits: all is free' : guide.acting ? `acts on ${reachInWords(guide, page)}` : 'asleep';
   return `${state}${guide.seen ? '' : ' · unseen'}${guide.locked ? ' · locked' : ''}${guide.tethers ? ' · tethers' : ''}`;
+}
+
+function reachInWords({ reach }: GuideEntity, page: Page): string {
+  if (reach === 'all') return 'all layers';
+  const names = reach.flatMap((id) => find(page, 'layer', id)?.name ?? []);
+  if (names.length === 0) return 'no layer: what it reached is gone';
+  return names.length === 1 ? names[0] : `${names.length} layers`;
 }
