@@ -1,4 +1,5 @@
-// Measures against naive methods and libraries, in the same run, and prints ratios.
+// Measures against naive methods and libraries, in the same run, and prints ratios. npm run bench [-- core mend …]; only when
+// it is named, `wild` lets a wild hand loose on the app.
 import { spawnSync } from 'node:child_process';
 import { join } from 'node:path';
 import { requireChromium } from './chromium.mjs';
@@ -29,7 +30,8 @@ async function run(bench) {
   return spawnSync(process.execPath, [outfile], { cwd: root, stdio: 'inherit', env }).status;
 }
 
+const ALL = ['core', 'calm', 'guides', 'perspective', 'mend', 'board', 'frames', 'deeds'];
+const asked = process.argv.slice(2);
 const results = [];
-for (const bench of ['core', 'calm', 'guides', 'perspective', 'mend', 'board', 'frames', 'deeds'])
-  results.push(await run(`${bench}.bench`));
+for (const bench of asked.length > 0 ? asked : ALL) results.push(await run(`${bench}.bench`));
 process.exit(results.every((status) => status === 0) ? 0 : 1);
