@@ -102,6 +102,10 @@ test('hidden, locked, alone and faded: what is shown, and what the pen says', as
   await expect(page.getByTestId('tip')).toContainText('Rough cannot be drawn on');
   await page.getByRole('switch', { name: /^Alone/ }).click();
   await expect.poll(inked).toBe(0);
+  await row(page, 'Inks').click();
+  await pen.draw(line([600, 300], [700, 320]));
+  await expect(page.getByTestId('tip')).toHaveText('Inks is not seen: other layers are alone.');
+  await row(page, 'Rough').click();
   await page.getByRole('switch', { name: /^Alone/ }).click();
   await expect.poll(inked).toBe(dark);
   // A layer that is deleted while it is alone hides the others no longer.

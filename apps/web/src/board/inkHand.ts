@@ -18,10 +18,11 @@ import {
 } from '@true-nib/core/page';
 import { liftedEdits, recolouredEdits, rubbedEdits, type Shown } from '@true-nib/core/tools';
 import type { BoardPicture } from '../render/boardPicture';
+import { isShownUnder } from '../render/stackLook';
 import { zoomOf } from '../render/view';
 import { newId } from '../session/ids';
 import type { PageSession } from '../session/pageSession';
-import type { Desk } from './desk';
+import { useDesk, type Desk } from './desk';
 import { useMend } from './mend/mendStore';
 import { nibInHand, rubSizeFor, useRack } from './nibs/rackStore';
 import { beginMarks } from './wash/markHand';
@@ -65,11 +66,24 @@ export interface Board {
   readonly notice: (message: string) => void;
 }
 
+/** The layers of a page, lowest first; those that are out of sight because others are alone count as hidden, too. */
+export function nodesInSight(page: Page): StackNode[] {
+  const { solo } = useDesk.getState();
+  const stack = stackOf(page);
+  const nodes = nodesOf(stack);
+  if (solo.length === 0) return nodes;
+  return nodes.map((node) => ({ ...node, isHidden: !isShownUnder({ solo, standIns: false }, node, stack) }));
+}
+
 /** The layer that is drawn on: the one in hand, or the highest Ink layer while none is. */
 export function layerInHand(page: Page, layerId: EntityId | undefined): StackNode | undefined {
-  const nodes = nodesOf(stackOf(page));
+  const nodes = nodesInSight(page);
   return nodes.find(({ layer }) => layer.id === layerId) ?? nodes.filter(({ layer }) => layer.medium === 'ink').at(-1);
 }
+
+/** Why nothing can be done to a layer that is not seen. */
+export const hiddenInWords = ({ name }: LayerEntity): string =>
+  useDesk.getState().solo.length > 0 ? `${name} is not seen: other layers are alone.` : `${name} is hidden.`;
 
 /** The layer that strokes go to: the one in hand, or an Ink layer to be added with the first stroke. Else a reason why not. */
 export function drawnLayer(
@@ -85,7 +99,7 @@ export function drawnLayer(
   if (layer.medium !== 'ink' && layer.medium !== 'wash')
     return `${layer.name} cannot be drawn on. Take an Ink or a Wash layer in the stack.`;
   if (isLocked) return `${layer.name} is locked.`;
-  if (isHidden) return `${layer.name} is hidden.`;
+  if (isHidden) return hiddenInWords(layer);
   return { layer, edits: [] };
 }
 

@@ -1,8 +1,8 @@
 import type { Box } from '@true-nib/core/math';
 import type { ShownLine } from '@true-nib/core/mend';
-import { nodesOf, stackOf, type EntityId, type Page } from '@true-nib/core/page';
+import type { EntityId, Page } from '@true-nib/core/page';
 import { useDesk } from '../desk';
-import { layerInHand, type Board } from '../inkHand';
+import { hiddenInWords, layerInHand, nodesInSight, type Board } from '../inkHand';
 import { useMend, type MendReach } from './mendStore';
 
 /** CSS px that a hand may miss a line or a mark by: a finger's. */
@@ -25,9 +25,9 @@ export function reachedLayers(page: Page, reach: MendReach = useMend.getState().
   if (reach === 'layer' || reach === 'chosen') {
     if (inHand?.layer.medium !== 'ink') return 'Lines are mended on Ink layers: take one in hand.';
     if (inHand.isLocked) return `${inHand.layer.name} is locked.`;
-    if (inHand.isHidden) return `${inHand.layer.name} is hidden.`;
+    if (inHand.isHidden) return hiddenInWords(inHand.layer);
   }
-  const inks = nodesOf(stackOf(page)).filter(({ layer }) => layer.medium === 'ink');
+  const inks = nodesInSight(page).filter(({ layer }) => layer.medium === 'ink');
   const isReached = (id: EntityId) =>
     reach === 'inks' || id === inHand?.layer.id || (reach === 'chosen' && chosenLayers.includes(id));
   const met = inks.filter(({ layer, isHidden }) => !isHidden && isReached(layer.id));

@@ -26,7 +26,7 @@ import { find, type StrokeEntity } from '@true-nib/core/page';
 import { Listeners } from '../../listeners';
 import { zoomOf } from '../../render/view';
 import { useDesk } from '../desk';
-import { layerInHand, refuse, still, type Board, type Gesture } from '../inkHand';
+import { hiddenInWords, layerInHand, refuse, still, type Board, type Gesture } from '../inkHand';
 import type { Modifiers } from '../select/selectHand';
 import { breakLine, joinEnd } from './dividing';
 import { SIDE_GAP, sidesOf, sketchOf } from './pointSketch';
@@ -104,7 +104,7 @@ export class PointTool {
     const node = layerInHand(board.session.page, useDesk.getState().layerId);
     if (node?.layer.medium !== 'ink') return refuse(board.notice, 'Points are on lines: take an Ink layer in hand.');
     if (node.isLocked) return refuse(board.notice, `${node.layer.name} is locked.`);
-    if (node.isHidden) return refuse(board.notice, `${node.layer.name} is hidden.`);
+    if (node.isHidden) return refuse(board.notice, hiddenInWords(node.layer));
     const reach = REACH / zoomOf(board.picture.view);
     const { stroke } = this;
     const grip = stroke && this.gripAt(stroke, at, reach);

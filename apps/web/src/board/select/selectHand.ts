@@ -7,7 +7,7 @@ import { FRAME_STEM } from '../../render/selectionPicture';
 import { zoomOf } from '../../render/view';
 import { useDesk, type Desk } from '../desk';
 import { railBox } from '../guides/bearing';
-import { layerInHand, refuse, type Board, type Gesture } from '../inkHand';
+import { hiddenInWords, layerInHand, refuse, type Board, type Gesture } from '../inkHand';
 import type { Selection } from './selection';
 
 /** The keys that are down while a hand selects or transforms. */
@@ -46,7 +46,7 @@ export function beginSelecting(
   }
   if (node?.layer.medium !== 'ink' && node?.layer.medium !== 'wash')
     return refuse(board.notice, 'Take an Ink layer in hand to select its lines, or a Wash layer to select its pixels.');
-  if (node.isHidden) return refuse(board.notice, `${node.layer.name} is hidden.`);
+  if (node.isHidden) return refuse(board.notice, hiddenInWords(node.layer));
   const joining: Joining = modifiers().shiftKey ? 'also' : modifiers().altKey ? 'less' : 'instead';
   return beginArea(board, node.layer, desk, joining, perCss);
 }
