@@ -18,7 +18,8 @@ const run = async (script: string, folder: string, ...files: string[]): Promise<
 const folios = async (service: Service): Promise<string[]> =>
   (await request(service.app).get('/api/folios')).body.folios.map(({ name }: { name: string }) => name).sort();
 const add = (service: Service, name: string) => request(service.app).post('/api/folios').send({ name }).expect(201);
-const kept = (folder: string) => readdirSync(join(folder, 'backups')).filter((name) => name.startsWith('replaced-'));
+const kept = (folder: string) =>
+  readdirSync(folder, { recursive: true }).filter((name) => /replaced-|new$/.test(`${name}`));
 
 let folder: string;
 let cut: string;
@@ -47,7 +48,7 @@ it('a backup is made while the server runs, and gone back to after a power cut, 
   expect(await folios(restored)).toEqual(['First']);
   await restored.close();
   const [replaced] = kept(cut);
-  const before = await startService(join(cut, 'backups', replaced));
+  const before = await startService(join(cut, `${replaced}`));
   expect(await folios(before)).toEqual(['First', 'Second']);
   await before.close();
 });
@@ -61,6 +62,7 @@ it('is not gone back to while the server runs, nor to what is no backup', async 
   writeFileSync(other, 'no database at all');
   await expect(run('restore.mjs', folder, other)).rejects.toThrow(/no whole backup/);
   await expect(run('restore.mjs', folder, join(folder, 'none'))).rejects.toThrow(/does not exist/);
+  await expect(run('restore.mjs', folder, join(folder, 'true-nib.sqlite'))).rejects.toThrow(/the database itself/);
   await expect(run('restore.mjs', folder)).rejects.toThrow(/Name the backup/);
   expect(await folios(service)).toEqual(['First']);
   expect(kept(folder)).toEqual([]);
