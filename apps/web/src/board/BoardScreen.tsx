@@ -6,7 +6,7 @@ import { Button, IconButton } from '../look/Button';
 import { Empty, Loading } from '../look/Empty';
 import { Drawer } from '../look/Drawer';
 import { TipLine } from '../look/TipLine';
-import { useIsLying, useIsWide } from '../look/wide';
+import { useIsLying, useIsWide } from '../look/useIsWide';
 import type { StartedInks } from '../render/startedInks';
 import type { PageSession } from '../session/pageSession';
 import { BoardCanvas } from './BoardCanvas';

@@ -4,7 +4,7 @@ import { Pressable, ScrollView, Text, View } from 'react-native';
 import { IconButton } from '../look/Button';
 import { Icon } from '../look/Icon';
 import { web } from '../look/web';
-import { useIsLying } from '../look/wide';
+import { useIsLying } from '../look/useIsWide';
 import { useDesk } from './desk';
 import { GuideList } from './guides/GuideList';
 import { withKey } from './keys/keySet';

@@ -31,7 +31,7 @@ import Weight from 'lucide-react-native/icons/weight';
 import { Children, type ReactNode } from 'react';
 import { ScrollView, View } from 'react-native';
 import { Chip } from '../look/Chip';
-import { useIsWide } from '../look/wide';
+import { useIsWide } from '../look/useIsWide';
 import { useBoard } from './boardContext';
 import { withKey } from './keys/keySet';
 import { takeTool, useDesk, type Tool } from './desk';

@@ -5,7 +5,7 @@ import { router } from 'expo-router';
 import { Pressable, Text, View } from 'react-native';
 import { IconButton } from '../look/Button';
 import { web } from '../look/web';
-import { useIsWide } from '../look/wide';
+import { useIsWide } from '../look/useIsWide';
 import type { SessionState } from '../session/pageSession';
 import { useBoard, useSessionState } from './boardContext';
 import { runCommand } from './commands';

@@ -1,12 +1,11 @@
-import { isWide } from '../look/wide';
+import { isWindowWide } from '../look/wide';
 import type { Extent } from '../render/view';
 import { BENCH_HEIGHT } from './benchHeight';
 
 const KEY = 'true-nib.board-size';
 
 /** CSS px at the foot of the board that the bench covers: on a phone it lies over it, so that folding it never moves the page. */
-export const coveredByBench = (): number =>
-  isWide({ width: window.innerWidth, height: window.innerHeight }) ? 0 : BENCH_HEIGHT;
+export const coveredByBench = (): number => (isWindowWide() ? 0 : BENCH_HEIGHT);
 
 /** The size of the board at which a page was last shown in a window of this size, CSS px. */
 export function lastBoard(): Extent | undefined {

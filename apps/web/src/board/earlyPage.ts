@@ -1,6 +1,6 @@
 import type { PackedParts, PageSize } from '@true-nib/core/page';
 import { scaleOf, scaling, then } from '@true-nib/core/math';
-import { isWide } from '../look/wide';
+import { isWindowWide } from '../look/wide';
 import type { FirstLook } from '../render/inkDesk';
 import { StartedInks, startInkWorker } from '../render/startedInks';
 import { devicePx, freeOf, opening, pxRatioOf } from '../render/view';
@@ -11,7 +11,7 @@ import { coveredByBench, lastBoard } from './boardSize';
 function firstLook(page: PageSize): FirstLook {
   const board = lastBoard();
   const likely = board ?? {
-    width: innerWidth - (isWide({ width: innerWidth, height: innerHeight }) ? 528 : 0),
+    width: innerWidth - (isWindowWide() ? 528 : 0),
     height: innerHeight - 48,
   };
   const map = then(opening(page, freeOf(likely, coveredByBench())), scaling(pxRatioOf(likely)));

@@ -2,7 +2,7 @@ import X from 'lucide-react-native/icons/x';
 import type { ReactNode } from 'react';
 import { Modal, Pressable, ScrollView, Text, useWindowDimensions, View } from 'react-native';
 import { IconButton } from './Button';
-import { useIsWide } from './wide';
+import { useIsWide } from './useIsWide';
 
 interface SheetProps {
   readonly title: string;

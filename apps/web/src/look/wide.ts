@@ -1,5 +1,3 @@
-import { useWindowDimensions } from 'react-native';
-
 interface Room {
   readonly width: number;
   readonly height: number;
@@ -10,12 +8,11 @@ const WIDE = 900;
 /** A phone that lies on its side is at least as wide and less high, CSS px. */
 const LYING = { width: 640, height: 500 } as const;
 
-const isLying = ({ width, height }: Room): boolean => width >= LYING.width && height < LYING.height;
+/** Whether a window is as low as that of a phone on its side: the page needs all of its height. */
+export const isLying = ({ width, height }: Room): boolean => width >= LYING.width && height < LYING.height;
 
 /** Whether the bench stands beside the page: under it there is hardly any page left where the window is low. */
 export const isWide = (room: Room): boolean => room.width >= WIDE || isLying(room);
 
-export const useIsWide = (): boolean => isWide(useWindowDimensions());
-
-/** Whether the window is as low as that of a phone on its side: the page needs all of its height. */
-export const useIsLying = (): boolean => isLying(useWindowDimensions());
+/** The same of the window as it is, for what begins before the app. */
+export const isWindowWide = (): boolean => isWide({ width: innerWidth, height: innerHeight });

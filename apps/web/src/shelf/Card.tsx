@@ -2,7 +2,7 @@ import MoreHorizontal from 'lucide-react-native/icons/ellipsis';
 import { Image, Pressable, Text, View } from 'react-native';
 import { thumbnailAddress } from '../api/shelf';
 import { IconButton } from '../look/Button';
-import { useIsWide } from '../look/wide';
+import { useIsWide } from '../look/useIsWide';
 
 interface CardProps {
   readonly name: string;

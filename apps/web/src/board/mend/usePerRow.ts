@@ -1,4 +1,4 @@
-import { useIsWide } from '../../look/wide';
+import { useIsWide } from '../../look/useIsWide';
 
 /** How many choices of two words stand in a row. */
 export const usePerRow = (): number => (useIsWide() ? 2 : 3);

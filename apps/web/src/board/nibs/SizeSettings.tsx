@@ -1,7 +1,7 @@
 import { pxToMm } from '@true-nib/core/page';
 import { SIZE_LIMITS, sizeInPx, TWIN_LIMITS, type RackNib } from '@true-nib/core/rack';
 import { ScrubNumber } from '../../look/ScrubNumber';
-import { useIsWide } from '../../look/wide';
+import { useIsWide } from '../../look/useIsWide';
 import { useBoard } from '../boardContext';
 import { useDesk } from '../desk';
 import { changeNib, setNibSize, setRubSize } from './rackStore';
