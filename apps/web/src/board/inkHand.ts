@@ -3,6 +3,7 @@ import { boxOfPoints, growBox } from '@true-nib/core/math';
 import {
   mergeEdits,
   newLayer,
+  nodeOf,
   nodesOf,
   stackOf,
   topOfStack,
@@ -66,24 +67,24 @@ export interface Board {
   readonly notice: (message: string) => void;
 }
 
-/** The layers of a page, lowest first; those that are out of sight because others are alone count as hidden, too. */
-export function nodesInSight(page: Page): StackNode[] {
+/** A layer as the board shows it: hidden, too, when it is out of sight because others are alone. */
+export function asSeen(page: Page, node: StackNode): StackNode {
   const { solo } = useDesk.getState();
-  const stack = stackOf(page);
-  const nodes = nodesOf(stack);
-  if (solo.length === 0) return nodes;
-  return nodes.map((node) => ({ ...node, isHidden: !isShownUnder({ solo, standIns: false }, node, stack) }));
+  if (solo.length === 0 || isShownUnder({ solo, standIns: false }, node, stackOf(page))) return node;
+  return { ...node, isHidden: true };
 }
 
-/** The layer that is drawn on: the one in hand, or the highest Ink layer while none is. */
+/** The layer that is drawn on, as it is seen: the one in hand, or the highest Ink layer while none is. */
 export function layerInHand(page: Page, layerId: EntityId | undefined): StackNode | undefined {
-  const nodes = nodesInSight(page);
-  return nodes.find(({ layer }) => layer.id === layerId) ?? nodes.filter(({ layer }) => layer.medium === 'ink').at(-1);
+  const nodes = nodesOf(stackOf(page));
+  const node =
+    nodes.find(({ layer }) => layer.id === layerId) ?? nodes.filter(({ layer }) => layer.medium === 'ink').at(-1);
+  return node && asSeen(page, node);
 }
 
 /** Why nothing can be done to a layer that is not seen. */
-export const hiddenInWords = ({ name }: LayerEntity): string =>
-  useDesk.getState().solo.length > 0 ? `${name} is not seen: other layers are alone.` : `${name} is hidden.`;
+export const hiddenInWords = (page: Page, { id, name }: LayerEntity): string =>
+  nodeOf(page, id)?.isHidden ? `${name} is hidden.` : `${name} is not seen: other layers are alone.`;
 
 /** The layer that strokes go to: the one in hand, or an Ink layer to be added with the first stroke. Else a reason why not. */
 export function drawnLayer(
@@ -99,7 +100,7 @@ export function drawnLayer(
   if (layer.medium !== 'ink' && layer.medium !== 'wash')
     return `${layer.name} cannot be drawn on. Take an Ink or a Wash layer in the stack.`;
   if (isLocked) return `${layer.name} is locked.`;
-  if (isHidden) return hiddenInWords(layer);
+  if (isHidden) return hiddenInWords(page, layer);
   return { layer, edits: [] };
 }
 

@@ -1,8 +1,8 @@
 import type { Box } from '@true-nib/core/math';
 import type { ShownLine } from '@true-nib/core/mend';
-import type { EntityId, Page } from '@true-nib/core/page';
+import { nodesOf, stackOf, type EntityId, type Page } from '@true-nib/core/page';
 import { useDesk } from '../desk';
-import { hiddenInWords, layerInHand, nodesInSight, type Board } from '../inkHand';
+import { asSeen, hiddenInWords, layerInHand, type Board } from '../inkHand';
 import { useMend, type MendReach } from './mendStore';
 
 /** CSS px that a hand may miss a line or a mark by: a finger's. */
@@ -25,9 +25,11 @@ export function reachedLayers(page: Page, reach: MendReach = useMend.getState().
   if (reach === 'layer' || reach === 'chosen') {
     if (inHand?.layer.medium !== 'ink') return 'Lines are mended on Ink layers: take one in hand.';
     if (inHand.isLocked) return `${inHand.layer.name} is locked.`;
-    if (inHand.isHidden) return hiddenInWords(inHand.layer);
+    if (inHand.isHidden) return hiddenInWords(page, inHand.layer);
   }
-  const inks = nodesInSight(page).filter(({ layer }) => layer.medium === 'ink');
+  const inks = nodesOf(stackOf(page))
+    .filter(({ layer }) => layer.medium === 'ink')
+    .map((node) => asSeen(page, node));
   const isReached = (id: EntityId) =>
     reach === 'inks' || id === inHand?.layer.id || (reach === 'chosen' && chosenLayers.includes(id));
   const met = inks.filter(({ layer, isHidden }) => !isHidden && isReached(layer.id));

@@ -104,7 +104,7 @@ export class PointTool {
     const node = layerInHand(board.session.page, useDesk.getState().layerId);
     if (node?.layer.medium !== 'ink') return refuse(board.notice, 'Points are on lines: take an Ink layer in hand.');
     if (node.isLocked) return refuse(board.notice, `${node.layer.name} is locked.`);
-    if (node.isHidden) return refuse(board.notice, hiddenInWords(node.layer));
+    if (node.isHidden) return refuse(board.notice, hiddenInWords(board.session.page, node.layer));
     const reach = REACH / zoomOf(board.picture.view);
     const { stroke } = this;
     const grip = stroke && this.gripAt(stroke, at, reach);

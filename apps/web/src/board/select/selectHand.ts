@@ -46,7 +46,7 @@ export function beginSelecting(
   }
   if (node?.layer.medium !== 'ink' && node?.layer.medium !== 'wash')
     return refuse(board.notice, 'Take an Ink layer in hand to select its lines, or a Wash layer to select its pixels.');
-  if (node.isHidden) return refuse(board.notice, hiddenInWords(node.layer));
+  if (node.isHidden) return refuse(board.notice, hiddenInWords(board.session.page, node.layer));
   const joining: Joining = modifiers().shiftKey ? 'also' : modifiers().altKey ? 'less' : 'instead';
   return beginArea(board, node.layer, desk, joining, perCss);
 }
