@@ -1,6 +1,7 @@
 import type { PictureEntity, Tint } from '@true-nib/core/page';
 import type { Quad } from '@true-nib/core/select';
 import { wrap, type Remote } from 'comlink';
+import { Listeners } from '../listeners';
 import type { PictureService } from './picture.worker';
 import type { PyramidLevel } from './picturePieces';
 
@@ -13,7 +14,7 @@ export class Pictures {
   private readonly remote: Remote<PictureService> = wrap<PictureService>(this.worker);
   private readonly ready = new Map<string, readonly PyramidLevel[]>();
   private readonly awaited = new Set<string>();
-  private readonly arrivals = new Set<() => void>();
+  private readonly arrivals = new Listeners<[]>();
 
   constructor(
     private readonly bytes: PictureBytes,
@@ -36,12 +37,11 @@ export class Pictures {
     const known = this.levels(picture);
     if (known) return known;
     return new Promise((resolve) => {
-      const listener = () => {
+      const stop = this.arrivals.add(() => {
         if (this.awaited.has(nameOf(picture))) return;
-        this.arrivals.delete(listener);
+        stop();
         resolve(this.ready.get(nameOf(picture)));
-      };
-      this.arrivals.add(listener);
+      });
     });
   }
 
@@ -66,7 +66,7 @@ export class Pictures {
       this.onError('The rough could not be shown. It is safe on the server; reload the page to try again.');
     } finally {
       this.awaited.delete(name);
-      this.arrivals.forEach((listener) => listener());
+      this.arrivals.tell();
     }
   }
 }

@@ -83,7 +83,8 @@ export class WashSurface {
   /** Settles when the worker knows all edits so far and has all pixels there are, those that did not come before included. */
   private async ready(): Promise<void> {
     this.fetchMissing([...this.ground.index.wash.blobs()]);
-    await Promise.all([this.ground.told(), this.loaded()]);
+    await this.loaded();
+    await this.ground.told();
   }
 
   /** Tiles come in bursts: they are shown once a frame. */
