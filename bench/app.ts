@@ -27,6 +27,12 @@ export function atDesk(work: (desk: Desk) => Promise<void>): void {
   });
 }
 
+export const openBrowser = () =>
+  chromium.launch({
+    executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+    args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'],
+  });
+
 /** Opens a page of so many strokes in a browser of its own. */
 export async function onPage(
   desk: Desk,
@@ -35,10 +41,7 @@ export async function onPage(
   ratio = 1,
 ): Promise<void> {
   const id = await layFullPage(desk.address, 'demo-saltmarsh-ferry', options);
-  const browser = await chromium.launch({
-    executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
-    args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'],
-  });
+  const browser = await openBrowser();
   const viewport = ratio === 1 ? { width: 1280, height: 800 } : { width: 390, height: 844 };
   const tab = await browser.newPage({ viewport, deviceScaleFactor: ratio });
   tab.on('pageerror', (error) => console.error(error));

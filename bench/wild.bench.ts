@@ -1,9 +1,9 @@
-import { chromium, type Page as Tab } from '@playwright/test';
+import type { Page as Tab } from '@playwright/test';
 import { seededRandom } from '@true-nib/core/math';
 import { pixels, saved } from '../e2e/board';
 import type { Desk } from '../e2e/desk';
 import { Fingers, Pen, type Place } from '../e2e/hands';
-import { atDesk, rested } from './app';
+import { atDesk, openBrowser, rested } from './app';
 
 // A wild hand at the built app: it draws, presses and takes back whatever comes, each seed in its own way. Then the page must
 // come back the same after a reload, all that was done must be undone and done again, and nothing may have complained.
@@ -114,10 +114,7 @@ async function goWild(desk: Desk, page: string, seed: number): Promise<string[]>
   const cry = (what: string) => wrong.push(`${what}, after ${done.slice(-6).join(' | ')}`);
   const copy = await fetch(`${desk.address}/api/pages/${page}/duplicate`, { method: 'POST' });
   const { id } = (await copy.json()) as { id: string };
-  const browser = await chromium.launch({
-    executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
-    args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'],
-  });
+  const browser = await openBrowser();
   const phone = { viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true };
   const tab = await browser.newPage(isPhone ? phone : { viewport: { width: 1280, height: 800 } });
   tab.on('pageerror', ({ message }) => cry(`error: ${message}`));

@@ -345,13 +345,10 @@ export class PageSession {
           // One of them cannot be saved. Find it by sending them one by one.
           if (batch.length > 1) most = 1;
           else this.setAside(batch[0], error.message);
-        } else if (!isPutBack(error)) return this.tryLater(error);
-        else
-          try {
-            await this.startOver();
-          } catch (why) {
-            return this.tryLater(why);
-          }
+        } else {
+          const why = isPutBack(error) ? await this.startOver().catch((late: unknown) => late) : error;
+          if (why !== undefined) return this.tryLater(why);
+        }
       }
       await this.writing;
     }

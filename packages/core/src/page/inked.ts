@@ -17,7 +17,9 @@ export function inked(course: Spine, nib: Nib, seed = 0): Stroke {
 
 /** What a stroke looks like, without where it comes from: another page has neither its samples nor its guides. */
 export const bareStroke = ({ spine, nib, ends, grain, fills }: Stroke): Stroke => ({
-  ...{ spine, nib, ends },
+  spine,
+  nib,
+  ends,
   ...(grain && { grain }),
   ...(fills && { fills }),
 });
