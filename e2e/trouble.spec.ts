@@ -1,7 +1,7 @@
 import { closeSync, cpSync, ftruncateSync, openSync, rmSync, writeFileSync } from 'node:fs';
 import { ofKind } from '@true-nib/core/page';
 import sharp from 'sharp';
-import { countStrokes, onServer, openBoard, saved } from './board';
+import { countStrokes, darkCount, onServer, openBoard, pixels, saved } from './board';
 import { expect, test } from './desk';
 import { line, Pen } from './hands';
 
@@ -88,6 +88,59 @@ test('two tabs on one page do not lose each other’s strokes', async ({ page, c
   await saved(other);
 });
 
+test('an answer that is lost on its way hides nothing of what another tab did meanwhile', async ({
+  page,
+  context,
+  desk,
+}) => {
+  await openBoard(page, desk, 'demo-heron');
+  const other = await context.newPage();
+  await openBoard(other, desk, 'demo-heron');
+  const around = (y: number) => ({ x: 660, y: y - 10, width: 200, height: 20 });
+  const isThere = async (y: number) => darkCount(await pixels(page, ['ink', 'live'], around(y))) > 0;
+  expect(await isThere(380)).toBe(false);
+  let isLost = false;
+  await page.route('**/changes', async (route) => {
+    if (isLost || route.request().method() !== 'POST') return route.fallback();
+    isLost = true;
+    await route.fetch();
+    await (await Pen.for(other)).draw(line([640, 380], [900, 380]));
+    await expect.poll(() => countStrokes(desk, 'demo-heron')).toBe(2);
+    await route.abort();
+  });
+  await (await Pen.for(page)).draw(line([640, 340], [900, 340]));
+  await expect.poll(() => isThere(380)).toBe(true);
+  await saved(page);
+  // It goes on from what both did.
+  await page.keyboard.press('Control+z');
+  await expect.poll(() => countStrokes(desk, 'demo-heron')).toBe(1);
+  await saved(page);
+});
+
+test('what a tab left unsaved is saved from the shelf, without the page being opened', async ({
+  page,
+  context,
+  desk,
+}) => {
+  await openBoard(page, desk, 'demo-heron');
+  await desk.kill();
+  await (await Pen.for(page)).draw(line([640, 340], [900, 340]));
+  await expect(page.getByTestId('save-state')).toHaveText(/offline, 1 waiting/);
+  await page.close();
+  await desk.start();
+  const shelf = await context.newPage();
+  // The server is there and does not take it yet.
+  await shelf.route('**/changes', (route) => route.fulfill({ status: 500, json: { title: 'Out of order' } }));
+  await shelf.goto(`${desk.address}/folio/demo-saltmarsh-ferry`);
+  await expect(shelf.getByText('1 unsaved')).toBeVisible();
+  await shelf.unroute('**/changes');
+  await shelf.getByRole('button', { name: 'Back to the shelf' }).click();
+  await expect.poll(() => countStrokes(desk, 'demo-heron')).toBe(1);
+  await shelf.getByRole('link', { name: 'Open Saltmarsh Ferry' }).click();
+  await expect(shelf.getByRole('link', { name: 'Open The heron mask' })).toBeVisible();
+  await expect(shelf.getByText('1 unsaved')).toBeHidden();
+});
+
 test('addresses that lead nowhere say so and show the way back', async ({ page, desk }) => {
   await page.goto(`${desk.address}/no/such/place`);
   await expect(page.getByText('There is nothing here')).toBeVisible();
@@ -110,7 +163,7 @@ test('what is drawn on a page that another tab deleted waits, and is there when 
   await tell('DELETE');
   await pen.draw(line([600, 300], [760, 330]));
   await expect(page.getByText(/no such page.*kept in this browser/)).toBeVisible();
-  await expect(page.getByTestId('save-state')).toHaveText(/1 waiting/);
+  await expect(page.getByTestId('save-state')).toHaveText(/unsaved, 1 waiting/);
   await tell('POST', '/restore');
   await expect.poll(() => countStrokes(desk, 'demo-heron')).toBe(1);
   await saved(page);

@@ -81,6 +81,11 @@ export class ChangesBody {
   @Max(Number.MAX_SAFE_INTEGER)
   readonly since!: number;
 
+  @IsOptional()
+  @IsString()
+  @Length(1, 64)
+  readonly lastId?: string;
+
   @IsArray()
   @ArrayMinSize(1)
   @ArrayMaxSize(2_000)
@@ -99,6 +104,7 @@ export function checkedChanges(body: unknown): ChangesBody {
   return validated(
     Object.assign(new ChangesBody(), {
       since: 'since' in fields ? fields.since : undefined,
+      lastId: 'lastId' in fields ? fields.lastId : undefined,
       changes: 'changes' in fields ? fields.changes : undefined,
     }),
   );

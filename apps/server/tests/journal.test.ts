@@ -34,7 +34,8 @@ const asBytes = (asked: request.Test) =>
     response.on('end', () => done(null, Buffer.concat(parts)));
   });
 
-const send = (since: number, changes: readonly unknown[]) => sendChanges(service.app, pageId, since, changes);
+const send = (since: number, changes: readonly unknown[], lastId?: string) =>
+  sendChanges(service.app, pageId, since, changes, lastId);
 const revision = async () => (await request(service.app).get(`/api/pages/${pageId}`)).body.revision;
 
 describe('the journal', () => {
@@ -52,6 +53,16 @@ describe('the journal', () => {
     await send(0, first).expect(200);
     await send(0, first).expect(200, { revision: 2, added: 0 });
     await send(2, [first[1], drawing('b')]).expect(200, { revision: 3, added: 1 });
+  });
+
+  it('tells who sends a change again what others saved since, and does not let him stand where he has not been', async () => {
+    await send(0, [start()]).expect(200);
+    const mine = drawing('a');
+    await send(1, [mine]).expect(200);
+    await send(2, [drawing('b')]).expect(200);
+    const { body } = await send(1, [mine]).expect(409);
+    expect(body).toMatchObject({ revision: 3, changes: [{ id: mine.id }, { label: 'Stroke' }] });
+    await send(3, [mine]).expect(200, { revision: 3, added: 0 });
   });
 
   it('takes a change back and does it again, and never rewrites itself', async () => {
@@ -223,7 +234,22 @@ describe('what is refused', () => {
   it('a revision that does not exist yet, or is none', async () => {
     await send(99, [drawing('b')]).expect(412);
     await send(-1, [drawing('b')]).expect(400);
-    await request(service.app).get(`/api/pages/${pageId}/changes?since=x`).expect(400);
+    const news = `/api/pages/${pageId}/changes`;
+    await request(service.app).get(`${news}?since=x`).expect(400);
+    await request(service.app).get(`${news}?since=99`).expect(412);
+  });
+
+  it('a revision that is another change than the sender knows, since a copy was put back', async () => {
+    const { body } = await request(service.app).get(`/api/pages/${pageId}/changes`).expect(200);
+    const { length } = body.changes;
+    const { id } = body.changes[length - 1];
+    const refused = await send(length, [drawing('b')], 'of-before').expect(412);
+    expect(refused.body.detail).toMatch(/is not the change "of-before"/);
+    const news = `/api/pages/${pageId}/changes?since=${length}&lastId=`;
+    await request(service.app).get(`${news}of-before`).expect(412);
+    await request(service.app).get(`${news}${id}`).expect(200);
+    await send(length, [drawing('b')], '').expect(400);
+    await send(length, [drawing('b')], id).expect(200);
   });
 
   it('bytes that are not MessagePack, and envelopes without changes', async () => {

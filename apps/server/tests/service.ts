@@ -91,11 +91,17 @@ export const drawing = (id: string, x = 0, more: Partial<Change> = {}): Change =
   );
 export const start = (): Change => change([{ before: null, after: layer }], { label: 'Inks' });
 
-export const sendChanges = (app: Express, pageId: string, since: number, changes: readonly unknown[]) =>
+export const sendChanges = (
+  app: Express,
+  pageId: string,
+  since: number,
+  changes: readonly unknown[],
+  lastId?: string,
+) =>
   request(app)
     .post(`/api/pages/${pageId}/changes`)
     .set('content-type', PACKED_TYPE)
-    .send(Buffer.from(pack({ since, changes })));
+    .send(Buffer.from(pack({ since, changes, ...(lastId === undefined ? {} : { lastId }) })));
 
 export async function entitiesOf(app: Express, pageId: string): Promise<Map<string, { readonly kind: string }>> {
   const { body } = await request(app).get(`/api/pages/${pageId}`).expect(200);

@@ -12,7 +12,7 @@ import { Offline, ApiProblem } from '../src/api/request';
 import type { PageCard } from '../src/api/shelf';
 import type { Outbox, PackedChange } from '../src/session/outbox';
 import { PageSession } from '../src/session/pageSession';
-import type { Transport } from '../src/session/transport';
+import type { Stand, Transport } from '../src/session/transport';
 
 export const inks = newLayer({ id: 'inks', medium: 'ink', name: 'Inks', order: 'a0' });
 
@@ -51,6 +51,11 @@ export class FakeServer implements Transport {
     if (this.isDeleted) throw new ApiProblem(404, 'There is no such page', 'It may have been deleted.');
   }
 
+  private requireStand(revision: number, lastId: string | undefined): void {
+    if (revision > 0 && this.journal[revision - 1]?.id !== lastId)
+      throw new ApiProblem(412, 'This revision is another one', '');
+  }
+
   async load(pageId: string) {
     this.answer();
     const card: PageCard = {
@@ -67,19 +72,21 @@ export class FakeServer implements Transport {
     this.answer();
     return this.journal.map(({ id, by, label, undoes }) => ({ id, by, label, undoes }));
   }
-  async since(_pageId: string, revision: number) {
+  async since(_pageId: string, { revision, lastId }: Stand) {
     this.answer();
+    this.requireStand(revision, lastId);
     return { revision: this.journal.length, changes: this.journal.slice(revision, revision + this.atMost) };
   }
   async change(_pageId: string, changeId: string) {
     this.answer();
     return this.journal.find(({ id }) => id === changeId)!;
   }
-  async send(_pageId: string, since: number, changes: readonly Change[]) {
+  async send(_pageId: string, { revision: since, lastId }: Stand, changes: readonly Change[]) {
     this.answer();
-    if (since > this.journal.length) throw new ApiProblem(412, 'This revision does not exist yet', '');
+    this.requireStand(since, lastId);
     const fresh = changes.filter(({ id }) => this.journal.every((known) => known.id !== id));
-    if (fresh.length > 0 && since < this.journal.length)
+    const missed = this.journal.slice(since).some(({ id }) => changes.every((own) => own.id !== id));
+    if (missed || (fresh.length > 0 && since < this.journal.length))
       return { outcome: 'stale', revision: this.journal.length, between: this.journal.slice(since) } as const;
     try {
       fresh.reduce(applyChange, this.page);
@@ -116,6 +123,9 @@ export class FakeOutbox implements Outbox {
   async add(pageId: string, _changeId: string, packed: PackedChange) {
     const bytes = packed instanceof Blob ? await bytesIn(packed) : packed;
     this.changes.push({ pageId, change: unpackChange(bytes) });
+  }
+  async pages() {
+    return [...new Set([...this.changes, ...this.waiting].map(({ pageId }) => pageId))];
   }
   async pending(pageId: string) {
     return this.changes.filter((row) => row.pageId === pageId).map(({ change }) => change);

@@ -1,5 +1,6 @@
 import { sameValue, type Page } from '@true-nib/core/page';
 import type { PageSession } from '../src/session/pageSession';
+import { sendLeft } from '../src/session/sendLeft';
 import { draw, FakeOutbox, FakeServer, inks, openSession, stroke } from './fakes';
 
 const ids = (page: Page) => [...page.entities].map(({ id }) => id).sort();
@@ -88,7 +89,7 @@ describe('a server that answers, but not as it did', () => {
     draw(session, 'a');
     await session.flush();
     await jest.advanceTimersByTimeAsync(5_000);
-    expect(session.state).toMatchObject({ save: 'offline', waiting: 1 });
+    expect(session.state).toMatchObject({ save: 'unsaved', waiting: 1 });
     expect(ids(session.page)).toEqual(['a', 'inks']);
     expect(outbox.changes).toHaveLength(1);
     expect(notices).toEqual([expect.stringMatching(/no such page.*kept in this browser/)]);
@@ -123,7 +124,77 @@ describe('a server that answers, but not as it did', () => {
   });
 });
 
+describe('what an earlier visit left', () => {
+  const send = (server: FakeServer, outbox: FakeOutbox) => sendLeft({ transport: server, outbox });
+
+  it('is sent without opening the page, after its pictures and on top of what others did', async () => {
+    const server = new FakeServer();
+    const outbox = await leftUnsent(server);
+    await outbox.addBlob('ab', new Blob(['x']));
+    const other = await openSession(server, new FakeOutbox(), 'other');
+    draw(other.session, 'b', 100);
+    await other.session.flush();
+    expect(await send(server, outbox)).toEqual(new Map());
+    expect(ids(server.page)).toEqual(['a', 'b', 'inks']);
+    expect(server.sentBlobs).toEqual(['ab']);
+    expect([outbox.changes, outbox.kept.size]).toEqual([[], 0]);
+    expect(await send(server, outbox)).toEqual(new Map());
+    expect(server.journal).toHaveLength(3);
+  });
+
+  it('is not sent twice when the answer was lost', async () => {
+    const server = new FakeServer();
+    const outbox = await leftUnsent(server);
+    server.losesAnswers = true;
+    expect(await send(server, outbox)).toEqual(new Map([['p', 1]]));
+    expect(await send(server, outbox)).toEqual(new Map());
+    expect(server.journal).toHaveLength(2);
+  });
+
+  it.each([
+    ['the server is gone', (server: FakeServer) => void (server.isDown = true)],
+    ['the page was deleted', (server: FakeServer) => void (server.isDeleted = true)],
+    [
+      'it no longer fits',
+      (server: FakeServer) =>
+        server.journal.push({
+          ...server.journal[0],
+          ...{ id: 'gone', edits: [{ before: inks, after: null }] },
+        }),
+    ],
+  ])('stays for whoever opens the page while %s', async (_why, happens) => {
+    const server = new FakeServer();
+    const outbox = await leftUnsent(server);
+    happens(server);
+    expect(await send(server, outbox)).toEqual(new Map([['p', 1]]));
+    expect(outbox.changes).toHaveLength(1);
+  });
+
+  it('counts marks that are to become pixels, which need the page', async () => {
+    const server = new FakeServer();
+    const { session, outbox } = await openSession(server);
+    session.keepMarks('Rub', 'inks', [stroke('mark')]);
+    session.close();
+    expect(await send(server, outbox)).toEqual(new Map([['p', 1]]));
+  });
+});
+
 describe('leaving', () => {
+  it('does not keep what is on its way from being sent, and leaves what is refused to the next visit', async () => {
+    const server = new FakeServer();
+    const { session, outbox, notices } = await openSession(server);
+    draw(session, 'a');
+    session.close();
+    await session.flush();
+    expect(ids(server.page)).toEqual(['a', 'inks']);
+    expect(outbox.changes).toEqual([]);
+    server.journal.push({ ...server.journal[0], id: 'gone', edits: [{ before: inks, after: null }] });
+    draw(session, 'b');
+    await session.flush();
+    expect(outbox.changes).toHaveLength(1);
+    expect(notices).toEqual([]);
+  });
+
   const many = Array.from({ length: 40 }, (_, k) => ({ before: null, after: stroke(`many-${k}`, k) }));
 
   it('writes at once what was still being packed and what is kept on the way out, each once and in order', async () => {

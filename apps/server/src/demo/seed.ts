@@ -133,7 +133,7 @@ async function seedPage(store: Store, { id, name, size, sketch: draw, scan, seed
     ...(frame ? [change(`${id}:frame`, 'Sight a frame', [{ before: null, after: frameGuide(id, frame) }])] : []),
     ...inkedMarks(sketch, id, inkLayer, seed, frame && { frame, size }),
   ];
-  await appendChanges(store, id, 0, changes);
+  await appendChanges(store, id, { since: 0 }, changes);
   const page = changes.reduce(applyChange, newPage(size));
   await keepThumbnail(store, id, changes.length, await thumbnailOf(page, rough));
 }
@@ -214,7 +214,7 @@ async function seedSampler(
       : []),
     change(`${id}:lines`, label, lines, [inks.id]),
   ];
-  await appendChanges(store, id, 0, changes);
+  await appendChanges(store, id, { since: 0 }, changes);
   const page = changes.reduce(applyChange, newPage(size));
   await keepThumbnail(store, id, changes.length, await thumbnailFrom(pageToSvg(page)));
 }

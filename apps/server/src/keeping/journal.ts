@@ -65,33 +65,64 @@ export async function headersOf(store: Store, pageId: string): Promise<ChangeHea
   return rows.map(({ undoes, ...header }) => (undoes === null ? header : { ...header, undoes }));
 }
 
+/** Where somebody stands who knows a page: at which revision, and which change that was. */
+export interface Stand {
+  readonly since: number;
+  /** Left out, the number alone is trusted. */
+  readonly lastId?: string;
+}
+
+/**
+ * The changes that somebody does not know yet, oldest first, packed, as many as fit an answer. Throws a Problem (412) when
+ * the journal never stood where they stand: a copy of the database was put back.
+ */
+export async function newsFor(store: Store, pageId: string, stand: Stand, revision: number): Promise<Uint8Array[]> {
+  await requireStand(store, pageId, stand, revision);
+  return changesSince(store, pageId, stand.since);
+}
+
+async function requireStand(store: Store, pageId: string, { since, lastId }: Stand, revision: number): Promise<void> {
+  if (since > revision)
+    throw new Problem(
+      412,
+      'This revision does not exist yet',
+      `The page stands at revision ${revision}; ${since} was named.`,
+    );
+  if (since === 0 || lastId === undefined) return;
+  const row = await store.one<{ changeId: string }>(
+    'SELECT changeId FROM changes WHERE pageId = ? AND revision = ?',
+    ...[pageId, since],
+  );
+  if (row?.changeId !== lastId)
+    throw new Problem(412, 'This revision is another one', `Revision ${since} is not the change "${lastId}".`);
+}
+
 export type Appended =
   | { readonly outcome: 'saved'; readonly revision: number; readonly added: number }
   | { readonly outcome: 'stale'; readonly revision: number; readonly between: Uint8Array[] };
 
 /**
  * Appends changes to a page's journal and brings its entities up to date: all of them or none. Changes that are there
- * already are passed over, so sending twice is harmless. When the sender has not seen the newest revision, nothing is
+ * already are passed over, so sending twice is harmless. When the sender has not seen what others saved, nothing is
  * saved and the answer holds what came between.
  */
 export function appendChanges(
   store: Store,
   pageId: string,
-  since: number,
+  stand: Stand,
   changes: readonly Change[],
 ): Promise<Appended> {
+  const { since } = stand;
   return store.atomically(async (inside): Promise<Appended> => {
     const { revision, width, height, ppi } = await getPage(inside, pageId);
-    if (since > revision)
-      throw new Problem(
-        412,
-        'This revision does not exist yet',
-        `The page stands at revision ${revision}; ${since} was named.`,
-      );
-    const fresh = await unknownOnly(inside, pageId, changes);
-    if (fresh.length === 0) return { outcome: 'saved', revision, added: 0 };
-    if (since < revision)
+    await requireStand(inside, pageId, stand, revision);
+    const known = await knownRevisions(inside, pageId, changes);
+    const met = new Set(known.keys());
+    const fresh = changes.filter(({ id }) => !met.has(id) && met.add(id));
+    const own = [...known.values()].filter((at) => at > since).length;
+    if (since + own < revision || (fresh.length > 0 && since < revision))
       return { outcome: 'stale', revision, between: await changesSince(inside, pageId, since, revision - since) };
+    if (fresh.length === 0) return { outcome: 'saved', revision, added: 0 };
     let page: Page = { size: { width, height, ppi }, entities: await touched(inside, pageId, fresh) };
     const before = page.entities;
     for (const change of fresh) {
@@ -111,16 +142,17 @@ export function appendChanges(
   });
 }
 
-async function unknownOnly(store: Store, pageId: string, changes: readonly Change[]): Promise<Change[]> {
-  const known = new Set<string>();
+/** At which revision the journal took those of the changes that it holds already. */
+async function knownRevisions(store: Store, pageId: string, changes: readonly Change[]): Promise<Map<string, number>> {
+  const known = new Map<string, number>();
   for (const part of parts(changes.map((change) => change.id))) {
-    const rows = await store.all<{ changeId: string }>(
-      `SELECT changeId FROM changes WHERE pageId = ? AND changeId IN (${part.map(() => '?').join(', ')})`,
+    const rows = await store.all<{ changeId: string; revision: number }>(
+      `SELECT changeId, revision FROM changes WHERE pageId = ? AND changeId IN (${part.map(() => '?').join(', ')})`,
       ...[pageId, ...part],
     );
-    for (const row of rows) known.add(row.changeId);
+    for (const { changeId, revision } of rows) known.set(changeId, revision);
   }
-  return changes.filter((change) => !known.has(change.id) && known.add(change.id));
+  return known;
 }
 
 /** The present entities that the changes edit or need. */

@@ -1,7 +1,7 @@
 import { checkChange, fromJson, PACKED_TYPE, pack, packedList, toJson, unpack } from '@true-nib/core/page';
 import { raw, Router, type Request, type Response } from 'express';
 import { checked, checkedChanges, NameBody, PageBody } from '../dto';
-import { appendChanges, changeById, changesSince, entityRows, headersOf } from '../keeping/journal';
+import { appendChanges, changeById, entityRows, headersOf, newsFor } from '../keeping/journal';
 import { addPage, deletePage, duplicatePage, getPage, listPages, renamePage, restorePage } from '../keeping/pages';
 import type { Store } from '../keeping/query';
 import { Snapshots } from '../keeping/snapshots';
@@ -52,12 +52,12 @@ export function pageRoutes(store: Store): Router {
       response.json({ revision, changes: await headersOf(store, request.params.id) });
       return;
     }
-    sendChanges(
-      request,
-      response,
-      revision,
-      await changesSince(store, request.params.id, wholeNumber(request.query.since ?? '0', 'since')),
-    );
+    const { since, lastId } = request.query;
+    const stand = {
+      since: wholeNumber(since ?? '0', 'since'),
+      lastId: lastId === undefined ? undefined : String(lastId),
+    };
+    sendChanges(request, response, revision, await newsFor(store, request.params.id, stand, revision));
   });
   routes.get('/:id/changes/:changeId', async (request, response) => {
     const { revision } = await getPage(store, request.params.id);
@@ -65,8 +65,8 @@ export function pageRoutes(store: Store): Router {
   });
   routes.post('/:id/changes', raw({ type: PACKED_TYPE, limit: CHANGES_LIMIT }), async (request, response) => {
     const body: unknown = Buffer.isBuffer(request.body) ? unpack(request.body) : fromJson(request.body);
-    const { since, changes } = checkedChanges(body);
-    const appended = await appendChanges(store, request.params.id, since, changes.map(checkChange));
+    const { changes, ...stand } = checkedChanges(body);
+    const appended = await appendChanges(store, request.params.id, stand, changes.map(checkChange));
     snapshots.renewSoon(request.params.id);
     if (appended.outcome === 'saved') response.json({ revision: appended.revision, added: appended.added });
     else if (wantsPacked(request)) sendChanges(request, response.status(409), appended.revision, appended.between);

@@ -70,10 +70,10 @@ export function Strip() {
 /** Whether all is saved, and which page this is: on phones, where little fits, in this order. */
 function SaveLine({ before, after }: { readonly before: string; readonly after: string }) {
   const saved = useSessionState(useBoard(), savedInWords);
-  const isOffline = saved.startsWith('offline');
+  const isWaiting = saved.endsWith('waiting');
   return (
     <Text
-      className={`text-12 ${isOffline ? 'font-bold text-seal' : 'font-sans text-faint'}`}
+      className={`text-12 ${isWaiting ? 'font-bold text-seal' : 'font-sans text-faint'}`}
       numberOfLines={1}
       testID="save-state"
     >
@@ -83,7 +83,7 @@ function SaveLine({ before, after }: { readonly before: string; readonly after: 
 }
 
 const savedInWords = ({ save, waiting }: SessionState): string =>
-  save === 'offline' ? `offline, ${waiting} waiting` : save;
+  save === 'offline' || save === 'unsaved' ? `${save}, ${waiting} waiting` : save;
 
 function RedoButton() {
   const board = useBoard();

@@ -61,6 +61,8 @@ function keepAbreast(session: PageSession): () => void {
   const refresh = () => {
     if (document.visibilityState === 'visible') void session.refresh();
   };
+  // What came between the answer and this moment.
+  refresh();
   const tabs = new BroadcastChannel(`true-nib.page.${session.card.id}`);
   let known = session.state.revision;
   tabs.addEventListener('message', ({ data }: MessageEvent<number>) => {

@@ -23,6 +23,8 @@ interface OutboxSchema extends DBSchema {
 export interface Outbox {
   /** Keeps a change, packed: cloning thousands of edits would hold up the hand. */
   add(pageId: string, changeId: string, bytes: PackedChange): Promise<void>;
+  /** The pages for which something waits. */
+  pages(): Promise<readonly string[]>;
   pending(pageId: string): Promise<Change[]>;
   remove(pageId: string, changeIds: ReadonlySet<string>): Promise<void>;
   /** Keeps marks that are to become pixels, packed as a change that would lay them down as lines. */
@@ -88,6 +90,20 @@ const isMarks = (row: WaitingRow): boolean => 'isMarks' in row && row.isMarks ==
 
 export const indexedDbOutbox: Outbox = {
   add: (pageId, id, bytes) => addRow({ pageId, id, bytes }),
+  async pages() {
+    const found: string[] = [];
+    let cursor = await (
+      await database()
+    )
+      .transaction('changes')
+      .store.index('pageId')
+      .openKeyCursor(undefined, 'nextunique');
+    while (cursor) {
+      found.push(cursor.key);
+      cursor = await cursor.continue();
+    }
+    return found;
+  },
   pending: (pageId) => rowsOf(pageId, (row) => !isMarks(row)),
   remove: removeRows,
   addMarks: (pageId, id, bytes) => addRow({ pageId, id: marksId(id), bytes, isMarks: true }),

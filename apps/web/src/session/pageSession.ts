@@ -21,10 +21,12 @@ import { breath } from '../breath';
 import { Listeners } from '../listeners';
 import { BATCH, BATCH_EDITS, batchOf } from './batch';
 import type { Outbox } from './outbox';
-import { isPutBack, type PartsListener, type Transport } from './transport';
+import { sendBlobs } from './sendLeft';
+import { isPutBack, type PartsListener, type Stand, type Transport } from './transport';
 import { Waiting } from './waiting';
 
-export type SaveState = 'saved' | 'saving' | 'offline';
+/** Unsaved: the server answers, and says no. */
+export type SaveState = 'saved' | 'saving' | 'offline' | 'unsaved';
 
 export interface SessionState {
   readonly save: SaveState;
@@ -44,6 +46,8 @@ interface SessionOptions {
 }
 
 const RETRY_MS = 2_000;
+const PUT_BACK = 'The server was put back to an earlier state of this page.';
+const DISAGREED = 'This page was loaded anew, since it was no longer what the server has.';
 
 /**
  * One page while it is open: its value, what is still to be saved, and what can be undone. Every change is applied at
@@ -86,9 +90,8 @@ export class PageSession {
 
   /** Opens a page: what the server has, and on top of it what an earlier session could not send. */
   static async open(pageId: string, options: SessionOptions): Promise<PageSession> {
-    const [{ card, entities }, headers, left, marks] = await Promise.all([
-      options.transport.load(pageId, options.onParts),
-      options.transport.headers(pageId),
+    const [{ card, entities, headers }, left, marks] = await Promise.all([
+      loadWhole(options.transport, pageId, options.onParts),
       options.outbox.pending(pageId),
       options.outbox.marks(pageId),
     ]);
@@ -161,6 +164,7 @@ export class PageSession {
     return this.noticeListeners.add(listener);
   }
 
+  /** Ends it. What is on its way is still sent, as long as nothing is wrong with it. */
   close(): void {
     this.isClosed = true;
     clearTimeout(this.retry);
@@ -231,9 +235,14 @@ export class PageSession {
       // The server answers with so many changes at a time.
       while (!(await this.fetchNews()));
     } catch (error) {
-      if (error instanceof ApiProblem) this.tellWhy(error);
-      else if (!(error instanceof Offline)) throw error;
+      const left = await this.goOnFrom(error);
+      if (left instanceof ApiProblem) this.tellWhy(left);
+      else if (left !== undefined && !(left instanceof Offline)) throw left;
     }
+  }
+
+  private get stand(): Stand {
+    return { revision: this.current.revision, lastId: this.journal.at(-1)?.id };
   }
 
   private get isBusy(): boolean {
@@ -243,10 +252,9 @@ export class PageSession {
   /** Answers whether there are no more, or others will bring them. */
   private async fetchNews(): Promise<boolean> {
     const known = this.current.revision;
-    const { revision, changes } = await this.options.transport.since(this.card.id, known);
+    const { revision, changes } = await this.options.transport.since(this.card.id, this.stand);
     if (this.isBusy || this.isClosed || this.current.revision !== known) return true;
-    if (revision < known) await this.startOver();
-    else if (changes.length > 0) this.putBeneath(changes, known + changes.length);
+    if (changes.length > 0) this.putBeneath(changes, known + changes.length);
     return changes.length === 0 || known + changes.length >= revision;
   }
 
@@ -256,7 +264,7 @@ export class PageSession {
     this.sending ??= this.sendAll().finally(() => {
       this.sending = undefined;
       // What was drawn just as the last batch was answered.
-      if (this.pending.length > 0 && this.current.save === 'saving' && !this.isClosed) void this.flush();
+      if (this.pending.length > 0 && this.current.save === 'saving') void this.flush();
     });
     return this.sending;
   }
@@ -327,45 +335,35 @@ export class PageSession {
   private async sendAll(): Promise<void> {
     await this.writing;
     let most = BATCH;
-    while (this.pending.length > 0 && !this.isClosed) {
+    while (this.pending.length > 0) {
       const batch = batchOf(this.pending, most);
       try {
-        await this.sendBlobs();
+        await sendBlobs(this.options, ({ message }) => this.notify(message));
         const sent = await this.options.transport.send(
           this.card.id,
-          this.current.revision,
+          this.stand,
           batch,
           batch.map((change) => this.waiting.bytesOf(change)),
         );
         if (sent.outcome === 'saved') this.confirm(batch, sent.revision);
+        else if (this.isClosed) return this.tryLater();
         else this.putBeneath(sent.between, sent.revision);
         most = BATCH;
       } catch (error) {
+        // Nobody would hear what is wrong: it waits for whoever opens the page next.
+        if (this.isClosed) return this.tryLater();
         if (isRefusal(error)) {
           // One of them cannot be saved. Find it by sending them one by one.
           if (batch.length > 1) most = 1;
           else this.setAside(batch[0], error.message);
         } else {
-          const why = isPutBack(error) ? await this.startOver().catch((late: unknown) => late) : error;
+          const why = await this.goOnFrom(error);
           if (why !== undefined) return this.tryLater(why);
         }
       }
       await this.writing;
     }
     if (this.pending.length === 0) this.setState({ save: 'saved' });
-  }
-
-  private async sendBlobs(): Promise<void> {
-    for (const { sha256, bytes } of await this.options.outbox.blobs()) {
-      try {
-        await this.options.transport.sendBlob(sha256, bytes);
-      } catch (error) {
-        // A picture that the server refuses for good must not hold up the strokes behind it.
-        if (!isRefusal(error)) throw error;
-        this.notify(error.message);
-      }
-      await this.options.outbox.removeBlob(sha256);
-    }
   }
 
   private confirm(batch: readonly Change[], revision: number): void {
@@ -378,29 +376,35 @@ export class PageSession {
     this.setState({ revision });
   }
 
-  /** Begins anew from what the server has now, with what is not saved yet on top: a copy of its data was put back. */
-  private async startOver(): Promise<void> {
-    const { transport } = this.options;
-    const [{ card, entities }, headers] = await Promise.all([
-      transport.load(this.card.id),
-      transport.headers(this.card.id),
-    ]);
+  /** Begins anew when this tab and the server no longer agree. Answers what is in the way of going on, if anything. */
+  private async goOnFrom(error: unknown): Promise<unknown> {
+    const why = isPutBack(error) ? PUT_BACK : error instanceof PageError ? DISAGREED : undefined;
+    return why === undefined ? error : this.startOver(why).catch((late: unknown) => late);
+  }
+
+  /** Begins anew from what the server has now, with what is not saved yet on top. */
+  private async startOver(why: string): Promise<void> {
+    const { card, entities, headers } = await loadWhole(this.options.transport, this.card.id);
     this.confirmed = pageOf(card, entities);
     this.journal = [...headers];
-    this.rebuild(this.pending);
+    this.rebuild(this.letGo(new Set(headers.map(({ id }) => id))));
     this.setState({ revision: card.revision, history: this.readHistory() });
-    this.notify('The server was put back to an earlier state of this page. What it did not have yet lies on top.');
+    this.notify(`${why} What the server did not have yet lies on top.`);
   }
 
   /** Puts changes of others beneath one's own. Own changes among them were saved before their answer was lost. */
   private putBeneath(changes: readonly Change[], revision: number): void {
-    const saved = new Set(changes.map((change) => change.id));
     this.confirmed = changes.reduce(applyChange, this.confirmed);
     this.journal.push(...changes.map(headerOf));
-    const waiting = this.pending.filter((change) => !saved.has(change.id));
-    void this.options.outbox.remove(this.card.id, saved);
-    this.rebuild(waiting);
+    this.rebuild(this.letGo(new Set(changes.map(({ id }) => id))));
     this.setState({ revision, history: this.readHistory() });
+  }
+
+  /** Takes what the server has off the outbox. Answers what is left to be saved. */
+  private letGo(saved: ReadonlySet<string>): Change[] {
+    const gone = this.pending.filter(({ id }) => saved.has(id));
+    if (gone.length > 0) void this.options.outbox.remove(this.card.id, new Set(gone.map(({ id }) => id)));
+    return this.pending.filter(({ id }) => !saved.has(id));
   }
 
   private setAside(change: Change, reason: string): void {
@@ -421,7 +425,7 @@ export class PageSession {
         this.pending.push(change);
       } catch (error) {
         if (!(error instanceof PageError)) throw error;
-        this.notify(`${error.message} Your change was taken back; the other one stands.`);
+        this.notify(`"${change.label}" was taken back, since others changed the same: ${error.message}`);
         void this.options.outbox.remove(this.card.id, new Set([change.id]));
       }
     }
@@ -429,9 +433,10 @@ export class PageSession {
     this.emitEdited(differences(before, page));
   }
 
-  private tryLater(why: unknown): void {
-    if (why instanceof ApiProblem) this.tellWhy(why);
-    this.setState({ save: 'offline' });
+  private tryLater(why?: unknown): void {
+    const isRefused = why instanceof ApiProblem;
+    if (isRefused) this.tellWhy(why);
+    this.setState({ save: isRefused ? 'unsaved' : 'offline' });
     if (!this.isClosed) this.retry = setTimeout(() => void this.flush(), RETRY_MS);
   }
 
@@ -463,6 +468,15 @@ export class PageSession {
     if (this.noticeListeners.isEmpty) this.unheard.push(message);
     else this.noticeListeners.tell(message);
   }
+}
+
+/** A page and its journal as of the same revision, though they are asked for side by side. */
+async function loadWhole(transport: Transport, pageId: string, onParts?: PartsListener) {
+  const [page, early] = await Promise.all([transport.load(pageId, onParts), transport.headers(pageId)]);
+  const { revision } = page.card;
+  // Each change is one revision. What was saved between the two answers is news like any other.
+  const headers = early.length < revision ? await transport.headers(pageId) : early;
+  return { ...page, headers: headers.slice(0, revision) };
 }
 
 const pageOf = ({ width, height, ppi }: PageCard, entities: readonly Entity[]): Page => ({

@@ -7,6 +7,7 @@ import {
   unpack,
   type Change,
   type ChangeHeader,
+  type ChangeId,
   type Entity,
   type PackedParts,
 } from '@true-nib/core/page';
@@ -19,6 +20,12 @@ import type { PackedChange } from './outbox';
 export type Sent =
   | { readonly outcome: 'saved'; readonly revision: number }
   | { readonly outcome: 'stale'; readonly revision: number; readonly between: readonly Change[] };
+
+/** Where a tab stands that knows a page: at which revision, and which change that was; none at the beginning. */
+export interface Stand {
+  readonly revision: number;
+  readonly lastId: ChangeId | undefined;
+}
 
 /** A page as the server holds it. */
 export interface LoadedPage {
@@ -33,10 +40,10 @@ export type PartsListener = (card: PageCard, parts: PackedParts) => void;
 export interface Transport {
   load(pageId: string, onParts?: PartsListener): Promise<LoadedPage>;
   headers(pageId: string): Promise<readonly ChangeHeader[]>;
-  since(pageId: string, revision: number): Promise<{ readonly revision: number; readonly changes: readonly Change[] }>;
+  since(pageId: string, stand: Stand): Promise<{ readonly revision: number; readonly changes: readonly Change[] }>;
   change(pageId: string, changeId: string): Promise<Change>;
   /** Sends changes; `packed` are their bytes, in the same order. */
-  send(pageId: string, since: number, changes: readonly Change[], packed: readonly PackedChange[]): Promise<Sent>;
+  send(pageId: string, stand: Stand, changes: readonly Change[], packed: readonly PackedChange[]): Promise<Sent>;
   sendBlob(sha256: string, bytes: Blob): Promise<void>;
   blob(sha256: string): Promise<Blob>;
 }
@@ -106,8 +113,9 @@ export const httpTransport: Transport = {
   async headers(pageId) {
     return (await requestJson<{ changes: ChangeHeader[] }>(`/pages/${pageId}/changes?only=headers`)).changes;
   },
-  async since(pageId, revision) {
-    return changesIn(await request(`/pages/${pageId}/changes?since=${revision}`, { headers: packed }));
+  async since(pageId, { revision, lastId }) {
+    const known = lastId === undefined ? '' : `&lastId=${encodeURIComponent(lastId)}`;
+    return changesIn(await request(`/pages/${pageId}/changes?since=${revision}${known}`, { headers: packed }));
   },
   async change(pageId, changeId) {
     const { changes } = await changesIn(
@@ -115,8 +123,8 @@ export const httpTransport: Transport = {
     );
     return changes[0];
   },
-  async send(pageId, since, _changes, bytes) {
-    const head = listRecordHead({ since }, 'changes', bytes.length);
+  async send(pageId, { revision: since, lastId }, _changes, bytes) {
+    const head = listRecordHead(lastId === undefined ? { since } : { since, lastId }, 'changes', bytes.length);
     const body = new Blob([head, ...bytes].map((part) => (part instanceof Blob ? part : new Uint8Array(part))));
     const headers = { ...packed, 'content-type': PACKED_TYPE };
     const response = await request(`/pages/${pageId}/changes`, { method: 'POST', headers, body }, [409]);
@@ -141,5 +149,5 @@ export const httpTransport: Transport = {
   },
 };
 
-/** Whether the server stands at an earlier revision than it did: a copy of its data was put back. */
+/** Whether the server never stood where this tab stands: a copy of its data was put back. */
 export const isPutBack = (error: unknown): boolean => error instanceof ApiProblem && error.status === 412;

@@ -7,6 +7,8 @@ import { useIsWide } from '../look/useIsWide';
 interface CardProps {
   readonly name: string;
   readonly detail: string;
+  /** What the artist should know of it first. */
+  readonly warning?: string;
   /** The page whose picture is shown, and the revision it shows. */
   readonly picture: {
     readonly pageId: string;
@@ -19,7 +21,7 @@ interface CardProps {
 }
 
 /** A folio or a page on the shelf: its picture as a sheet of paper, its name, and what can be done with it. */
-export function Card({ name, detail, picture, onOpen, onMore }: CardProps) {
+export function Card({ name, detail, warning, picture, onOpen, onMore }: CardProps) {
   const ratio = picture ? Math.min(1.6, Math.max(0.5, picture.width / picture.height)) : 0.7;
   const roomy = useIsWide();
   const height = roomy ? 270 : 210;
@@ -53,6 +55,7 @@ export function Card({ name, detail, picture, onOpen, onMore }: CardProps) {
             {name}
           </Text>
           <Text className="font-sans text-12 text-faint" numberOfLines={1}>
+            {warning !== undefined && <Text className="font-bold text-seal">{`${warning} · `}</Text>}
             {detail}
           </Text>
         </Pressable>

@@ -11,11 +11,13 @@ import { Empty, Loading } from '../look/Empty';
 import { Card } from './Card';
 import { MoreSheet } from './MoreSheet';
 import { NewPageSheet } from './NewPageSheet';
+import { useLeft } from './useLeft';
 
 /** One folio: its pages in order. */
 export function FolioScreen() {
   const { id } = useLocalSearchParams<{ id: string }>();
   const folio = useQuery({ queryKey: ['folio', id], queryFn: () => fetchFolio(id), refetchOnMount: 'always' });
+  const left = useLeft();
   const [more, setMore] = useState<PageCard | undefined>();
   const [isAdding, setAdding] = useState(false);
   return (
@@ -44,6 +46,7 @@ export function FolioScreen() {
             <Card
               key={page.id}
               name={page.name}
+              warning={left.has(page.id) ? `${left.get(page.id)} unsaved` : undefined}
               detail={`${k + 1} · ${sizeInWords(page)}`}
               picture={{ pageId: page.id, revision: page.thumbnail, width: page.width, height: page.height }}
               onOpen={() => router.push(`/page/${page.id}`)}

@@ -11,10 +11,12 @@ import { sayError } from '../look/notices';
 import { Sheet } from '../look/Sheet';
 import { Card } from './Card';
 import { MoreSheet } from './MoreSheet';
+import { useLeft } from './useLeft';
 
 /** The first screen: every folio as a card. */
 export function ShelfScreen() {
   const folios = useQuery({ queryKey: ['folios'], queryFn: fetchFolios, refetchOnMount: 'always' });
+  useLeft();
   const [more, setMore] = useState<FolioCard | undefined>();
   const [isNaming, setNaming] = useState(false);
   return (
