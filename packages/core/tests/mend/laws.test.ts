@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { applyChange, draftChange, invertChange, newPage, ofKind, type Page, type StrokeEntity } from '../../src/page';
-import { planning, rubStroke, snip, type MendDeed } from '../../src/mend';
-import { bar, entities } from './lines';
+import { rubStroke, snip, type MendDeed } from '../../src/mend';
+import { bar, entities, planned } from './lines';
 
 // Laws of every deed, on pages of lines that lie anyhow.
 
@@ -37,24 +37,12 @@ const DEEDS: readonly MendDeed[] = [
   { deed: 'clean', frontId: 'front' },
 ];
 
-function planned(
-  strokes: readonly StrokeEntity[],
-  deed: MendDeed,
-  mayChange: (one: StrokeEntity) => boolean = () => true,
-) {
-  const work = planning(strokes, mayChange, deed, newId);
-  for (;;) {
-    const step = work.next();
-    if (step.done) return step.value.edits;
-  }
-}
-
 describe('every deed', () => {
   it.each(DEEDS)('$deed: undone, it leaves the page as it was, and each line has an id of its own', (deed) => {
     fc.assert(
       fc.property(lines, (strokes) => {
         const page = pageOf(strokes);
-        const change = draftChange(deed.deed, planned(strokes, deed));
+        const change = draftChange(deed.deed, planned(strokes, deed, newId));
         const after = applyChange(page, change);
         expect(strokesOf(applyChange(after, invertChange(change, { id: 'back', by: 'a', at: 0 })))).toEqual(
           strokesOf(page),
@@ -70,7 +58,7 @@ describe('every deed', () => {
   it.each(DEEDS)('$deed: changes no line that may not be changed', (deed) => {
     fc.assert(
       fc.property(lines, (strokes) => {
-        const edits = planned(strokes, deed, ({ layerId }) => layerId === 'back');
+        const edits = planned(strokes, deed, newId, ({ layerId }) => layerId === 'back');
         expect(
           edits.every(({ before }) => before === null || (before.kind === 'stroke' && before.layerId === 'back')),
         ).toBe(true);

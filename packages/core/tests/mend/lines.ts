@@ -8,7 +8,8 @@ import {
   segmentCount,
   type Spine,
 } from '../../src/curve';
-import { inked, type Stroke, type StrokeEntity } from '../../src/page';
+import { planning, type MendDeed } from '../../src/mend';
+import { inked, type Edit, type Stroke, type StrokeEntity } from '../../src/page';
 import { ellipseSpine, lineSpine } from '../../src/shapes';
 import { liner } from '../hands';
 
@@ -42,4 +43,18 @@ export function kinkOf(spine: Spine): number {
     worst = Math.max(worst, Math.acos(Math.min(1, before.x * after.x + before.y * after.y)));
   }
   return worst;
+}
+
+/** What a deed over lines would do, worked out in one go. */
+export function planned(
+  strokes: readonly StrokeEntity[],
+  deed: MendDeed,
+  newId: () => string,
+  mayChange: (one: StrokeEntity) => boolean = () => true,
+): readonly Edit[] {
+  const work = planning(strokes, mayChange, deed, newId);
+  for (;;) {
+    const step = work.next();
+    if (step.done) return step.value.edits;
+  }
 }
