@@ -25,6 +25,7 @@ import {
   type Point,
 } from '../math';
 import {
+  isKeepable,
   draftChange,
   find,
   mapPath,
@@ -376,7 +377,10 @@ function onLine(on: Point, angle: number, ...points: readonly Point[]): Point[] 
   });
 }
 
-/** The line between its new ends: a straight one turned and stretched as it is, a curved one cut anew from its path. */
+/**
+ * The line between its new ends: a straight one turned and stretched as it is, a curved one cut anew from its path. It stays
+ * where it is when it would have no length, or go farther than lines can be kept.
+ */
 function laidAnew({ stroke, ends, path, shape }: Tied, [a, b]: Ends): StrokeEntity {
   if (distance(ends[0], a) < 1e-12 && distance(ends[1], b) < 1e-12) return stroke;
   const { guide, origin } = stroke;
@@ -384,17 +388,19 @@ function laidAnew({ stroke, ends, path, shape }: Tied, [a, b]: Ends): StrokeEnti
   const left = origin && { origin: { ...origin, left: 'edited' as const } };
   const long = distance(ends[0], ends[1]);
   if (path.kind === 'line') {
-    if (long < 1e-9) return stroke;
+    const length = distance(a, b);
+    if (Math.min(long, length) < 1e-9) return stroke;
     const turn =
       angleOf([b.x - a.x, b.y - a.y, 0, 0, 0, 0]) - angleOf([ends[1].x - ends[0].x, ends[1].y - ends[0].y, 0, 0, 0, 0]);
     const map = chain(
       translation(-ends[0].x, -ends[0].y),
-      scaling(distance(a, b) / long),
+      scaling(length / long),
       rotation(turn),
       translation(a.x, a.y),
     );
     const spine = mapSpine(stroke.spine, map);
-    const along = { dx: (b.x - a.x) / distance(a, b), dy: (b.y - a.y) / distance(a, b) };
+    if (!isKeepable(spine)) return stroke;
+    const along = { dx: (b.x - a.x) / length, dy: (b.y - a.y) / length };
     const straight: GuidePath = shape.kind === 'straightedge' ? path : { kind: 'line', ...a, ...along };
     const cuts = mapEnds(stroke.ends, (at) => apply(map, at));
     return { ...stroke, spine, ends: cuts, guide: { ...guide, path: straight }, ...left };

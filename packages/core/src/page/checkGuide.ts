@@ -1,19 +1,6 @@
 import type { StrokeCopy, StrokeGuide } from './entity';
 import { PageError } from './errors';
-import {
-  checkMatrix,
-  checkSpine,
-  ENTITY_LIMITS,
-  flag,
-  id,
-  list,
-  number,
-  oneOf,
-  optional,
-  record,
-  text,
-  type Fields,
-} from './fields';
+import { checkMatrix, checkSpine, flag, id, list, number, oneOf, optional, record, text, type Fields } from './fields';
 import type { Matrix3x3 } from '../math';
 import {
   FRAME_PLANES,
@@ -49,8 +36,8 @@ export const checkGuide = (fields: Fields): GuideEntity => ({
   shape: checkShape(fields.shape),
 });
 
-/** Points of guides may lie far off the page. */
-const FAR = 100 * ENTITY_LIMITS.coordinate;
+/** Points of guides may lie farther off than anything that is drawn. */
+const FAR = 1e11;
 
 const placeOf = (fields: Fields) => ({ x: number(fields.x, 'x', -FAR, FAR), y: number(fields.y, 'y', -FAR, FAR) });
 const angleOf = (fields: Fields) => number(fields.angle, 'angle', -1e3, 1e3);
@@ -147,12 +134,9 @@ function checkShape(value: unknown): GuideShape {
 
 const planeOf = (fields: Fields) => oneOf(fields.plane, 'plane', FRAME_PLANES);
 
-/** Vanishing points lie farther off than anything that is drawn. */
-const FARTHEST = 1e11;
-
 function checkVanishingPoint(value: unknown, name: string): VanishingPoint {
   const [x, y, w] = list(value, name, 3);
-  const at = (coordinate: unknown) => number(coordinate, name, -FARTHEST, FARTHEST);
+  const at = (coordinate: unknown) => number(coordinate, name, -FAR, FAR);
   if (w !== 0 && w !== 1) throw new PageError(`"${name}" is x, y and 1, or a direction and 0.`);
   const point: VanishingPoint = [at(x), at(y), w];
   if (w === 0 && Math.abs(Math.hypot(point[0], point[1]) - 1) > 1e-6)
@@ -234,7 +218,7 @@ function checkFrameGrid(value: unknown): FrameGrid {
 function checkTemplatePlace(value: unknown): TemplatePlace {
   const fields = record(value, 'A place');
   const scale = (name: string) => {
-    const found = number(fields[name], name, -1e4, 1e4);
+    const found = number(fields[name], name, -GUIDE_LIMITS.scale, GUIDE_LIMITS.scale);
     if (Math.abs(found) < 1e-4) throw new PageError(`"${name}" flattens the template; ${found} came.`);
     return found;
   };

@@ -231,6 +231,7 @@ export const GUIDE_LIMITS = {
   count: 2_000,
   hues: 6,
   rings: 64,
+  scale: 1e4,
   layers: 1_000,
   focal: { least: 10, most: 1e6 },
   gridStep: { least: 1, most: 1e5 },

@@ -61,8 +61,15 @@ export function mapPath(path: GuidePath, map: Matrix): GuidePath {
   return { kind: 'ellipse', ...at, rx: sum + difference, ry: Math.abs(sum - difference), angle: (twist + turn) / 2 };
 }
 
-/** Page px beyond which nothing on a page can be kept. */
-const FARTHEST = 9e5;
+/** Page px from its corner beyond which nothing is drawn: lines that run towards a horizon have no end of their own. */
+export const FARTHEST_DRAWN = 9e5;
+
+/** Whether all of a course lies where lines can be kept. */
+export function isKeepable({ points }: Spine): boolean {
+  for (let i = 0; i < points.length; i += STRIDE)
+    if (!(Math.abs(points[i]) < FARTHEST_DRAWN && Math.abs(points[i + 1]) < FARTHEST_DRAWN)) return false;
+  return true;
+}
 
 /** Ends whose cuts went where `map` takes points of the page; straight across where it takes one of them nowhere, or too far. */
 export function mapEnds([first, last]: Stroke['ends'], map: (at: Point) => Point | undefined): Stroke['ends'] {
@@ -71,7 +78,7 @@ export function mapEnds([first, last]: Stroke['ends'], map: (at: Point) => Point
     const gone = new Float64Array(end.gone.length);
     for (let i = 0; i < gone.length; i += 2) {
       const at = map({ x: end.gone[i], y: end.gone[i + 1] });
-      if (!at || !(Math.hypot(at.x, at.y) < FARTHEST)) return 'flat';
+      if (!at || !(Math.hypot(at.x, at.y) < FARTHEST_DRAWN)) return 'flat';
       gone[i] = at.x;
       gone[i + 1] = at.y;
     }

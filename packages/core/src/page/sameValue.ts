@@ -1,6 +1,7 @@
 /** Whether two plain values (objects, arrays, typed arrays, numbers, strings) hold the same. */
 export function sameValue(a: unknown, b: unknown): boolean {
-  if (Object.is(a, b)) return true;
+  // 0 and -0 are one: what was packed comes back without the sign.
+  if (a === b || Object.is(a, b)) return true;
   if (typeof a !== 'object' || typeof b !== 'object' || a === null || b === null) return false;
   if (isNumbers(a) || isNumbers(b)) return isNumbers(a) && isNumbers(b) && sameNumbers(a, b);
   const entries = Object.entries(a).filter(([, value]) => value !== undefined);

@@ -81,6 +81,13 @@ describe('the gate', () => {
     expect(sameValue(unpackEntity(pack(stroke('u'))), stroke('u'))).toBe(true);
   });
 
+  it('takes a line whose mirror has a zero below nothing for the one that went', () => {
+    const mirrored = { ...stroke('s'), copy: { set: 'twins', matrix: [-1, -0, -0, 1, 800, -0] as const } };
+    expect(sameValue(unpackEntity(pack(mirrored)), mirrored)).toBe(true);
+    expect(sameValue([-0, NaN], [0, NaN])).toBe(true);
+    expect(sameValue([0], [1e-300])).toBe(false);
+  });
+
   it.each([700, 501, 250, 3, 1])('packs a change of %i edits in parts that are a whole together', (count) => {
     const large = change(adding(...Array.from({ length: count }, (_, k) => stroke(`s${k}`, k))), { undoes: 'other' });
     const parts = [...packedInParts(large)];

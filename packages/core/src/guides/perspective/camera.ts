@@ -1,5 +1,5 @@
-import { scaled, sum, unit, type Point, type Vector } from '../../math';
-import { FRAME_WAYS, PageError, type FrameShape, type FrameWay, type VanishingPoint } from '../../page';
+import { box, clippedSegment, scaled, sum, unit, type Point, type Vector } from '../../math';
+import { FARTHEST_DRAWN, FRAME_WAYS, PageError, type FrameShape, type FrameWay, type VanishingPoint } from '../../page';
 import {
   frameFromPoints,
   isFinitePoint,
@@ -151,7 +151,15 @@ export const seenAt = ({ centre, focal }: Camera, [x, y, z]: Vector): Point => (
 /** The place in space behind a page point, as deep as the page. */
 export const behind = ({ centre, focal }: Camera, { x, y }: Point): Vector => [x - centre.x, y - centre.y, focal];
 
-/** The picture of a segment in space: what lies behind the viewer is cut off; nothing where all of it does. */
+const KEPT = box(-FARTHEST_DRAWN, -FARTHEST_DRAWN, FARTHEST_DRAWN, FARTHEST_DRAWN);
+
+/** What can be kept of a segment that may run towards a horizon. */
+export const keptSegment = (a: Point, b: Point): readonly [Point, Point] | undefined =>
+  [a, b].every(({ x, y }) => Math.abs(x) <= FARTHEST_DRAWN && Math.abs(y) <= FARTHEST_DRAWN)
+    ? [a, b]
+    : clippedSegment(KEPT, a, b);
+
+/** The picture of a segment in space: what lies behind the viewer, or too far off, is cut off; nothing where all of it does. */
 export function seenSegment(camera: Camera, a: Vector, b: Vector): readonly [Point, Point] | undefined {
   const near = NEAR * camera.focal;
   if (a[2] < near && b[2] < near) return undefined;
@@ -160,5 +168,5 @@ export function seenSegment(camera: Camera, a: Vector, b: Vector): readonly [Poi
     const share = (near - from[2]) / (to[2] - from[2]);
     return sum(scaled(from, 1 - share), scaled(to, share));
   };
-  return [seenAt(camera, cut(a, b)), seenAt(camera, cut(b, a))];
+  return keptSegment(seenAt(camera, cut(a, b)), seenAt(camera, cut(b, a)));
 }

@@ -11,6 +11,7 @@ import {
 } from '../../math';
 import {
   FRAME_WAYS,
+  isKeepable,
   mapNib,
   PageError,
   type EntityId,
@@ -124,7 +125,7 @@ export const planeShapeMove = (before: PlaneShape, after: PlaneShape): Matrix3x3
   return withDepth(move, applyProjective(planeShapeMap(before), 0, 0));
 };
 
-/** A line carried by a map of the page, on its new path; the very same line where it would come near the map's horizon. */
+/** A line carried by a map of the page, on its new path; the very same line where it would come too near the map's horizon. */
 export function carriedStroke(
   stroke: StrokeEntity,
   map: Matrix3x3,
@@ -135,7 +136,7 @@ export function carriedStroke(
   const { guide, origin } = stroke;
   const spine = projectSpine(stroke.spine, map, { tolerance: TOLERANCE });
   const path = guide && pathAt(applyProjective(map, points[0], points[1]), spine);
-  if (!path) return stroke;
+  if (!path || !isKeepable(spine)) return stroke;
   return {
     ...stroke,
     spine,
@@ -154,7 +155,8 @@ export function pathTowards(frame: FrameShape, way: FrameWay, at: Point): GuideP
 /** The outline of a moved plane shape that a path of the old one was. */
 export function ringAfter(path: GuidePath, before: PlaneShape, after: PlaneShape): GuidePath | undefined {
   if (path.kind !== 'curve') return undefined;
-  const k = planeRings(before).findIndex((ring) => isSameCourse(ring, path.course));
-  const course = k < 0 ? undefined : planeRings(after)[k];
-  return course && { kind: 'curve', course };
+  const [rings, moved] = [planeRings(before), planeRings(after)];
+  const k = rings.findIndex((ring) => isSameCourse(ring, path.course));
+  // Where the horizon cuts one of them, nobody can say which part is which.
+  return k < 0 || rings.length !== moved.length ? undefined : { kind: 'curve', course: moved[k] };
 }

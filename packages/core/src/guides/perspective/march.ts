@@ -9,7 +9,7 @@ import {
   type Point,
 } from '../../math';
 import { PageError, type FramePlane, type FrameShape, type FrameWay } from '../../page';
-import { behind, cameraOrThrow } from './camera';
+import { behind, cameraOrThrow, keptSegment } from './camera';
 import { PLANE_WAYS, wayTo, type Extent } from './frame';
 import { onPlane, planeAxes, planeHomography, planeMap } from './plane';
 
@@ -87,7 +87,7 @@ export function equalBays(
   if (!from || !to) throw new PageError('One corner lies beyond the horizon of this plane.');
   const isAlong = PLANE_WAYS[plane][0] === way;
   if (!isAlong && PLANE_WAYS[plane][1] !== way) throw new PageError('This direction does not lie in the plane.');
-  return Array.from({ length: count - 1 }, (_, k) => {
+  return Array.from({ length: count - 1 }, (_, k) => k).flatMap((k) => {
     const share = (k + 1) / count;
     const u = from.x + (to.x - from.x) * share;
     const v = from.y + (to.y - from.y) * share;
@@ -101,6 +101,7 @@ export function equalBays(
           { x: to.x, y: v },
         ];
     const [a, b] = ends.map(({ x, y }) => applyProjective(map, x, y));
-    return [a, b] as const;
+    const kept = keptSegment(a, b);
+    return kept ? [kept] : [];
   });
 }

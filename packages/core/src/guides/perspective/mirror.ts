@@ -1,6 +1,14 @@
 import { projectSpine, STRIDE } from '../../curve';
 import { depthAt, slopeAt, type Matrix3x3, type Point } from '../../math';
-import { mapNib, PageError, projectEnds, type FoldShape, type Stroke, type VanishingPoint } from '../../page';
+import {
+  isKeepable,
+  mapNib,
+  PageError,
+  projectEnds,
+  type FoldShape,
+  type Stroke,
+  type VanishingPoint,
+} from '../../page';
 import { lineThrough } from './frame';
 
 /**
@@ -24,18 +32,20 @@ const TOLERANCE = 0.02;
 const NEAR = 0.02;
 
 /**
- * A stroke under a projective map, its weight kept; nothing where it would reach the horizon or come behind the viewer. It is
+ * A stroke under a projective map, its weight kept; nothing where it would come too near the horizon or behind the viewer. It is
  * a line of its own: it has no samples, no guide and no set.
  */
 export function projectedStroke<S extends Stroke>(stroke: S, map: Matrix3x3): S | undefined {
   const { points } = stroke.spine;
   for (let i = 0; i < points.length; i += STRIDE)
     if (!(depthAt(map, points[i], points[i + 1]) > NEAR)) return undefined;
+  const spine = projectSpine(stroke.spine, map, { tolerance: TOLERANCE });
+  if (!isKeepable(spine)) return undefined;
   const { origin: _gone, guide: _left, copy: _alone, ...rest } = stroke;
   // Everything but these, which may be missing on any stroke, is still there.
   return {
     ...(rest as S),
-    spine: projectSpine(stroke.spine, map, { tolerance: TOLERANCE }),
+    spine,
     ends: projectEnds(stroke.ends, map),
     nib: mapNib(stroke.nib, 1, slopeAt(map, points[0], points[1])),
   };

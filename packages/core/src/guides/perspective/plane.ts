@@ -12,7 +12,15 @@ import {
   type Point,
   type Vector,
 } from '../../math';
-import { PageError, type EntityId, type FramePlane, type FrameShape, type PlaneShape } from '../../page';
+import {
+  GUIDE_LIMITS,
+  isKeepable,
+  PageError,
+  type EntityId,
+  type FramePlane,
+  type FrameShape,
+  type PlaneShape,
+} from '../../page';
 import { halfSize, templateMap } from '../placed';
 import { behind, cameraOrThrow, type Camera } from './camera';
 import { lineThrough, PLANE_WAYS, planeName, type Extent } from './frame';
@@ -98,7 +106,9 @@ export function planeRings(shape: PlaneShape): readonly Spine[] {
 function projectedRings(shape: PlaneShape): Spine[] {
   const map = planeShapeMap(shape);
   return shape.rings.flatMap((ring) =>
-    seenParts(ring, map).map((part) => projectSpine(part, map, { tolerance: PLANE_TOLERANCE })),
+    seenParts(ring, map)
+      .map((part) => projectSpine(part, map, { tolerance: PLANE_TOLERANCE }))
+      .filter(isKeepable),
   );
 }
 
@@ -133,6 +143,8 @@ export function planeShapeBetween(
   if (Math.abs(far.x) < 1 || Math.abs(far.y) < 1) return undefined;
   const middle = to ? { x: far.x / 2, y: far.y / 2 } : { x: 0, y: 0 };
   const scale = { scaleX: Math.abs(far.x) / (2 * w), scaleY: Math.abs(far.y) / (2 * h) };
+  if (Math.max(scale.scaleX, scale.scaleY) > GUIDE_LIMITS.scale)
+    throw new PageError('This reaches too far towards the horizon of the plane.');
   return { kind: 'plane', ...laying, map, place: { ...middle, ...scale, angle: 0 } };
 }
 
@@ -171,7 +183,8 @@ export function planeRectangle(
 /** A course in a plane as it is seen; nothing where part of it lies behind the viewer. */
 export function seenCourse(course: Spine, map: Matrix3x3): Spine | undefined {
   const [whole] = seenParts(course, map);
-  return whole === course ? projectSpine(course, map, { tolerance: PLANE_TOLERANCE }) : undefined;
+  const seen = whole === course ? projectSpine(course, map, { tolerance: PLANE_TOLERANCE }) : undefined;
+  return seen && isKeepable(seen) ? seen : undefined;
 }
 
 /** A plane shape moved in its plane so that its middle goes by page px; as it is where that would take it over the horizon. */
