@@ -7,12 +7,15 @@ import { atDesk, openBrowser, rested } from './app';
 
 // A wild hand at the built app: it draws, presses and takes back whatever comes, each seed in its own way. Then the page must
 // come back the same after a reload, all that was done must be undone and done again, and nothing may have complained.
+// With TABS=2 it works in two tabs of one browser, which must come to show the same; with KILLS=1 the server dies now and then.
 // npm run bench -- wild; PAGES=demo-quay,demo-depth SEEDS=1,2,3 STEPS=120 PHONE=1 pick what it does.
 
 const PAGES = (process.env.PAGES ?? 'demo-quay,demo-depth').split(',');
 const SEEDS = (process.env.SEEDS ?? '1,2,3').split(',').map(Number);
 const STEPS = Number(process.env.STEPS ?? 80);
 const isPhone = process.env.PHONE !== undefined;
+const TABS = Number(process.env.TABS ?? 1);
+const KILL = process.env.KILLS === undefined ? 0 : 0.04;
 /** Colour steps and px by which two pictures of the same lines may differ: edges are counted otherwise in parts than whole. */
 const MOST_OFF = 60;
 const MOST_PX = 20;
@@ -116,35 +119,56 @@ async function goWild(desk: Desk, page: string, seed: number): Promise<string[]>
   const { id } = (await copy.json()) as { id: string };
   const browser = await openBrowser();
   const phone = { viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true };
-  const tab = await browser.newPage(isPhone ? phone : { viewport: { width: 1280, height: 800 } });
-  tab.on('pageerror', ({ message }) => cry(`error: ${message}`));
-  tab.on('dialog', (dialog) => void dialog.dismiss());
-  const open = async () => {
+  const context = await browser.newContext(isPhone ? phone : { viewport: { width: 1280, height: 800 } });
+  const random = seededRandom(seed);
+  const open = async (tab: Tab) => {
     await tab.goto(`${desk.address}/page/${id}`);
     await rested(tab);
   };
-  await open();
-  const room = async () => (await tab.getByTestId('board').boundingBox())?.width;
+  const newHand = async () => {
+    const tab = await context.newPage();
+    tab.on('pageerror', ({ message }) => cry(`error: ${message}`));
+    tab.on('dialog', (dialog) => void dialog.dismiss());
+    await open(tab);
+    return { tab, pen: await Pen.for(tab), fingers: await Fingers.for(tab) };
+  };
+  const hands = [await newHand()];
+  while (hands.length < TABS) hands.push(await newHand());
+  const [{ tab }] = hands;
+  const room = async (of: Tab = tab) => (await of.getByTestId('board').boundingBox())?.width;
   const [start, roomAtStart] = [await picture(tab), await room()];
-  const [pen, fingers, random] = [await Pen.for(tab), await Fingers.for(tab), seededRandom(seed)];
+  let isUp = true;
   for (let k = 0; k < STEPS; k++) {
+    const hand = TABS > 1 ? pick(random, hands) : hands[0];
     // What cannot be pressed just now is let be.
-    done.push(await step(tab, pen, fingers, random).catch(() => 'Escape'));
-    if (done[k] === 'Escape') await tab.keyboard.press('Escape');
-    if (tab.url().includes(id)) continue;
-    cry(`left for ${tab.url()}`);
-    await open();
+    done.push(await step(hand.tab, hand.pen, hand.fingers, random).catch(() => 'Escape'));
+    if (done[k] === 'Escape') await hand.tab.keyboard.press('Escape');
+    if (KILL > 0 && random() < (isUp ? KILL : 3 * KILL)) {
+      await (isUp ? desk.kill() : desk.start());
+      isUp = !isUp;
+      done[k] += isUp ? ' (the server is back)' : ' (the server is gone)';
+    }
+    if (hand.tab.url().includes(id)) continue;
+    cry(`left for ${hand.tab.url()}`);
+    await open(hand.tab);
   }
-  for (const key of ['Escape', 'Escape', 'Enter']) await tab.keyboard.press(key);
-  await saved(tab);
-  await open();
-  const then = await picture(tab);
-  await open();
+  if (!isUp) await desk.start();
+  for (const { tab: one } of hands) {
+    for (const key of ['Escape', 'Escape', 'Enter']) await one.keyboard.press(key);
+    await saved(one);
+  }
   const same = async (what: string, other: Uint8Array) => {
     const apart = pxApart(await picture(tab), other);
     // A column that was folded meanwhile moves the page.
     if (apart > MOST_PX && (await room()) === roomAtStart) cry(`${apart} px differ ${what}`);
   };
+  const seen: { readonly was: Uint8Array; readonly width: number | undefined }[] = [];
+  for (const { tab: one } of hands) seen.push({ was: await picture(one), width: await room(one) });
+  await open(tab);
+  const then = await picture(tab);
+  for (const [k, { was, width }] of seen.entries())
+    if (width === (await room())) await same(`between tab ${k + 1} and what it is when opened anew`, was);
+  await open(tab);
   await same('after a reload', then);
   const steps = await through(tab, 'Undo', 'Control+z', 400);
   await same(`after ${steps} steps back`, start);
