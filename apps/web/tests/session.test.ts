@@ -6,10 +6,14 @@ import { draw, FakeOutbox, FakeServer, inks, openSession, stroke } from './fakes
 const ids = (page: Page) => [...page.entities].map(({ id }) => id).sort();
 
 /** What a tab leaves behind that draws a line while the server is gone, and dies. */
-async function leftUnsent(server: FakeServer): Promise<FakeOutbox> {
+async function leftUnsent(
+  server: FakeServer,
+  more: (session: PageSession) => void = () => undefined,
+): Promise<FakeOutbox> {
   const { session, outbox } = await openSession(server);
   server.isDown = true;
   draw(session, 'a');
+  more(session);
   await session.flush();
   session.close();
   server.isDown = false;
@@ -58,12 +62,15 @@ describe('drawing on a page', () => {
 
   it('says when what waited for the next tab has lost its layer meanwhile', async () => {
     const server = new FakeServer();
-    const outbox = await leftUnsent(server);
+    const outbox = await leftUnsent(server, (session) => {
+      draw(session, 'b', 60);
+      session.commit('Lift', [{ before: stroke('b', 60), after: null }]);
+    });
     const other = await openSession(server, new FakeOutbox(), 'other');
     other.session.commit('Delete', [{ before: inks, after: null }]);
     await other.session.flush();
     const { session, notices } = await openSession(server, outbox);
-    expect(notices).toEqual([expect.stringMatching(/^"Stroke", which was still to be saved, does not fit/)]);
+    expect(notices).toEqual(['What was still to be saved does not fit this page any more: "Stroke" (2), "Lift".']);
     expect(ids(session.page)).toEqual([]);
     expect(outbox.changes).toEqual([]);
   });
@@ -357,7 +364,7 @@ describe('two tabs', () => {
     await one.session.flush();
     two.session.commit('Lift', [{ before: stroke('a'), after: null }]);
     await two.session.flush();
-    expect(two.notices.at(-1)).toMatch(/taken back/);
+    expect(two.notices).toEqual(['Taken back, since others changed the same: "Lift".']);
     expect(two.session.page.entities.get('a')).toMatchObject({ id: 'a' });
     expect(two.session.state.save).toBe('saved');
   });

@@ -21,6 +21,7 @@ import { breath } from '../breath';
 import { Listeners } from '../listeners';
 import { BATCH, BATCH_EDITS, batchOf } from './batch';
 import type { Outbox } from './outbox';
+import { differences, labelsOf, laidOn } from './rebase';
 import { sendBlobs } from './sendLeft';
 import { isPutBack, type PartsListener, type Stand, type Transport } from './transport';
 import { Waiting } from './waiting';
@@ -317,17 +318,11 @@ export class PageSession {
 
   /** Takes up changes that an earlier session had left unsent. */
   private resume(left: readonly Change[]): void {
-    for (const change of left) {
-      try {
-        this.page = applyChange(this.page, change);
-        this.pending.push(change);
-        this.bodies.set(change.id, change);
-      } catch (error) {
-        if (!(error instanceof PageError)) throw error;
-        this.notify(`"${change.label}", which was still to be saved, does not fit the page any more: ${error.message}`);
-        void this.options.outbox.remove(this.card.id, new Set([change.id]));
-      }
-    }
+    const { page, fitting, lost } = laidOn(this.page, left);
+    this.page = page;
+    this.pending.push(...fitting);
+    for (const change of fitting) this.bodies.set(change.id, change);
+    this.giveUp(lost, 'What was still to be saved does not fit this page any more');
     this.setState({ save: this.pending.length > 0 ? 'saving' : 'saved', history: this.readHistory() });
     if (this.pending.length > 0) void this.flush();
   }
@@ -387,7 +382,7 @@ export class PageSession {
     const { card, entities, headers } = await loadWhole(this.options.transport, this.card.id);
     this.confirmed = pageOf(card, entities);
     this.journal = [...headers];
-    this.rebuild(this.letGo(new Set(headers.map(({ id }) => id))));
+    this.rebuild(this.withoutSaved(new Set(headers.map(({ id }) => id))));
     this.setState({ revision: card.revision, history: this.readHistory() });
     this.notify(`${why} What the server did not have yet lies on top.`);
   }
@@ -396,12 +391,12 @@ export class PageSession {
   private putBeneath(changes: readonly Change[], revision: number): void {
     this.confirmed = changes.reduce(applyChange, this.confirmed);
     this.journal.push(...changes.map(headerOf));
-    this.rebuild(this.letGo(new Set(changes.map(({ id }) => id))));
+    this.rebuild(this.withoutSaved(new Set(changes.map(({ id }) => id))));
     this.setState({ revision, history: this.readHistory() });
   }
 
   /** Takes what the server has off the outbox. Answers what is left to be saved. */
-  private letGo(saved: ReadonlySet<string>): Change[] {
+  private withoutSaved(saved: ReadonlySet<string>): Change[] {
     const gone = this.pending.filter(({ id }) => saved.has(id));
     if (gone.length > 0) void this.options.outbox.remove(this.card.id, new Set(gone.map(({ id }) => id)));
     return this.pending.filter(({ id }) => !saved.has(id));
@@ -417,20 +412,18 @@ export class PageSession {
   /** The page anew: what is confirmed, and of the waiting changes those that still fit. */
   private rebuild(waiting: readonly Change[]): void {
     const before = this.page;
-    let page = this.confirmed;
-    this.pending = [];
-    for (const change of waiting) {
-      try {
-        page = applyChange(page, change);
-        this.pending.push(change);
-      } catch (error) {
-        if (!(error instanceof PageError)) throw error;
-        this.notify(`"${change.label}" was taken back, since others changed the same: ${error.message}`);
-        void this.options.outbox.remove(this.card.id, new Set([change.id]));
-      }
-    }
+    const { page, fitting, lost } = laidOn(this.confirmed, waiting);
     this.page = page;
+    this.pending = fitting;
+    this.giveUp(lost, 'Taken back, since others changed the same');
     this.emitEdited(differences(before, page));
+  }
+
+  /** Tells in one sentence what will never be saved. */
+  private giveUp(lost: readonly Change[], why: string): void {
+    if (lost.length === 0) return;
+    this.notify(`${why}: ${labelsOf(lost)}.`);
+    void this.options.outbox.remove(this.card.id, new Set(lost.map(({ id }) => id)));
   }
 
   private tryLater(why?: unknown): void {
@@ -491,14 +484,3 @@ const without = ({ done, undone }: History, id: string): History => ({
   done: done.filter((change) => change.id !== id),
   undone: undone.filter((change) => change.id !== id),
 });
-
-/** What turns one page into another, entity by entity. */
-function differences(before: Page, after: Page): Edit[] {
-  const edits: Edit[] = [];
-  for (const entity of before.entities) {
-    const now = after.entities.get(entity.id) ?? null;
-    if (now !== entity) edits.push({ before: entity, after: now });
-  }
-  for (const entity of after.entities) if (!before.entities.get(entity.id)) edits.push({ before: null, after: entity });
-  return edits;
-}

@@ -1,0 +1,105 @@
+import { newLayer, washTileId } from '@true-nib/core/page';
+import { TEMPLATES } from '@true-nib/core/templates';
+import { addTemplate, useOwnTemplates } from '../src/board/guides/templateStore';
+import { Washing } from '../src/board/wash/washing';
+import type { ReworkedTile } from '../src/render/washWork';
+import { hush } from '../src/look/notices';
+import { FakeServer, openSession, stroke } from './fakes';
+
+afterEach(hush);
+
+describe('templates of one’s own', () => {
+  const own = (id: string) => ({ ...TEMPLATES[0], id, name: id });
+  const kept: string[] = [];
+  const answers = jest.fn((path: string): Response => {
+    const id = path.split('/').at(-1) ?? '';
+    if (id === 'refused') return Response.json({ title: 'There is no room', detail: '' }, { status: 409 });
+    kept.push(id);
+    return Response.json({});
+  });
+
+  beforeEach(() => {
+    kept.length = 0;
+    useOwnTemplates.setState({ own: [], unsent: [], dropped: [] });
+    global.fetch = jest.fn(async (path) => answers(String(path)));
+  });
+
+  it('that the server refuses do not hold up those behind them', async () => {
+    global.fetch = jest.fn(() => Promise.reject(new TypeError('gone')));
+    addTemplate(own('refused'));
+    addTemplate(own('arch'));
+    await new Promise(setImmediate);
+    expect(useOwnTemplates.getState().unsent).toEqual(['refused', 'arch']);
+    global.fetch = jest.fn(async (path) => answers(String(path)));
+    addTemplate(own('star'));
+    await new Promise(setImmediate);
+    expect(kept).toEqual(['arch', 'star']);
+    expect(useOwnTemplates.getState().unsent).toEqual([]);
+    // It stays in this browser.
+    expect(useOwnTemplates.getState().own.map(({ id }) => id)).toEqual(['star', 'arch', 'refused']);
+  });
+});
+
+describe('marks on a Wash', () => {
+  const wash = newLayer({ id: 'wash', medium: 'wash', name: 'Greys', order: 'a1' });
+  const mark = { ...stroke('mark'), layerId: 'wash' };
+  const tile: ReworkedTile = { layerId: 'wash', column: 0, row: 0, blob: 'ab'.repeat(32), base: undefined };
+
+  /** A session with a Wash, and what would paint it, which answers as it is told. */
+  async function atWash(work: () => Promise<readonly ReworkedTile[]>) {
+    const { session, notices, outbox } = await openSession(new FakeServer());
+    session.commit('Greys', [{ before: null, after: wash }]);
+    const shown: string[] = [];
+    const picture = {
+      addMarks: (marks: readonly { id: string }[]) => void shown.push(...marks.map(({ id }) => id)),
+      endMarks: (_marks: unknown, done: () => boolean) => {
+        shown.length = 0;
+        return done();
+      },
+      inks: { wash: { work } },
+    };
+    const washing = new Washing({ picture: picture as never, session, notice: (message) => notices.push(message) });
+    return { washing, session, notices, outbox, shown };
+  }
+
+  it('are kept until they are pixels', async () => {
+    const { washing, session, outbox, notices } = await atWash(async () => [tile]);
+    const turned = washing.turn('Mark', 'wash', [mark]);
+    expect(outbox.waiting).toHaveLength(1);
+    expect(await turned).toBe(true);
+    await session.flush();
+    expect(session.page.entities.get(washTileId('wash', tile))).toMatchObject({ kind: 'wash', blob: tile.blob });
+    expect([outbox.waiting, notices]).toEqual([[], []]);
+  });
+
+  it('that cannot become any are told of, and no longer shown', async () => {
+    const { washing, notices, outbox, shown } = await atWash(() =>
+      Promise.reject(new Error('Some pixels are not here.')),
+    );
+    expect(await washing.turn('Mark', 'wash', [mark])).toBe(false);
+    expect([notices, shown]).toEqual([['Some pixels are not here.'], []]);
+    await new Promise(setImmediate);
+    expect(outbox.waiting).toEqual([]);
+  });
+
+  it('of an earlier visit are laid down, or told of when their layer has gone', async () => {
+    const { washing, session, notices, shown, outbox } = await atWash(async () => [tile]);
+    const left = (id: string, layerId: string) => {
+      const change = session.keepMarks('Mark', layerId, [{ ...mark, id: `mark-${id}`, layerId }]);
+      return {
+        id: change,
+        by: 'me',
+        label: 'Mark',
+        at: 1,
+        needs: [layerId],
+        edits: [{ before: null, after: { ...mark, id, layerId } }],
+      };
+    };
+    washing.takeUp([left('a', 'gone'), left('b', 'wash')]);
+    expect(shown).toEqual(['b']);
+    await washing.settled();
+    await session.flush();
+    expect(notices).toEqual([expect.stringMatching(/^"Mark".*has lost its layer/)]);
+    expect(outbox.waiting).toEqual([]);
+  });
+});
