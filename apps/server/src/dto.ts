@@ -81,9 +81,10 @@ export class ChangesBody {
   @Max(Number.MAX_SAFE_INTEGER)
   readonly since!: number;
 
+  /** As long as the gate lets ids be. */
   @IsOptional()
   @IsString()
-  @Length(1, 64)
+  @Length(1, 200)
   readonly lastId?: string;
 
   @IsArray()

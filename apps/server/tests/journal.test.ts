@@ -249,7 +249,9 @@ describe('what is refused', () => {
     await request(service.app).get(`${news}of-before`).expect(412);
     await request(service.app).get(`${news}${id}`).expect(200);
     await send(length, [drawing('b')], '').expect(400);
-    await send(length, [drawing('b')], id).expect(200);
+    const long = drawing('b', 0, { id: 'x'.repeat(200) });
+    await send(length, [long], id).expect(200);
+    await send(length + 1, [drawing('c')], long.id).expect(200);
   });
 
   it('bytes that are not MessagePack, and envelopes without changes', async () => {
