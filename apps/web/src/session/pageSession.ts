@@ -61,6 +61,7 @@ export class PageSession {
   private bodies = new Map<string, Change>();
   private current: SessionState;
   private sending: Promise<void> | undefined;
+  private startingOver: Promise<void> | undefined;
   private writing: Promise<unknown> = Promise.resolve();
   private readonly waiting: Waiting;
   private leftMarks: readonly Change[] = [];
@@ -374,7 +375,10 @@ export class PageSession {
   /** Begins anew when this tab and the server no longer agree. Answers what is in the way of going on, if anything. */
   private async goOnFrom(error: unknown): Promise<unknown> {
     const why = isPutBack(error) ? PUT_BACK : error instanceof PageError ? DISAGREED : undefined;
-    return why === undefined ? error : this.startOver(why).catch((late: unknown) => late);
+    if (why === undefined) return error;
+    // Sending and looking for news may find out at the same time.
+    this.startingOver ??= this.startOver(why).finally(() => (this.startingOver = undefined));
+    return this.startingOver.catch((late: unknown) => late);
   }
 
   /** Begins anew from what the server has now, with what is not saved yet on top. */
