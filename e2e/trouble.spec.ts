@@ -122,10 +122,15 @@ test('what a tab left unsaved is saved from the shelf, without the page being op
   context,
   desk,
 }) => {
+  await page.addInitScript(() => {
+    navigator.storage.persist = async () => Object.assign(window, { isAskedToKeep: true }) && true;
+  });
   await openBoard(page, desk, 'demo-heron');
   await desk.kill();
   await (await Pen.for(page)).draw(line([640, 340], [900, 340]));
   await expect(page.getByTestId('save-state')).toHaveText(/offline, 1 waiting/);
+  // What waits is not to be cleared away when the disk runs full.
+  expect(await page.evaluate(() => 'isAskedToKeep' in window)).toBe(true);
   await page.close();
   await desk.start();
   const shelf = await context.newPage();

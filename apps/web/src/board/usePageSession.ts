@@ -56,6 +56,16 @@ export function usePageSession(pageId: string): Opening {
   return opening;
 }
 
+let isAsked = false;
+
+/** Asks the browser, once, not to clear away what waits here when its disk runs full. */
+function askToKeep(): void {
+  if (isAsked) return;
+  isAsked = true;
+  // Without a secure context there is nobody to ask.
+  void navigator.storage?.persist().catch(() => undefined);
+}
+
 /** Looks for news whenever this tab comes to the front, the network comes back, or another tab has saved. */
 function keepAbreast(session: PageSession): () => void {
   const refresh = () => {
@@ -70,7 +80,8 @@ function keepAbreast(session: PageSession): () => void {
     void session.refresh();
   });
   const stopTelling = session.onState(() => {
-    const { revision } = session.state;
+    const { revision, save } = session.state;
+    if (save === 'offline' || save === 'unsaved') askToKeep();
     if (revision <= known) return;
     known = revision;
     tabs.postMessage(revision);

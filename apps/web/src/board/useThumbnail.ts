@@ -36,11 +36,12 @@ export async function sendThumbnail({
   readonly picture: BoardPicture;
 }): Promise<void> {
   const { save, revision } = session.state;
-  if (save !== 'saved' || revision <= (shown.get(session) ?? -1)) return;
+  const before = shown.get(session) ?? -1;
+  if (save !== 'saved' || revision <= before) return;
   shown.set(session, revision);
   const body = await picture.thumbnail(WIDTH);
   if (body)
-    await request(`/pages/${session.card.id}/thumbnail?revision=${revision}`, { method: 'PUT', body }).catch(
-      () => undefined,
+    await request(`/pages/${session.card.id}/thumbnail?revision=${revision}`, { method: 'PUT', body }).catch(() =>
+      shown.set(session, before),
     );
 }
