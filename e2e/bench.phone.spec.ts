@@ -109,6 +109,36 @@ test('a palm that rests on the glass neither draws, nor moves the page, nor keep
   expect(Math.abs(Math.abs(a.spine.points[1] - b.spine.points[1]) * zoom - 50)).toBeLessThan(2);
 });
 
+test('a pen that comes down while two fingers still hold the page draws at once, on a page at rest', async ({
+  page,
+  desk,
+}) => {
+  await openBoard(page, desk, 'demo-heron');
+  const before = await countStrokes(desk, 'demo-heron');
+  const [fingers, pen] = [await Fingers.for(page), await Pen.for(page)];
+  // They turn the page by a degree, which is meant to be none, and stay where they are.
+  await fingers.hold(
+    [
+      [120, 300],
+      [270, 300],
+    ],
+    [
+      [120, 320],
+      [270, 323],
+    ],
+  );
+  await pen.down([200, 420]);
+  await pen.move(line([200, 420], [300, 440]));
+  await fingers.lift();
+  await pen.move(line([300, 440], [320, 400]));
+  await pen.up([320, 400]);
+  await expect.poll(() => countStrokes(desk, 'demo-heron')).toBe(before + 1);
+  expect((await viewInWords(page)).turn).toBe(0);
+  // And one finger afterwards moves the page.
+  await fingers.draw(line([200, 300], [200, 360]));
+  expect(await countStrokes(desk, 'demo-heron')).toBe(before + 1);
+});
+
 test('the bench gives way while a line is drawn, and shows all settings when it is pulled up', async ({
   page,
   desk,

@@ -115,6 +115,13 @@ export class Fingers {
     await this.send('touchEnd', []);
   }
 
+  /** Two fingers down, moved once, and left there. */
+  async hold(from: readonly [Place, Place], to: readonly [Place, Place]): Promise<void> {
+    await this.send('touchStart', [from[0]]);
+    await this.send('touchStart', from);
+    await this.send('touchMove', to);
+  }
+
   async rest(place: Place): Promise<void> {
     await this.send('touchStart', [place]);
   }

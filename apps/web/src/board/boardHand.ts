@@ -98,6 +98,8 @@ export class BoardHand {
       listen('pointermove', (event) => this.move(event)),
       listen('pointerup', (event) => this.up(event, false)),
       listen('pointercancel', (event) => this.up(event, true)),
+      // A pointer that is taken away without either, as by a dialog of the browser.
+      listen('lostpointercapture', (event) => this.up(event, true)),
       listen('pointerenter', () => this.findPlace()),
       listen('pointerleave', () => {
         this.board.picture.setRing(undefined);
@@ -243,8 +245,7 @@ export class BoardHand {
       // And one that lay there before gives way to the pen.
       this.withdrawTouch(event.timeStamp, PEN_WITHIN);
       this.fingers.clear();
-      this.isPinching = false;
-      this.panning = undefined;
+      this.rest(at);
       if (!desk.penSeen) useDesk.setState({ penSeen: true, fingerDraws: false });
     }
     capture(this.element, event.pointerId);
@@ -361,14 +362,20 @@ export class BoardHand {
         gesture.lifted?.();
         this.dab = { gesture, startedAt, timer: setTimeout(() => this.keepDab(), left) };
       } else gesture.end();
-    } else if (this.panning?.pointer === event.pointerId) {
-      this.panning = undefined;
-      this.show(this.board.picture.view);
-    } else if (this.isPinching && this.fingers.size === 0) {
+    } else if (this.panning?.pointer === event.pointerId || (this.isPinching && this.fingers.size === 0)) {
       // Only when both fingers are off: the last one to leave must not begin to draw.
-      this.isPinching = false;
-      this.show(straightened(this.board.picture.view, this.place(event)));
+      this.rest(this.place(event));
     }
+  }
+
+  /** Ends a move of the page, with the view as it is to be drawn on. */
+  private rest(at: Point): void {
+    const { isPinching, panning } = this;
+    const { view } = this.board.picture;
+    this.isPinching = false;
+    this.panning = undefined;
+    if (isPinching) this.show(straightened(view, at));
+    else if (panning) this.show(view);
   }
 
   private beginPan(pointer: number, at: Point): void {
