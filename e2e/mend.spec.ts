@@ -290,15 +290,15 @@ test('several points are picked by a box, set level, and the line is broken and 
   await expect(page.getByText(/points\. Drag one/)).toBeVisible();
   await mouseDraw(page, line([560, 340], [960, 500], 12));
   await expect(page.getByText(/^(\d+) of \1 points\.$/)).toBeVisible();
+  const height = async () => {
+    const p = (await linesOn(desk, HERON, 1))[0].spine.points;
+    const ys = Array.from({ length: (p.length - 3) / 9 + 1 }, (_, k) => p[9 * k + 1]);
+    return Math.max(...ys) - Math.min(...ys);
+  };
   await page.getByRole('button', { name: 'Level', exact: true }).click();
-  await expect
-    .poll(async () => {
-      const p = (await linesOn(desk, HERON, 1))[0].spine.points;
-      const ys = Array.from({ length: (p.length - 3) / 9 + 1 }, (_, k) => p[9 * k + 1]);
-      return Math.max(...ys) - Math.min(...ys);
-    })
-    .toBeLessThan(1e-6);
+  await expect.poll(height).toBeLessThan(1e-6);
   await page.getByRole('button', { name: 'Undo' }).click();
+  await expect.poll(height).toBeGreaterThan(1);
   await page.mouse.click(500, 600);
   await page.mouse.click(600, 420);
   const count = Number(/^(\d+) points/.exec((await page.getByText(/points\. Drag one/).textContent()) ?? '')?.[1]);
