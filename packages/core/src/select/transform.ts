@@ -1,6 +1,6 @@
 import { projectSpine, STRIDE, type Spine } from '../curve';
 import { affineOf, depthAt, isAffine, localScaleOf, slopeAt, type Box, type Matrix3x3 } from '../math';
-import { mapNib, mapStroke, PageError, projectEnds, type Stroke } from '../page';
+import { isKeepable, mapNib, mapStroke, PageError, projectEnds, type Stroke } from '../page';
 
 /** How far a mapped spine may stray from the mapped course, page px: below the quarter px that could be seen. */
 const TOLERANCE = 0.2;
@@ -13,7 +13,8 @@ export interface TransformOptions {
 /**
  * Strokes under a projective map of the page. They stay strokes: an affine map carries nodes and handles over exactly, any
  * other is followed within 0.2 page px, with nodes added only where that takes them. Raw samples go along with an affine
- * map and are let go by any other. Throws a PageError for a map that flattens the plane or takes a stroke over its horizon.
+ * map and are let go by any other. Throws a PageError for a map that flattens the plane or takes a stroke over its horizon, or too
+ * far off the page.
  */
 export function transformStrokes<S extends Stroke>(
   strokes: readonly S[],
@@ -26,9 +27,13 @@ export function transformStrokes<S extends Stroke>(
   const size = Math.abs(i) || 1;
   if (!(Math.abs(determinant) / size ** 3 > 1e-8))
     throw new PageError('This would flatten the lines. Give them some width and height.');
-  return strokes.map((stroke) =>
-    isAffine(matrix) ? mapStroke(stroke, affineOf(matrix), scaleWidth) : projective(stroke, matrix, scaleWidth),
-  );
+  return strokes.map((stroke) => {
+    const moved = isAffine(matrix)
+      ? mapStroke(stroke, affineOf(matrix), scaleWidth)
+      : projective(stroke, matrix, scaleWidth);
+    if (!isKeepable(moved.spine)) throw new PageError('Some lines would lie too far off the page.');
+    return moved;
+  });
 }
 
 function projective<S extends Stroke>(stroke: S, matrix: Matrix3x3, scaleWidth: boolean): S {

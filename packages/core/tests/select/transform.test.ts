@@ -217,6 +217,11 @@ describe('strokes under four pulled corners', () => {
     expect(transformStrokes([line], slight, keep)[0].spine.points.length).toBe(line.spine.points.length);
   });
 
+  it('are refused a map that takes them farther off than lines can be kept', () => {
+    expect(() => transformStrokes([line], [1, 0, 2e6, 0, 1, 0, 0, 0, 1], keep)).toThrow(/too far off/);
+    expect(() => transformStrokes([line], [1e5, 0, 0, 0, 1e5, 0, 0, 0, 1], keep)).toThrow(/too far off/);
+  });
+
   it('are refused a map that takes them over the horizon', () => {
     const steep = homographyBetween(quad(0, 0, 40, 0, 40, 40, 0, 40), quad(0, 15, 40, 0, 40, 40, 0, 25));
     expect(() => transformStrokes([line], steep, keep)).toThrow(/horizon/);
