@@ -168,7 +168,7 @@ test('what is drawn on a page that another tab deleted waits, and is there when 
   await tell('DELETE');
   await pen.draw(line([600, 300], [760, 330]));
   await expect(page.getByText(/no such page.*kept in this browser/)).toBeVisible();
-  await expect(page.getByTestId('save-state')).toHaveText(/unsaved, 1 waiting/);
+  await expect(page.getByTestId('save-state')).toHaveText(/1 unsaved/);
   await tell('POST', '/restore');
   await expect.poll(() => countStrokes(desk, 'demo-heron')).toBe(1);
   await saved(page);

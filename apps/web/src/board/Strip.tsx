@@ -6,7 +6,7 @@ import { Pressable, Text, View } from 'react-native';
 import { IconButton } from '../look/Button';
 import { web } from '../look/web';
 import { useIsWide } from '../look/useIsWide';
-import type { SessionState } from '../session/pageSession';
+import { isHeldUp, type SessionState } from '../session/pageSession';
 import { useBoard, useSessionState } from './boardContext';
 import { runCommand } from './commands';
 import { GuidedSwitch } from './guides/GuidedSwitch';
@@ -69,8 +69,9 @@ export function Strip() {
 
 /** Whether all is saved, and which page this is: on phones, where little fits, in this order. */
 function SaveLine({ before, after }: { readonly before: string; readonly after: string }) {
-  const saved = useSessionState(useBoard(), savedInWords);
-  const isWaiting = saved.endsWith('waiting');
+  const board = useBoard();
+  const saved = useSessionState(board, savedInWords);
+  const isWaiting = useSessionState(board, isHeldUp);
   return (
     <Text
       className={`text-12 ${isWaiting ? 'font-bold text-seal' : 'font-sans text-faint'}`}
@@ -82,8 +83,10 @@ function SaveLine({ before, after }: { readonly before: string; readonly after: 
   );
 }
 
-const savedInWords = ({ save, waiting }: SessionState): string =>
-  save === 'offline' || save === 'unsaved' ? `${save}, ${waiting} waiting` : save;
+function savedInWords({ save, waiting }: SessionState): string {
+  if (save === 'offline') return `offline, ${waiting} waiting`;
+  return save === 'unsaved' ? `${waiting} unsaved` : save;
+}
 
 function RedoButton() {
   const board = useBoard();

@@ -2,7 +2,7 @@ import { useEffect, useState } from 'react';
 import type { StartedInks } from '../render/startedInks';
 import { author, newId } from '../session/ids';
 import { indexedDbOutbox } from '../session/outbox';
-import { PageSession } from '../session/pageSession';
+import { isHeldUp, PageSession } from '../session/pageSession';
 import { httpTransport } from '../session/transport';
 import { startInks, takeEarlyInks } from './earlyPage';
 
@@ -80,8 +80,8 @@ function keepAbreast(session: PageSession): () => void {
     void session.refresh();
   });
   const stopTelling = session.onState(() => {
-    const { revision, save } = session.state;
-    if (save === 'offline' || save === 'unsaved') askToKeep();
+    const { revision } = session.state;
+    if (isHeldUp(session.state)) askToKeep();
     if (revision <= known) return;
     known = revision;
     tabs.postMessage(revision);

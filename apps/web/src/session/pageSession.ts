@@ -37,6 +37,9 @@ export interface SessionState {
   readonly revision: number;
 }
 
+/** Whether what is drawn waits here, and nobody knows for how long. */
+export const isHeldUp = ({ save }: SessionState): boolean => save === 'offline' || save === 'unsaved';
+
 interface SessionOptions {
   readonly transport: Transport;
   readonly outbox: Outbox;
@@ -440,7 +443,7 @@ export class PageSession {
   /** Says once why nothing can be saved, though the server answers. */
   private tellWhy({ message }: ApiProblem): void {
     if (message !== this.toldWhy)
-      this.notify(`${message} What you draw is kept in this browser until it can be saved.`);
+      this.notify(`${message.replace(/\.?$/, '.')} What you draw is kept in this browser until it can be saved.`);
     this.toldWhy = message;
   }
 

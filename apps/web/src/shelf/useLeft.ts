@@ -1,4 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
+import { useIsFocused } from 'expo-router';
 import { indexedDbOutbox } from '../session/outbox';
 import { sendLeft } from '../session/sendLeft';
 import { httpTransport } from '../session/transport';
@@ -11,6 +12,8 @@ export function useLeft(): ReadonlyMap<string, number> {
   const { data } = useQuery({
     queryKey: ['left'],
     queryFn: () => sendLeft({ transport: httpTransport, outbox: indexedDbOutbox }),
+    // A shelf that lies under an open page leaves the hand alone: the page sends its own.
+    enabled: useIsFocused(),
     refetchOnMount: 'always',
     refetchInterval: ({ state }) => (state.data?.size ? AGAIN_MS : false),
   });
