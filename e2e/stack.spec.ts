@@ -245,3 +245,37 @@ test('paper can be tinted or none, also in what is delivered', async ({ page, de
   expect(png.channels).toBe(4);
   expect(png.data[3]).toBe(0);
 });
+
+/** How much each px of a layer's small picture is covered, 0..255. */
+const smallPicture = (page: Page, name: string): Promise<number[]> =>
+  row(page, name)
+    .locator('xpath=preceding-sibling::canvas')
+    .evaluate((canvas: HTMLCanvasElement) => {
+      const { data } = canvas.getContext('2d')?.getImageData(0, 0, canvas.width, canvas.height) ?? { data: [] };
+      return Array.from(data).filter((_value, k) => k % 4 === 3);
+    });
+const farthest = (a: readonly number[], b: readonly number[]) =>
+  Math.max(...a.map((value, k) => Math.abs(value - b[k])));
+
+test('the small picture of a layer follows its lines, and is the same when it is painted as a whole', async ({
+  page,
+  desk,
+}) => {
+  const show = (changed: (now: readonly number[]) => boolean) =>
+    expect.poll(async () => changed(await smallPicture(page, 'Inks'))).toBe(true);
+  await openBoard(page, desk);
+  await show((now) => Math.max(...now) > 0);
+  const before = await smallPicture(page, 'Inks');
+  const pen = await Pen.for(page);
+  await pen.draw(line([400, 200], [700, 520], 40));
+  await show((now) => farthest(now, before) > 20);
+  const drawn = await smallPicture(page, 'Inks');
+  await saved(page);
+  await page.reload();
+  await rested(page);
+  await show((now) => Math.max(...now) > 0);
+  expect(farthest(await smallPicture(page, 'Inks'), drawn)).toBeLessThanOrEqual(4);
+  await page.keyboard.press('Control+z');
+  await show((now) => farthest(now, drawn) > 20);
+  expect(farthest(await smallPicture(page, 'Inks'), before)).toBeLessThanOrEqual(4);
+});

@@ -1,4 +1,4 @@
-import type { Matrix } from '@true-nib/core/math';
+import type { Box, Matrix } from '@true-nib/core/math';
 import { newLayer, type StrokeEntity } from '@true-nib/core/page';
 import { breath } from '../src/breath';
 import { lastBoard, rememberBoard } from '../src/board/boardSize';
@@ -10,9 +10,9 @@ class BlankCanvas {
   getContext = () => Object.assign(blank, { canvas: this });
 }
 class BlankPath {
-  moveTo = () => undefined;
-  lineTo = () => undefined;
-  closePath = () => undefined;
+  moveTo(): void {}
+  lineTo(): void {}
+  closePath(): void {}
 }
 Object.assign(globalThis, { OffscreenCanvas: BlankCanvas, Path2D: BlankPath });
 
@@ -61,6 +61,56 @@ describe('the first picture of a page', () => {
     await warming;
     await breath();
     expect(painting).toHaveBeenCalledTimes(1);
+  });
+});
+
+describe('small pictures beside the board', () => {
+  const tiny = { map: [0.1, 0, 0, 0.1, 0, 0] as Matrix, width: 40, height: 30 };
+  const points = Float64Array.of(309, 209, 5, 320, 209, 5, 330, 209, 5, 340, 209, 5);
+  const far = (id: string): StrokeEntity => ({ ...stroke(id), spine: { points, closed: false } });
+  const boxesOf = (desk: InkDesk, work: () => void): Box[] => {
+    const painting = jest.spyOn(desk, 'paint').mockClear();
+    work();
+    return painting.mock.calls.map(([, , box]) => box);
+  };
+  const whole = { minX: 0, minY: 0, maxX: 40, maxY: 30 };
+
+  it('are painted anew where lines came, changed or went, and nowhere else', () => {
+    const desk = new InkDesk(size, [layer, stroke('a')]);
+    expect(boxesOf(desk, () => desk.smallPicture(tiny))).toEqual([whole]);
+    expect(boxesOf(desk, () => desk.smallPicture(tiny))).toEqual([]);
+    desk.edit([{ before: null, after: far('b') }]);
+    const [came, ...others] = boxesOf(desk, () => desk.smallPicture(tiny));
+    expect(others).toEqual([]);
+    expect(came.minX).toBeGreaterThan(20);
+    expect(came.minY).toBeGreaterThan(10);
+    expect(came.maxX).toBeGreaterThanOrEqual(35);
+    desk.edit([{ before: far('b'), after: null }]);
+    expect(boxesOf(desk, () => desk.smallPicture(tiny))).toEqual([came]);
+    desk.edit([{ before: null, after: { ...stroke('a'), spine: far('b').spine } }]);
+    expect(boxesOf(desk, () => desk.smallPicture(tiny))).toHaveLength(2);
+  });
+
+  it.each<[string, (desk: InkDesk) => void]>([
+    ['a layer is another one', (desk) => desk.edit([{ before: layer, after: { ...layer, opacity: 0.5 } }])],
+    ['layers are shown in another way', (desk) => desk.setLook({ solo: ['other'], standIns: false })],
+    ['strokes are left out', (desk) => desk.setAside(['a'])],
+  ])('are painted anew as a whole when %s', (_when, happen) => {
+    const desk = new InkDesk(size, [layer, stroke('a')]);
+    desk.smallPicture(tiny);
+    happen(desk);
+    expect(boxesOf(desk, () => desk.smallPicture(tiny))).toEqual([whole]);
+  });
+
+  it('take no outline away from the board, and use what it has', () => {
+    const outlined = jest.spyOn(BlankPath.prototype, 'closePath');
+    const desk = new InkDesk(size, [layer, stroke('a')]);
+    desk.picture(map, 200, 150);
+    outlined.mockClear();
+    desk.smallPicture(tiny);
+    desk.layerPicture('inks', tiny);
+    desk.picture([...map] as unknown as Matrix, 201, 150);
+    expect(outlined).not.toHaveBeenCalled();
   });
 });
 

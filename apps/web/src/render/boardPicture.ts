@@ -29,7 +29,7 @@ import {
 import { Listeners } from '../listeners';
 import { applyEdits } from './draft';
 import { InkSurface, type OpenedPage } from './inkSurface';
-import { paintStrokes, paintTolerance, strokeBox } from './inkPaint';
+import { paintStrokes, strokeBox } from './inkPaint';
 import { GridSurface, type Beneath } from './gridSurface';
 import { LiveInk, wholePx } from './liveInk';
 import { clearOverlay, drawArea, drawGrips, drawPixelGrid, drawRing, type OverlayColours } from './overlay';
@@ -264,7 +264,7 @@ export class BoardPicture {
     const map: Matrix = [scale, 0, 0, scale, (width - size.width * scale) / 2, (height - size.height * scale) / 2];
     const medium = find(this.page, 'layer', layerId)?.medium;
     if (medium === 'wash') await this.inks.wash.loaded();
-    if (medium !== 'rough') return this.inks.layerPicture(layerId, map, width, height);
+    if (medium !== 'rough') return this.inks.layerPicture(layerId, { map, width, height });
     const canvas = new OffscreenCanvas(width, height);
     const target = canvas.getContext('2d');
     const roughs = ofKind(this.page, 'picture').filter((picture) => picture.layerId === layerId);
@@ -297,10 +297,9 @@ export class BoardPicture {
     clearOverlay(target);
     this.dressLive(layerId);
     if (strokes.length === 0) return;
-    const scale = scaleOf(this.map);
     const style = this.inks.index.styleOf(layerId);
     const styled = strokes.map((stroke) => styledStroke(stroke, style));
-    paintStrokes(target, styled, this.map, paintTolerance(scale));
+    paintStrokes(target, styled, this.map);
     target.setTransform(1, 0, 0, 1, 0, 0);
     const box = strokes.reduce((whole, stroke) => uniteBoxes(whole, strokeBox(stroke)), emptyBox);
     this.inks.paintAbove(target, layerId, wholePx(growBox(mapBox(this.map, box), 2)));
@@ -428,7 +427,7 @@ export class BoardPicture {
     const target = context(canvas);
     const map: Matrix = [scale, 0, 0, scale, 0, 0];
     await this.inks.wash.loaded();
-    const inks = await this.inks.picture(map, canvas.width, canvas.height);
+    const inks = await this.inks.smallPicture({ map, width: canvas.width, height: canvas.height });
     drawPaper(target, this.page, map);
     const { under, over } = splitRoughs(this.page);
     drawRoughs(target, under, this.pictures, map);

@@ -21,6 +21,7 @@ import { expose, transfer } from 'comlink';
 import { breath } from '../breath';
 import type { StackLook } from './stackLook';
 import { InkDesk, unpackedList, type FirstLook } from './inkDesk';
+import type { PictureOfInks } from './smallPictures';
 import type { WashDeed } from './washSurface';
 import { WashWork, type AreaQuery, type ReworkedTile, type SelectedArea, type TakenPixels } from './washWork';
 
@@ -37,6 +38,12 @@ const pieceId = () => `piece-${++pieces}`;
 const SLICE = 30;
 /** Lines that are looked at between two breaths. */
 const READY = 50;
+
+/** What a canvas shows, given away. */
+function shownOn(canvas: OffscreenCanvas | undefined): ImageBitmap | undefined {
+  const bitmap = canvas?.transferToImageBitmap();
+  return bitmap && transfer(bitmap, [bitmap]);
+}
 
 /** A line as its layer shows it. */
 const shownAs = (stroke: StrokeEntity): StrokeEntity => styledStroke(stroke, desk?.layer(stroke.layerId)?.style);
@@ -62,16 +69,17 @@ const service = {
 
   /** A picture of the inks; nothing before a page is loaded. */
   picture(map: Matrix, width: number, height: number): ImageBitmap | undefined {
-    if (!desk) return undefined;
-    const bitmap = desk.picture(map, width, height).transferToImageBitmap();
-    return transfer(bitmap, [bitmap]);
+    return shownOn(desk?.picture(map, width, height));
+  },
+
+  /** A small picture of the inks beside the board's; nothing before a page is loaded. */
+  smallPicture(of: PictureOfInks): ImageBitmap | undefined {
+    return shownOn(desk?.smallPicture(of));
   },
 
   /** A picture of one layer alone, as it shows its lines. */
-  layerPicture(layerId: EntityId, map: Matrix, width: number, height: number): ImageBitmap | undefined {
-    if (!desk) return undefined;
-    const bitmap = desk.layerPicture(layerId, map, width, height).transferToImageBitmap();
-    return transfer(bitmap, [bitmap]);
+  layerPicture(layerId: EntityId, of: PictureOfInks): ImageBitmap | undefined {
+    return shownOn(desk?.layerPicture(layerId, of));
   },
 
   /** Lines along a field in a loop. */

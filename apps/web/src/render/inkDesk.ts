@@ -1,5 +1,7 @@
-import { invert, mapBox, scaleOf, type Box, type Matrix } from '@true-nib/core/math';
+import { invert, mapBox, type Box, type Matrix } from '@true-nib/core/math';
 import {
+  byOrder,
+  editedId,
   EntityMap,
   find,
   newPage,
@@ -16,7 +18,9 @@ import {
 } from '@true-nib/core/page';
 import { breath } from '../breath';
 import { applyEdits } from './draft';
-import { paintStrokes, paintTolerance, pathOf } from './inkPaint';
+import { ground } from './ground';
+import { changedBoxes, paintStrokes, paintTolerance, pathOf, smallPathOf, type PathSource } from './inkPaint';
+import { SmallPictures, type PictureOfInks } from './smallPictures';
 import type { StackLook } from './stackLook';
 import { paintStack, paintWash } from './stackPaint';
 import { StrokeIndex } from './strokeIndex';
@@ -30,13 +34,6 @@ export interface FirstLook {
   readonly picture?: PictureOfInks;
 }
 
-/** A map from page px to device px, and how many of these are to be painted. */
-export interface PictureOfInks {
-  readonly map: Matrix;
-  readonly width: number;
-  readonly height: number;
-}
-
 /** A worker's own copy of the inks, from which it paints pictures of any part of the page. */
 export class InkDesk {
   private page: Page;
@@ -44,6 +41,7 @@ export class InkDesk {
   private isAsked = false;
   /** A picture that has been painted before anybody asked for it. */
   private ready: { readonly of: PictureOfInks; readonly canvas: OffscreenCanvas } | undefined;
+  private readonly small = new SmallPictures();
 
   constructor(size: PageSize, entities: readonly Entity[]) {
     this.page = { ...newPage(size), entities: EntityMap.of(entities.filter(isInk)) };
@@ -83,17 +81,30 @@ export class InkDesk {
 
   edit(edits: readonly Edit[]): void {
     this.ready = undefined;
+    const shownOf = (edit: Edit) => {
+      const stroke = this.index.get(editedId(edit));
+      return stroke && this.index.shown(stroke);
+    };
+    const gone = edits.map(shownOf);
     this.page = applyEdits(this.page, edits);
     this.index.update(this.page, edits);
+    if (edits.every(isOfStroke)) this.small.touch(edits.flatMap((edit, k) => changedBoxes(gone[k], shownOf(edit))));
+    else this.small.forget();
   }
 
   setLook(look: StackLook): void {
-    if (this.index.setLook(look)) this.ready = undefined;
+    if (this.index.setLook(look)) this.forgetPictures();
   }
 
   setAside(ids: readonly EntityId[]): void {
-    if (ids.length > 0) this.ready = undefined;
+    if (ids.length + this.index.aside.size > 0) this.forgetPictures();
     this.index.aside = new Set(ids);
+  }
+
+  /** What has been painted does no longer show what there is. */
+  private forgetPictures(): void {
+    this.ready = undefined;
+    this.small.forget();
   }
 
   /** The inks under a map from page px to device px, on transparent ground. */
@@ -105,33 +116,40 @@ export class InkDesk {
     return ready && sameValue(ready.of, asked) ? ready.canvas : this.painted(asked);
   }
 
+  /** A small picture of the inks beside the board's. */
+  smallPicture(of: PictureOfInks): OffscreenCanvas {
+    this.loseWashes();
+    return this.small.of('page', of, (context, box) => this.paint(context, of.map, box, smallPathOf));
+  }
+
   private painted({ map, width, height }: PictureOfInks): OffscreenCanvas {
     const context = ground(width, height);
     this.paint(context, map, { minX: 0, minY: 0, maxX: width, maxY: height });
     return context.canvas;
   }
 
-  /** One layer alone, also one that is hidden, as it shows its lines. */
-  layerPicture(layerId: EntityId, map: Matrix, width: number, height: number): OffscreenCanvas {
-    const context = ground(width, height);
-    const strokes = this.index.allOn(layerId).map((stroke) => this.index.shown(stroke));
+  /** A small picture of one layer alone, also one that is hidden, as it shows its lines. */
+  layerPicture(layerId: EntityId, of: PictureOfInks): OffscreenCanvas {
+    this.loseWashes();
     const layer = this.layer(layerId);
-    if (layer?.medium === 'wash') {
-      const seen = mapBox(invert(map), { minX: 0, minY: 0, maxX: width, maxY: height });
-      paintWash(context, this.index, layer, this.index.wash.within(layerId, seen), strokes, map);
-    } else paintStrokes(context, strokes, map, paintTolerance(scaleOf(map)));
-    return context.canvas;
+    return this.small.of(layerId, of, (context, box) => {
+      const seen = mapBox(invert(of.map), box);
+      const strokes = this.index.onLayer(layerId, seen).sort(byOrder);
+      const shown = strokes.map((stroke) => this.index.shown(stroke));
+      if (layer?.medium === 'wash')
+        paintWash(context, this.index, layer, this.index.wash.within(layerId, seen), shown, of.map);
+      else paintStrokes(context, shown, of.map, smallPathOf);
+    });
   }
 
-  paint(context: OffscreenCanvasRenderingContext2D, map: Matrix, device: Box): void {
-    paintStack(context, this.index, map, device);
+  /** The pixels of washes change without an edit: pictures of them are not kept. */
+  private loseWashes(): void {
+    if (!this.index.wash.isEmpty) this.small.forget();
   }
-}
 
-export function ground(width: number, height: number): OffscreenCanvasRenderingContext2D {
-  const context = new OffscreenCanvas(width, height).getContext('2d');
-  if (!context) throw new Error('This browser cannot paint off the screen.');
-  return context;
+  paint(context: OffscreenCanvasRenderingContext2D, map: Matrix, device: Box, pathFor?: PathSource): void {
+    paintStack(context, this.index, map, device, { pathFor });
+  }
 }
 
 /** Whether the inks of a page depend on an entity. */
@@ -143,3 +161,5 @@ export function unpackedList<T>(bytes: Uint8Array): T[] {
   const list = unpack(bytes);
   return Array.isArray(list) ? list : [];
 }
+
+const isOfStroke = ({ before, after }: Edit): boolean => (after ?? before)?.kind === 'stroke';

@@ -1,6 +1,6 @@
 import { spineBox, SEGMENT, STRIDE, type Spine } from '@true-nib/core/curve';
 import { outlineOf, type Stroke } from '@true-nib/core/ink';
-import { boxesMeet, emptyBox, uniteBoxes, type Box, type Matrix } from '@true-nib/core/math';
+import { boxesMeet, emptyBox, scaleOf, uniteBoxes, type Box, type Matrix } from '@true-nib/core/math';
 import { sameValue, type StrokeEntity } from '@true-nib/core/page';
 
 /** What both a window's and a worker's 2D context can do. */
@@ -27,16 +27,40 @@ interface KeptPath {
 const shapeOf = ({ nib: { tip, edge }, grain, fills }: Stroke): string =>
   tip || edge || fills ? JSON.stringify([tip, edge, grain, fills]) : '';
 
-const paths = new WeakMap<Spine, KeptPath>();
+type KeptPaths = WeakMap<Spine, KeptPath>;
+const paths: KeptPaths = new WeakMap();
+const smallPaths: KeptPaths = new WeakMap();
 
-/** The stroke's outline as a path; the one last asked for is kept. It goes by course, ends and tip: colour is no matter. */
-export function pathOf(stroke: Stroke, tolerance: number): Path2D {
-  const known = paths.get(stroke.spine);
-  if (known?.tolerance === tolerance && known.ends === stroke.ends && known.shape === shapeOf(stroke))
-    return known.path;
+/** Where a stroke's outline as a path comes from. It goes by course, ends and tip: colour is no matter. */
+export type PathSource = (stroke: Stroke, tolerance: number) => Path2D;
+
+/** The outline that strays by no more and no less; the one last asked for is kept. */
+export const pathOf: PathSource = (stroke, tolerance) => {
+  const known = knownPath(paths, stroke);
+  return known?.tolerance === tolerance ? known.path : keptPath(paths, stroke, tolerance);
+};
+
+/**
+ * An outline that strays by no more, for small pictures beside the board: whatever the board keeps will do, and what must be
+ * made for them takes nothing of that away. Else both would be made anew after every line.
+ */
+export const smallPathOf: PathSource = (stroke, tolerance) => {
+  for (const kept of [paths, smallPaths]) {
+    const known = knownPath(kept, stroke);
+    if (known && known.tolerance <= tolerance) return known.path;
+  }
+  return keptPath(smallPaths, stroke, tolerance);
+};
+
+function knownPath(kept: KeptPaths, stroke: Stroke): KeptPath | undefined {
+  const known = kept.get(stroke.spine);
+  return known && known.ends === stroke.ends && known.shape === shapeOf(stroke) ? known : undefined;
+}
+
+function keptPath(kept: KeptPaths, stroke: Stroke, tolerance: number): Path2D {
   const path = new Path2D();
   traceRings(path, outlineOf(stroke, tolerance).rings);
-  paths.set(stroke.spine, { tolerance, ends: stroke.ends, shape: shapeOf(stroke), path });
+  kept.set(stroke.spine, { tolerance, ends: stroke.ends, shape: shapeOf(stroke), path });
   return path;
 }
 
@@ -70,14 +94,15 @@ export function strokeBox({ spine }: Stroke): Box {
 }
 
 /** Paints strokes, lowest first, under the map from page px to device px; one path each, never batched. */
-export function paintStrokes(context: Context2D, strokes: Iterable<Stroke>, map: Matrix, tolerance: number): void {
+export function paintStrokes(context: Context2D, strokes: Iterable<Stroke>, map: Matrix, pathFor = pathOf): void {
+  const tolerance = paintTolerance(scaleOf(map));
   context.setTransform(...map);
   const laying = context.globalCompositeOperation;
   for (const stroke of strokes) {
     context.globalCompositeOperation = stroke.nib.lays === 'clearing' ? 'destination-out' : laying;
     context.fillStyle = stroke.nib.color;
     context.globalAlpha = stroke.nib.opacity ?? 1;
-    context.fill(pathOf(stroke, tolerance));
+    context.fill(pathFor(stroke, tolerance));
   }
   context.globalAlpha = 1;
   context.globalCompositeOperation = laying;

@@ -23,7 +23,9 @@ import { breath } from '../breath';
 import { isInk } from './inkDesk';
 import { deviceBoxes } from './deviceBoxes';
 import { EditLog } from './editLog';
-import { changedBoxes, inkBoxes, paintStrokes, paintTolerance, strokeBox, type Context2D } from './inkPaint';
+import { paintAnew } from './ground';
+import { changedBoxes, inkBoxes, paintStrokes, strokeBox, type Context2D } from './inkPaint';
+import type { PictureOfInks } from './smallPictures';
 import { plainLook, type StackLook } from './stackLook';
 import { paintStack } from './stackPaint';
 import { takeInkWorker, type StartedInks } from './startedInks';
@@ -166,14 +168,14 @@ export class InkSurface {
     if (!isMoving) this.settleTimer = setTimeout(() => void this.settle(), SETTLE_MS);
   }
 
-  /** A picture of the inks at any scale, painted by the worker. */
-  picture(map: Matrix, width: number, height: number): Promise<ImageBitmap | undefined> {
-    return this.remote.picture(map, width, height);
+  /** A small picture of the inks beside the board, painted by the worker. */
+  smallPicture(of: PictureOfInks): Promise<ImageBitmap | undefined> {
+    return this.remote.smallPicture(of);
   }
 
-  /** A picture of one layer alone, painted by the worker. */
-  layerPicture(layerId: EntityId, map: Matrix, width: number, height: number): Promise<ImageBitmap | undefined> {
-    return this.remote.layerPicture(layerId, map, width, height);
+  /** A small picture of one layer alone, painted by the worker. */
+  layerPicture(layerId: EntityId, of: PictureOfInks): Promise<ImageBitmap | undefined> {
+    return this.remote.layerPicture(layerId, of);
   }
 
   /** Lines along a field in a loop, worked out beside the main thread. Throws what `rake` throws. */
@@ -365,7 +367,7 @@ export class InkSurface {
       !gone.some(Boolean) && pixels.length === 0 && added.every((stroke) => this.index.isPlain(stroke));
     if (isAddition && shown && added.length > 0) this.stamp(shown);
     else if (isAddition && added.length === 1 && this.index.isTopmost(added[0]))
-      paintStrokes(this.context, added, this.map, paintTolerance(scaleOf(this.map)));
+      paintStrokes(this.context, added, this.map);
     else this.repaintInTime(all);
     this.prepareSoon();
   }
@@ -454,14 +456,7 @@ export class InkSurface {
     const start = performance.now();
     for (const [k, box] of boxes.entries()) {
       if (performance.now() - start > budget) return boxes.slice(k);
-      context.save();
-      context.setTransform(1, 0, 0, 1, 0, 0);
-      context.clearRect(box.minX, box.minY, box.maxX - box.minX, box.maxY - box.minY);
-      context.beginPath();
-      context.rect(box.minX, box.minY, box.maxX - box.minX, box.maxY - box.minY);
-      context.clip();
-      paintStack(context, this.index, map, box);
-      context.restore();
+      paintAnew(context, box, () => paintStack(context, this.index, map, box));
     }
     return [];
   }
@@ -469,7 +464,7 @@ export class InkSurface {
   /** Paints what lies over a layer, within a box of device px: on what a context already shows, not beside it. */
   paintAbove(context: Context2D, layerId: EntityId, box: Box): void {
     context.globalCompositeOperation = 'source-atop';
-    paintStack(context, this.index, this.map, box, this.index.rankOf(layerId));
+    paintStack(context, this.index, this.map, box, { aboveRank: this.index.rankOf(layerId) });
     context.globalCompositeOperation = 'source-over';
   }
 

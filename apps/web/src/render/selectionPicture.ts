@@ -2,7 +2,7 @@ import { flattenSpine, SEGMENT } from '@true-nib/core/curve';
 import { apply, chain, invert, scaleOf, type Matrix, type Point, applyProjective } from '@true-nib/core/math';
 import type { StrokeEntity } from '@true-nib/core/page';
 import { frameGrips, frameMap, frameMatrix, isUntouched, transformStrokes, type Frame } from '@true-nib/core/select';
-import { paintStrokes, paintTolerance } from './inkPaint';
+import { paintStrokes } from './inkPaint';
 import { strokeFine } from './overlay';
 import { paintPixels, type ShownPixels } from './pixelPicture';
 
@@ -78,7 +78,7 @@ export class SelectionPicture {
     try {
       if (strokes.length <= MOST_EXACT) {
         const moved = transformStrokes(strokes, frameMap(frame), { scaleWidth });
-        return paintStrokes(context, moved, map, paintTolerance(scaleOf(map)));
+        return paintStrokes(context, moved, map);
       }
       if (!frame.corners && strokes.length <= MOST_PICTURED) {
         this.picture ??= pictureOf(strokes, map, context.canvas);
@@ -138,7 +138,7 @@ function coursesOf(strokes: readonly StrokeEntity[]): Path2D[] {
 function pictureOf(strokes: readonly StrokeEntity[], map: Matrix, { width, height }: HTMLCanvasElement): Picture {
   const canvas = new OffscreenCanvas(width, height);
   const context = canvas.getContext('2d');
-  if (context) paintStrokes(context, strokes, map, paintTolerance(scaleOf(map)));
+  if (context) paintStrokes(context, strokes, map);
   return { canvas, map };
 }
 

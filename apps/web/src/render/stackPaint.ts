@@ -1,6 +1,6 @@
 import { growBox, invert, mapBox, scaleOf, then, type Box, type Matrix } from '@true-nib/core/math';
 import type { EntityId, LayerEntity, StackNode, StrokeEntity } from '@true-nib/core/page';
-import { paintStrokes, paintTolerance, type Context2D } from './inkPaint';
+import { paintStrokes, pathOf, type Context2D, type PathSource } from './inkPaint';
 import type { StrokeIndex } from './strokeIndex';
 import { paintTiles } from './washPaint';
 
@@ -9,22 +9,32 @@ const HALF = 128;
 
 /**
  * Paints the inks of the stack, lowest first, into whole device px `box` of a context; `map` takes page px to device px.
- * Layers and groups that are faded, hard-edged or partly cleared are put together on a ground of their own first. With
- * `aboveRank` only layers painted after that one.
+ * Layers and groups that are faded, hard-edged or partly cleared are put together on a ground of their own first.
  */
-export function paintStack(context: Context2D, index: StrokeIndex, map: Matrix, box: Box, aboveRank = -1): void {
+export function paintStack(
+  context: Context2D,
+  index: StrokeIndex,
+  map: Matrix,
+  box: Box,
+  { aboveRank = -1, pathFor = pathOf }: PaintedPart = {},
+): void {
   const seen = growBox(mapBox(invert(map), box), 2 / scaleOf(map));
   const strokes = index.within(seen, aboveRank);
   if (strokes.size > 0 || !index.wash.isEmpty)
-    paintNodes(context, { index, strokes, seen, aboveRank }, index.stack, map, box);
+    paintNodes(context, { index, strokes, seen, aboveRank, pathFor }, index.stack, map, box);
 }
 
-interface Painted {
+interface PaintedPart {
+  /** Only layers that are painted after this one. */
+  readonly aboveRank?: number;
+  readonly pathFor?: PathSource;
+}
+
+interface Painted extends Required<PaintedPart> {
   readonly index: StrokeIndex;
   readonly strokes: ReadonlyMap<EntityId, readonly StrokeEntity[]>;
   /** What is to be painted, page px. */
   readonly seen: Box;
-  readonly aboveRank: number;
 }
 
 function paintNodes(context: Context2D, what: Painted, nodes: readonly StackNode[], map: Matrix, box: Box): void {
@@ -34,7 +44,7 @@ function paintNodes(context: Context2D, what: Painted, nodes: readonly StackNode
     if (own.length === 0 && tiles.length === 0 && children.length === 0) continue;
     const paint = (target: Context2D, to: Matrix, within: Box) => {
       if (layer.medium === 'wash') paintWash(target, what.index, layer, tiles, own, to);
-      else paintStrokes(target, own, to, paintTolerance(scaleOf(to)));
+      else paintStrokes(target, own, to, what.pathFor);
       if (children.length > 0) paintNodes(target, what, children, to, within);
     };
     const hard = own.length > 0 && layer.style?.edge === 'hard' ? colourOf(own) : undefined;
@@ -71,7 +81,7 @@ export function paintWash(
     context.drawImage(lifted.cover, lifted.x, lifted.y);
   }
   context.globalCompositeOperation = layer.holdsShape ? 'source-atop' : laying;
-  paintStrokes(context, marks, map, paintTolerance(scaleOf(map)));
+  paintStrokes(context, marks, map);
   const standIn = index.styleOf(layer.id)?.color;
   if (standIn !== undefined) {
     context.globalCompositeOperation = 'source-in';

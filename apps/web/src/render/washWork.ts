@@ -28,8 +28,9 @@ import {
   type Mask,
   type Pixels,
 } from '@true-nib/core/select';
-import { ground, type InkDesk } from './inkDesk';
-import { paintStrokes, paintTolerance, strokeBox } from './inkPaint';
+import { ground } from './ground';
+import type { InkDesk } from './inkDesk';
+import { paintStrokes, strokeBox } from './inkPaint';
 import { packTile, unpackTile } from './washCode';
 import { paintTiles } from './washPaint';
 
@@ -123,7 +124,7 @@ export class WashWork {
     return this.rework(layerId, marks.map(strokeBox), (context, box) => {
       this.layOn(context, layerId);
       const near = marks.filter((mark) => boxesMeet(strokeBox(mark), box));
-      paintStrokes(context, near, toTile(box), paintTolerance(1));
+      paintStrokes(context, near, toTile(box));
     });
   }
 
