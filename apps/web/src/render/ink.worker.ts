@@ -21,7 +21,7 @@ import { expose, transfer } from 'comlink';
 import { breath } from '../breath';
 import type { StackLook } from './stackLook';
 import { InkDesk, unpackedList, type FirstLook } from './inkDesk';
-import type { PictureOfInks } from './smallPictures';
+import type { PictureOfInks } from './keptPicture';
 import type { WashDeed } from './washSurface';
 import { WashWork, type AreaQuery, type ReworkedTile, type SelectedArea, type TakenPixels } from './washWork';
 
@@ -67,9 +67,14 @@ const service = {
     desk?.setAside(ids);
   },
 
-  /** A picture of the inks; nothing before a page is loaded. */
-  picture(map: Matrix, width: number, height: number): ImageBitmap | undefined {
-    return shownOn(desk?.picture(map, width, height));
+  /** The inks of a view of the page; nothing before a page is loaded. */
+  view(of: PictureOfInks): ImageBitmap | undefined {
+    return shownOn(desk?.view(of));
+  },
+
+  /** A square piece of the inks; nothing before a page is loaded. */
+  tile(map: Matrix, side: number): ImageBitmap | undefined {
+    return shownOn(desk?.tile(map, side));
   },
 
   /** A small picture of the inks beside the board's; nothing before a page is loaded. */

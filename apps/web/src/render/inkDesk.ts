@@ -6,7 +6,6 @@ import {
   find,
   newPage,
   ofKind,
-  sameValue,
   unpack,
   type Edit,
   type Entity,
@@ -20,13 +19,19 @@ import { breath } from '../breath';
 import { applyEdits } from './draft';
 import { ground } from './ground';
 import { changedBoxes, paintStrokes, paintTolerance, pathOf, smallPathOf, type PathSource } from './inkPaint';
-import { SmallPictures, type PictureOfInks } from './smallPictures';
+import { KeptPicture, type PictureOfInks } from './keptPicture';
+import { SmallPictures } from './smallPictures';
 import type { StackLook } from './stackLook';
 import { paintStack, paintWash } from './stackPaint';
 import { StrokeIndex } from './strokeIndex';
 
 /** Outlines made in one go: some ms. */
 const WARMED_AT_ONCE = 200;
+
+/** Strokes up to which a view is always painted as a whole: exactly, and quick enough. */
+const FEW = 2_000;
+/** Device px around places of a view that are painted for their own sake. */
+const MARGIN = 16;
 
 /** How a page will likely be seen first: its scale, device px per page px, and the very picture of it where that is known. */
 export interface FirstLook {
@@ -39,8 +44,8 @@ export class InkDesk {
   private page: Page;
   readonly index: StrokeIndex;
   private isAsked = false;
-  /** A picture that has been painted before anybody asked for it. */
-  private ready: { readonly of: PictureOfInks; readonly canvas: OffscreenCanvas } | undefined;
+  /** What the board shows, as it was last seen, or will be first. */
+  private readonly seen = new KeptPicture((context, map, box) => this.paint(context, map, box), MARGIN);
   private readonly small = new SmallPictures();
 
   constructor(size: PageSize, entities: readonly Entity[]) {
@@ -76,11 +81,10 @@ export class InkDesk {
     await breath();
     // The pixels of washes come later.
     if (!picture || this.isAsked || !this.index.wash.isEmpty) return;
-    this.ready = { of: picture, canvas: this.painted(picture) };
+    this.seen.prepare(picture);
   }
 
   edit(edits: readonly Edit[]): void {
-    this.ready = undefined;
     const shownOf = (edit: Edit) => {
       const stroke = this.index.get(editedId(edit));
       return stroke && this.index.shown(stroke);
@@ -88,8 +92,10 @@ export class InkDesk {
     const gone = edits.map(shownOf);
     this.page = applyEdits(this.page, edits);
     this.index.update(this.page, edits);
-    if (edits.every(isOfStroke)) this.small.touch(edits.flatMap((edit, k) => changedBoxes(gone[k], shownOf(edit))));
-    else this.small.forget();
+    if (!edits.every(isOfStroke)) return this.forgetPictures();
+    const boxes = edits.flatMap((edit, k) => changedBoxes(gone[k], shownOf(edit)));
+    this.seen.touch(boxes);
+    this.small.touch(boxes);
   }
 
   setLook(look: StackLook): void {
@@ -103,48 +109,48 @@ export class InkDesk {
 
   /** What has been painted does no longer show what there is. */
   private forgetPictures(): void {
-    this.ready = undefined;
+    this.seen.forget();
     this.small.forget();
   }
 
-  /** The inks under a map from page px to device px, on transparent ground. */
-  picture(map: Matrix, width: number, height: number): OffscreenCanvas {
-    const { ready } = this;
+  /** The inks of a view of the page, on transparent ground. */
+  view(of: PictureOfInks): OffscreenCanvas {
     this.isAsked = true;
-    this.ready = undefined;
-    const asked = { map, width, height };
-    return ready && sameValue(ready.of, asked) ? ready.canvas : this.painted(asked);
+    this.loseWashes();
+    return this.seen.picture(of, this.index.size > FEW);
+  }
+
+  /** A square piece of the inks at some scale. */
+  tile(map: Matrix, side: number): OffscreenCanvas {
+    this.isAsked = true;
+    const context = ground(side, side);
+    this.paint(context, map, { minX: 0, minY: 0, maxX: side, maxY: side });
+    return context.canvas;
   }
 
   /** A small picture of the inks beside the board's. */
   smallPicture(of: PictureOfInks): OffscreenCanvas {
     this.loseWashes();
-    return this.small.of('page', of, (context, box) => this.paint(context, of.map, box, smallPathOf));
-  }
-
-  private painted({ map, width, height }: PictureOfInks): OffscreenCanvas {
-    const context = ground(width, height);
-    this.paint(context, map, { minX: 0, minY: 0, maxX: width, maxY: height });
-    return context.canvas;
+    return this.small.of('page', of, (context, map, box) => this.paint(context, map, box, smallPathOf));
   }
 
   /** A small picture of one layer alone, also one that is hidden, as it shows its lines. */
   layerPicture(layerId: EntityId, of: PictureOfInks): OffscreenCanvas {
     this.loseWashes();
-    const layer = this.layer(layerId);
-    return this.small.of(layerId, of, (context, box) => {
-      const seen = mapBox(invert(of.map), box);
+    return this.small.of(layerId, of, (context, map, box) => {
+      const layer = this.layer(layerId);
+      const seen = mapBox(invert(map), box);
       const strokes = this.index.onLayer(layerId, seen).sort(byOrder);
       const shown = strokes.map((stroke) => this.index.shown(stroke));
       if (layer?.medium === 'wash')
-        paintWash(context, this.index, layer, this.index.wash.within(layerId, seen), shown, of.map);
-      else paintStrokes(context, shown, of.map, smallPathOf);
+        paintWash(context, this.index, layer, this.index.wash.within(layerId, seen), shown, map);
+      else paintStrokes(context, shown, map, smallPathOf);
     });
   }
 
   /** The pixels of washes change without an edit: pictures of them are not kept. */
   private loseWashes(): void {
-    if (!this.index.wash.isEmpty) this.small.forget();
+    if (!this.index.wash.isEmpty) this.forgetPictures();
   }
 
   paint(context: OffscreenCanvasRenderingContext2D, map: Matrix, device: Box, pathFor?: PathSource): void {

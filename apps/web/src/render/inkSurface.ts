@@ -23,9 +23,8 @@ import { breath } from '../breath';
 import { isInk } from './inkDesk';
 import { deviceBoxes } from './deviceBoxes';
 import { EditLog } from './editLog';
-import { paintAnew } from './ground';
 import { changedBoxes, inkBoxes, paintStrokes, strokeBox, type Context2D } from './inkPaint';
-import type { PictureOfInks } from './smallPictures';
+import type { PictureOfInks } from './keptPicture';
 import { plainLook, type StackLook } from './stackLook';
 import { paintStack } from './stackPaint';
 import { takeInkWorker, type StartedInks } from './startedInks';
@@ -117,7 +116,7 @@ export class InkSurface {
     this.remote = remote;
     if (!started) this.load(page);
     else if (source.opened) this.tell(source.opened.edits.filter(({ before, after }) => isInk(before) || isInk(after)));
-    this.tiles = new Tiles((map, side) => this.remote.picture(map, side, side));
+    this.tiles = new Tiles((map, side) => this.remote.tile(map, side));
     this.tiles.onArrival(() => this.composeSoon());
     this.wash = new WashSurface({
       remote: this.remote,
@@ -294,7 +293,8 @@ export class InkSurface {
     this.settling = true;
     this.askedAt = this.log.now;
     await this.telling;
-    const bitmap = await this.remote.picture(this.map, canvas.width, canvas.height).catch(() => undefined);
+    const { width, height } = canvas;
+    const bitmap = await this.remote.view({ map: this.map, width, height }).catch(() => undefined);
     this.settling = false;
     if (viewed !== this.viewed) {
       bitmap?.close();
@@ -303,7 +303,7 @@ export class InkSurface {
     }
     if (!bitmap) return;
     this.context.setTransform(1, 0, 0, 1, 0, 0);
-    this.context.clearRect(0, 0, canvas.width, canvas.height);
+    this.context.clearRect(0, 0, width, height);
     this.context.drawImage(bitmap, 0, 0);
     this.keepLast(bitmap);
     const edited = this.log.since(this.askedAt);
@@ -456,7 +456,14 @@ export class InkSurface {
     const start = performance.now();
     for (const [k, box] of boxes.entries()) {
       if (performance.now() - start > budget) return boxes.slice(k);
-      paintAnew(context, box, () => paintStack(context, this.index, map, box));
+      context.save();
+      context.setTransform(1, 0, 0, 1, 0, 0);
+      context.clearRect(box.minX, box.minY, box.maxX - box.minX, box.maxY - box.minY);
+      context.beginPath();
+      context.rect(box.minX, box.minY, box.maxX - box.minX, box.maxY - box.minY);
+      context.clip();
+      paintStack(context, this.index, map, box);
+      context.restore();
     }
     return [];
   }
