@@ -29,8 +29,8 @@ export class KeptPicture {
   private changed: readonly Box[] = [];
 
   /**
-   * `margin`: device px around a place that are painted with it and thrown away. A rasteriser that is cut off there strays in
-   * them, in Chromium's software canvas by 44/255 at most; beyond 16 by no more than 12.
+   * `margin`: device px around a place that are painted with it and thrown away. A rasteriser that is cut off there strays
+   * by up to 44/255 in Chromium's software canvas; beyond 16 px only single px still do, by up to 22.
    */
   constructor(
     private readonly paint: BoxPainter,
