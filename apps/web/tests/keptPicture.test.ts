@@ -14,17 +14,25 @@ class NumberCanvas {
 
   readonly canvas = this;
   getContext = () => this;
+  private isMapped = false;
+
+  /** Painters leave their own map behind. */
+  setTransform(...map: number[]): void {
+    this.isMapped = map.join() !== '1,0,0,1,0,0';
+  }
 
   set(x: number, y: number, value: number): void {
     if (x >= 0 && y >= 0 && x < this.width && y < this.height) this.values[this.width * y + x] = value;
   }
 
   clearRect(left: number, top: number, width: number, height: number): void {
+    expect(this.isMapped).toBe(false);
     for (let y = top; y < top + height; y++) for (let x = left; x < left + width; x++) this.set(x, y, 0);
   }
 
   /** Where 0 is transparent. */
   drawImage({ values, width, height }: NumberCanvas, ...places: number[]): void {
+    expect(this.isMapped).toBe(false);
     const [fromX, fromY, across, down, , toX, toY] =
       places.length === 2 ? [0, 0, width, height, 0, ...places] : [...places.slice(0, 4), 0, places[4], places[5]];
     for (let y = 0; y < down; y++)
@@ -53,6 +61,7 @@ describe('a picture that is kept', () => {
     const paint: BoxPainter = (context, map, { minX, minY, maxX, maxY }) => {
       const back = invert(map);
       const canvas = context as unknown as NumberCanvas;
+      canvas.setTransform(...map);
       for (let y = minY; y < maxY; y++)
         for (let x = minX; x < maxX; x++) {
           canvas.set(x, y, inkAt(inks, apply(back, { x: x + 0.5, y: y + 0.5 })));

@@ -101,6 +101,7 @@ export class KeptPicture {
     const aside = ground(width, height);
     this.paint(aside, then(map, translation(-minX, -minY)), { minX: 0, minY: 0, maxX: width, maxY: height });
     const size = [box.maxX - box.minX, box.maxY - box.minY] as const;
+    context.setTransform(1, 0, 0, 1, 0, 0);
     context.clearRect(box.minX, box.minY, ...size);
     context.drawImage(aside.canvas, this.margin, this.margin, ...size, box.minX, box.minY, ...size);
   }
