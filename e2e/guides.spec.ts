@@ -333,7 +333,7 @@ test('hundreds of tethered lines are seen where they would go while their guide 
   for (let step = 0; step < 4; step++) await page.keyboard.press('ArrowRight');
   const x = (of: GuideShape) => ('x' in of ? of.x : NaN);
   await expect.poll(async () => x((await guidesOn(desk, HERON, 1))[0].shape) - x(turned)).toBeCloseTo(4);
-  // A step back waits for one that is still being kept, and a page that is left takes it along.
+  // A step back takes back the one that is still being kept, and a page that is left takes the next one along.
   await page.keyboard.press('ArrowRight');
   await page.keyboard.press('Control+z');
   await page.keyboard.press('ArrowRight');

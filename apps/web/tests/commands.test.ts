@@ -91,6 +91,7 @@ describe('the table of commands', () => {
         hand: { isBusy },
         path: { takeBack: () => false },
         depth: { takeBackEdge: () => false },
+        guides: { takeBackMove: () => false },
       }) as unknown as Parameters<typeof runCommand>[1];
     runCommand('undo', board(true));
     expect(session.undo).not.toHaveBeenCalled();

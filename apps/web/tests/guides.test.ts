@@ -1,6 +1,8 @@
 import { aimedAt, type Seen } from '@true-nib/core/guides';
 import { distance, identity, type Point } from '@true-nib/core/math';
 import { applyChange, draftChange, newPage, type GuideEntity, type GuideShape } from '@true-nib/core/page';
+import { breath } from '../src/breath';
+import { GuideMoves } from '../src/board/guides/carrying';
 import {
   draggedGuide as dragged,
   gripAt,
@@ -11,6 +13,7 @@ import {
 } from '../src/board/guides/grips';
 import { degreesOf, lengthInWords, stateInWords, wheelInWords } from '../src/board/guides/inWords';
 import { laidShape, newGuide } from '../src/board/guides/layGuide';
+import { hush } from '../src/look/notices';
 import { tagsOf, TAG_HEIGHT } from '../src/render/guidePicture';
 import { inks } from './fakes';
 
@@ -28,6 +31,31 @@ const ruler: Extract<GuideShape, { kind: 'straightedge' }> = {
 const entity = (shape: GuideShape, more: Partial<GuideEntity> = {}): GuideEntity => ({
   ...newGuide(page, shape),
   ...more,
+});
+
+describe('moves of a guide whose lines are being carried', () => {
+  it('are kept in their turn, but for the last one where it is given up meanwhile', async () => {
+    const guide = entity(ruler, { tethers: true });
+    const commit = jest.fn();
+    const session = { page: { ...page, entities: page.entities.with(guide) }, waitFor: () => undefined, commit };
+    const tether = jest.fn(() => Promise.resolve(0));
+    const board = { session, picture: { inks: { tether } }, notice: (words: string) => commit(words) };
+    const moves = new GuideMoves(board as unknown as ConstructorParameters<typeof GuideMoves>[0]);
+    const move = (x: number) => ({ id: guide.id, shape: { ...ruler, x }, label: `to ${x}` });
+    const ended = jest.fn();
+    expect(moves.giveUpLast()).toBeUndefined();
+    const kept = move(210);
+    moves.keepInTime(kept, ended);
+    const given = move(220);
+    moves.keepInTime(given, ended);
+    expect(moves.giveUpLast()).toEqual({ last: given, before: kept });
+    moves.keepInTime(move(211), ended);
+    while (commit.mock.calls.length < 2) await breath();
+    expect(commit.mock.calls.map(([label]: [string]) => label)).toEqual(['to 210', 'to 211']);
+    expect([ended.mock.calls.length, tether.mock.calls.length]).toEqual([2, 2]);
+    expect(moves.giveUpLast()).toBeUndefined();
+    hush();
+  });
 });
 
 describe('a guide under the hand', () => {

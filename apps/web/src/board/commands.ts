@@ -42,9 +42,12 @@ export interface Command {
 const TURN_STEP = Math.PI / 12;
 const PAN_STEP = 80;
 
-/** While a path is built, its last node is what was done last; while a frame is sighted, its last edge. */
-const undo = ({ session, hand, path, depth }: OpenBoard) =>
-  void (hand.isBusy || path.takeBack() || depth.takeBackEdge() || session.undo());
+/**
+ * While a path is built, its last node is what was done last; while a frame is sighted, its last edge; while a guide's lines are
+ * being carried, its move.
+ */
+const undo = ({ session, hand, path, depth, guides }: OpenBoard) =>
+  void (hand.isBusy || path.takeBack() || depth.takeBackEdge() || guides.takeBackMove() || session.undo());
 const redo = ({ session, hand }: OpenBoard) => void (hand.isBusy || session.redo());
 const open = (sheet: DeskSheet) => () => useDesk.setState({ sheet });
 

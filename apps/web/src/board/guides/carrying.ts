@@ -95,6 +95,14 @@ export class GuideMoves {
     }
   }
 
+  /** Gives up the last move that is not kept yet. Answers it, and the one of its guide before it that waits, too. */
+  giveUpLast(): { readonly last: Move; readonly before: Move | undefined } | undefined {
+    const last = [...this.waiting].at(-1);
+    if (!last) return undefined;
+    this.waiting.delete(last);
+    return { last, before: [...this.waiting].findLast(({ id }) => id === last.id) };
+  }
+
   /** Keeps at once, whatever it costs, all that is waiting: for when the page is left. */
   finish(): void {
     for (const move of this.waiting) this.keepAtOnce(move);

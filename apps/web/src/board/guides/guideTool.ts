@@ -22,7 +22,7 @@ import {
   type Page,
   type PenSample,
 } from '@true-nib/core/page';
-import { sayAt } from '../../look/notices';
+import { say, sayAt } from '../../look/notices';
 import { drawWayMarks, wayMarks, type WayMark } from '../../render/framePicture';
 import {
   drawGuides,
@@ -290,6 +290,15 @@ export class GuideTool {
     }
     this.preview(guide, undefined);
     this.moves.keepAtOnce(move);
+  }
+
+  /** Takes back a move whose lines are still being carried. Answers whether there was one. */
+  takeBackMove(): boolean {
+    const given = this.moves.giveUpLast();
+    const guide = given && find(this.board.session.page, 'guide', given.last.id);
+    if (guide) this.preview(guide, given.before?.shape);
+    if (given) say('The move is taken back.');
+    return given !== undefined;
   }
 
   /** Does something to the chosen point of the curve in hand. */
