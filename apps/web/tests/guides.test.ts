@@ -54,6 +54,11 @@ describe('moves of a guide whose lines are being carried', () => {
     expect(commit.mock.calls.map(([label]: [string]) => label)).toEqual(['to 210', 'to 211']);
     expect([ended.mock.calls.length, tether.mock.calls.length]).toEqual([2, 2]);
     expect(moves.giveUpLast()).toBeUndefined();
+    // What was done since is what a step back takes back.
+    moves.keepInTime(move(230), ended);
+    session.page = { ...session.page };
+    expect(moves.giveUpLast()).toBeUndefined();
+    await breath();
     hush();
   });
 });

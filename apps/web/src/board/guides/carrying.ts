@@ -58,6 +58,8 @@ interface Move {
 export class GuideMoves {
   private readonly waiting = new Set<Move>();
   private turn = Promise.resolve();
+  /** The page when they were asked for, but for what they did to it: whether something else was done since. */
+  private asOf: Page | undefined;
 
   constructor(private readonly board: Board) {}
 
@@ -74,6 +76,7 @@ export class GuideMoves {
 
   /** Keeps a move that takes a while; calls `ended` when it is done with, right before it is kept. Steps back wait for it. */
   keepInTime(move: Move, ended: () => void): void {
+    if (this.waiting.size === 0) this.asOf = this.board.session.page;
     this.waiting.add(move);
     this.turn = this.turn.then(() => this.carry(move, ended));
     this.board.session.waitFor(this.turn);
@@ -87,6 +90,7 @@ export class GuideMoves {
       if (!this.waiting.delete(move)) return;
       ended();
       session.commit(move.label, edits);
+      this.asOf = session.page;
       say(`${edits.length - 1} lines went along.`);
     } catch (error) {
       if (!this.waiting.delete(move)) return;
@@ -95,10 +99,13 @@ export class GuideMoves {
     }
   }
 
-  /** Gives up the last move that is not kept yet. Answers it, and the one of its guide before it that waits, too. */
+  /**
+   * Gives up the last move that is not kept yet, if nothing else was done since. Answers it, and the one of its guide before it
+   * that waits, too.
+   */
   giveUpLast(): { readonly last: Move; readonly before: Move | undefined } | undefined {
     const last = [...this.waiting].at(-1);
-    if (!last) return undefined;
+    if (!last || this.board.session.page !== this.asOf) return undefined;
     this.waiting.delete(last);
     return { last, before: [...this.waiting].findLast(({ id }) => id === last.id) };
   }
