@@ -137,7 +137,7 @@ export class InkDesk {
   /** A small picture of one layer alone, also one that is hidden, as it shows its lines. */
   layerPicture(layerId: EntityId, of: PictureOfInks): OffscreenCanvas {
     this.loseWashes();
-    return this.small.of(layerId, of, (context, map, box) => {
+    return this.small.of(`layer ${layerId}`, of, (context, map, box) => {
       const layer = this.layer(layerId);
       const seen = mapBox(invert(map), box);
       const strokes = this.index.onLayer(layerId, seen).sort(byOrder);

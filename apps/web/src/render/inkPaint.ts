@@ -1,6 +1,6 @@
 import { spineBox, SEGMENT, STRIDE, type Spine } from '@true-nib/core/curve';
 import { outlineOf, type Stroke } from '@true-nib/core/ink';
-import { boxesMeet, emptyBox, scaleOf, uniteBoxes, type Box, type Matrix } from '@true-nib/core/math';
+import { boxArea, boxesMeet, emptyBox, scaleOf, uniteBoxes, type Box, type Matrix } from '@true-nib/core/math';
 import { sameValue, type StrokeEntity } from '@true-nib/core/page';
 
 /** What both a window's and a worker's 2D context can do. */
@@ -151,13 +151,12 @@ const isLocal = (before: StrokeEntity, after: StrokeEntity): boolean =>
 
 /** Joins neighbouring boxes while the joint box is not much larger than the two. */
 function merged(pieces: readonly Box[]): Box[] {
-  const area = (box: Box) => (box.maxX - box.minX) * (box.maxY - box.minY);
   const result: Box[] = [];
   let current: Box = emptyBox;
   for (const piece of pieces) {
     const joint = uniteBoxes(current, piece);
     if (current === emptyBox) current = piece;
-    else if (boxesMeet(current, piece) && area(joint) <= 1.5 * (area(current) + area(piece))) current = joint;
+    else if (boxesMeet(current, piece) && boxArea(joint) <= 1.5 * (boxArea(current) + boxArea(piece))) current = joint;
     else {
       result.push(current);
       current = piece;

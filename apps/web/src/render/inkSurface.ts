@@ -1,5 +1,5 @@
 import type { Following, RakeSettings } from '@true-nib/core/guides';
-import { boxesMeet, invert, mapBox, scaleOf, type Box, type Matrix, type Point } from '@true-nib/core/math';
+import { boxArea, boxesMeet, invert, mapBox, scaleOf, type Box, type Matrix, type Point } from '@true-nib/core/math';
 import {
   joinParts,
   isLarge,
@@ -390,7 +390,7 @@ export class InkSurface {
 
   /** Paints places of the page anew that look different though no edit has touched them, page px. */
   private showAnew(boxes: readonly Box[]): void {
-    const area = boxes.reduce((sum, { minX, minY, maxX, maxY }) => sum + (maxX - minX) * (maxY - minY), 0);
+    const area = boxes.reduce((sum, box) => sum + boxArea(box), 0);
     if (area > MOST_TILES * WASH_SIDE ** 2) return this.repaintAll();
     this.isPaintedOver = true;
     this.tiles.touch(boxes);

@@ -1,4 +1,4 @@
-import { growBox, then, translation, type Box, type Matrix } from '@true-nib/core/math';
+import { box, boxArea, growBox, then, translation, type Box, type Matrix } from '@true-nib/core/math';
 import { deviceBoxes } from './deviceBoxes';
 import { ground } from './ground';
 
@@ -11,6 +11,12 @@ export interface PictureOfInks {
 
 /** Paints a box of device px under a map from page px to them. */
 export type BoxPainter = (context: OffscreenCanvasRenderingContext2D, map: Matrix, box: Box) => void;
+
+/** Whole device px. */
+interface Step {
+  readonly x: number;
+  readonly y: number;
+}
 
 /** Changed places beyond which all of a picture is painted anew. */
 const MOST_CHANGED = 300;
@@ -52,13 +58,14 @@ export class KeptPicture {
   /** Paints a picture before it is asked for; `inPlaces` says whether what is shown may be mended place by place. */
   prepare(of: PictureOfInks, inPlaces = true): OffscreenCanvas {
     const { map, width, height } = of;
-    const whole = { minX: 0, minY: 0, maxX: width, maxY: height };
-    const moved = this.moved(of);
-    const boxes = moved ? [...moved.came, ...deviceBoxes(this.changed, map, whole)] : [whole];
-    const isWorthIt =
-      moved && boxes.length <= (inPlaces ? MOST_PLACES : 0) && sumOfAreas(boxes) < MOST_AREA * width * height;
-    const context = isWorthIt ? moved.context : ground(width, height);
-    if (isWorthIt) for (const box of boxes) this.patch(context, map, box);
+    const whole = box(0, 0, width, height);
+    const step = this.stepTo(of);
+    const places = step ? [...cameIntoSight(step, whole), ...deviceBoxes(this.changed, map, whole)] : [whole];
+    const area = places.reduce((sum, place) => sum + boxArea(place), 0);
+    const isWorthIt = places.length <= (inPlaces ? MOST_PLACES : 0) && area < MOST_AREA * boxArea(whole);
+    const moved = step && isWorthIt ? this.moved(step) : undefined;
+    const context = moved ?? ground(width, height);
+    if (moved) for (const place of places) this.patch(moved, map, place);
     else this.paint(context, map, whole);
     this.shown = { of, context };
     this.changed = [];
@@ -72,43 +79,48 @@ export class KeptPicture {
     return copy.canvas;
   }
 
-  /** What is shown, moved to where another map has it, and the boxes of device px that came into sight; nothing where it cannot be. */
-  private moved({ map, width, height }: PictureOfInks) {
+  /** By how many whole px what is shown would have to be moved; nothing where that does not make it another picture. */
+  private stepTo({ map, width, height }: PictureOfInks): Step | undefined {
     const { shown } = this;
     if (!shown || shown.of.width !== width || shown.of.height !== height) return undefined;
     const before = shown.of.map;
-    const [dx, dy] = [map[4] - before[4], map[5] - before[5]];
-    const isSame = [0, 1, 2, 3].every((k) => map[k] === before[k]);
-    if (!isSame || !isWhole(dx) || !isWhole(dy) || Math.abs(dx) >= width || Math.abs(dy) >= height) return undefined;
-    const [x, y] = [Math.round(dx), Math.round(dy)];
-    if (x === 0 && y === 0) return { context: shown.context, came: [] };
-    const context = ground(width, height);
-    context.drawImage(shown.context.canvas, x, y);
-    const [left, right] = [Math.max(0, x), width + Math.min(0, x)];
-    const [top, bottom] = [Math.max(0, y), height + Math.min(0, y)];
-    const came = [
-      { minX: 0, minY: 0, maxX: width, maxY: top },
-      { minX: 0, minY: bottom, maxX: width, maxY: height },
-      { minX: 0, minY: top, maxX: left, maxY: bottom },
-      { minX: right, minY: top, maxX: width, maxY: bottom },
-    ];
-    return { context, came: came.filter(({ minX, minY, maxX, maxY }) => maxX > minX && maxY > minY) };
+    if ([0, 1, 2, 3].some((k) => map[k] !== before[k])) return undefined;
+    const [x, y] = [map[4] - before[4], map[5] - before[5]];
+    return isWhole(x) && isWhole(y) ? { x: Math.round(x), y: Math.round(y) } : undefined;
   }
 
-  private patch(context: OffscreenCanvasRenderingContext2D, map: Matrix, box: Box): void {
-    const { minX, minY, maxX, maxY } = growBox(box, this.margin);
+  private moved({ x, y }: Step): OffscreenCanvasRenderingContext2D | undefined {
+    const context = this.shown?.context;
+    if (!context || (x === 0 && y === 0)) return context;
+    const copy = ground(context.canvas.width, context.canvas.height);
+    copy.drawImage(context.canvas, x, y);
+    return copy;
+  }
+
+  private patch(context: OffscreenCanvasRenderingContext2D, map: Matrix, place: Box): void {
+    const { minX, minY, maxX, maxY } = growBox(place, this.margin);
     const [width, height] = [maxX - minX, maxY - minY];
     const aside = ground(width, height);
-    this.paint(aside, then(map, translation(-minX, -minY)), { minX: 0, minY: 0, maxX: width, maxY: height });
-    const size = [box.maxX - box.minX, box.maxY - box.minY] as const;
+    this.paint(aside, then(map, translation(-minX, -minY)), box(0, 0, width, height));
+    const size = [place.maxX - place.minX, place.maxY - place.minY] as const;
     context.setTransform(1, 0, 0, 1, 0, 0);
-    context.clearRect(box.minX, box.minY, ...size);
-    context.drawImage(aside.canvas, this.margin, this.margin, ...size, box.minX, box.minY, ...size);
+    context.clearRect(place.minX, place.minY, ...size);
+    context.drawImage(aside.canvas, this.margin, this.margin, ...size, place.minX, place.minY, ...size);
   }
 }
 
-const sumOfAreas = (boxes: readonly Box[]): number =>
-  boxes.reduce((sum, { minX, minY, maxX, maxY }) => sum + (maxX - minX) * (maxY - minY), 0);
+/** The boxes of a picture that show something else once it was moved. */
+function cameIntoSight({ x, y }: Step, { maxX: width, maxY: height }: Box): Box[] {
+  const within = (value: number, most: number) => Math.min(most, Math.max(0, value));
+  const [left, right] = [within(x, width), within(width + x, width)];
+  const [top, bottom] = [within(y, height), within(height + y, height)];
+  return [
+    box(0, 0, width, top),
+    box(0, bottom, width, height),
+    box(0, top, left, bottom),
+    box(right, top, width, bottom),
+  ].filter((came) => boxArea(came) > 0);
+}
 
 /** Whether a move leaves every px a px, but for what numbers lose. */
 const isWhole = (px: number): boolean => Math.abs(px - Math.round(px)) < 1e-6;

@@ -16,7 +16,7 @@ export class SmallPictures {
     this.kept.clear();
   }
 
-  /** The picture of that name and size, to be given away. */
+  /** The picture of that name and size, to be given away. `paint` stays that of its name. */
   of(name: string, of: PictureOfInks, paint: BoxPainter): OffscreenCanvas {
     const key = `${name} ${of.width} ${of.height}`;
     const picture = this.kept.get(key) ?? new KeptPicture(paint);

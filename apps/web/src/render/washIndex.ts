@@ -1,4 +1,4 @@
-import type { Box } from '@true-nib/core/math';
+import { boxArea, type Box } from '@true-nib/core/math';
 import {
   tilePlaces,
   washTileId,
@@ -60,7 +60,7 @@ export class WashIndex {
     const own = this.layers.get(layerId);
     if (!own) return [];
     // A view of the whole desk has more places than the layer has tiles.
-    const places = (box.maxX - box.minX) * (box.maxY - box.minY) > MANY_PX ? this.tilesOf(layerId) : tilePlaces([box]);
+    const places = boxArea(box) > MANY_PX ? this.tilesOf(layerId) : tilePlaces([box]);
     return places.flatMap((place) => {
       const kept = this.kept.get(washTileId(layerId, place));
       const bitmap = kept && (this.bitmaps.get(kept.tile.blob) ?? this.bitmaps.get(kept.last ?? ''));

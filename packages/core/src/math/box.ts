@@ -13,6 +13,9 @@ export const emptyBox: Box = { minX: Infinity, minY: Infinity, maxX: -Infinity, 
 
 export const isEmptyBox = (box: Box): boolean => box.minX > box.maxX || box.minY > box.maxY;
 
+/** 0 for a box without width or height, and never less. */
+export const boxArea = ({ minX, minY, maxX, maxY }: Box): number => Math.max(0, maxX - minX) * Math.max(0, maxY - minY);
+
 export const box = (minX: number, minY: number, maxX: number, maxY: number): Box => ({ minX, minY, maxX, maxY });
 
 export const growBox = (b: Box, by: number): Box => box(b.minX - by, b.minY - by, b.maxX + by, b.maxY + by);
