@@ -85,6 +85,10 @@ describe('small pictures beside the board', () => {
     expect(came.maxX * came.maxY).toBeLessThan(0.5 * whole.maxX * whole.maxY);
     desk.edit([{ before: far('b'), after: null }]);
     expect(boxesOf(desk, () => desk.smallPicture(tiny))).toEqual([came]);
+    desk.setAside(['a']);
+    expect(boxesOf(desk, () => desk.smallPicture(tiny))).toHaveLength(1);
+    desk.setAside([]);
+    expect(boxesOf(desk, () => desk.smallPicture(tiny))).toHaveLength(1);
     desk.edit([{ before: null, after: { ...stroke('a'), spine: far('b').spine } }]);
     expect(boxesOf(desk, () => desk.smallPicture(tiny))).toHaveLength(2);
   });
@@ -92,7 +96,6 @@ describe('small pictures beside the board', () => {
   it.each<[string, (desk: InkDesk) => void]>([
     ['a layer is another one', (desk) => desk.edit([{ before: layer, after: { ...layer, opacity: 0.5 } }])],
     ['layers are shown in another way', (desk) => desk.setLook({ solo: ['other'], standIns: false })],
-    ['strokes are left out', (desk) => desk.setAside(['a'])],
   ])('are painted anew as a whole when %s', (_when, happen) => {
     const desk = new InkDesk(size, [layer, stroke('a')]);
     desk.smallPicture(tiny);

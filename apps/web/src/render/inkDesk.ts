@@ -18,7 +18,7 @@ import {
 import { breath } from '../breath';
 import { applyEdits } from './draft';
 import { ground } from './ground';
-import { changedBoxes, paintStrokes, paintTolerance, pathOf, smallPathOf, type PathSource } from './inkPaint';
+import { changedBoxes, inkBoxes, paintStrokes, paintTolerance, pathOf, smallPathOf, type PathSource } from './inkPaint';
 import { KeptPicture, type PictureOfInks } from './keptPicture';
 import { SmallPictures } from './smallPictures';
 import type { StackLook } from './stackLook';
@@ -32,6 +32,9 @@ const WARMED_AT_ONCE = 200;
 const FEW = 2_000;
 /** Device px around places of a view that are painted for their own sake. */
 const MARGIN = 16;
+
+/** Strokes that come or go place by place when they are shown elsewhere; more leave no picture as it was. */
+const MOST_ASIDE = 100;
 
 /** How a page will likely be seen first: its scale, device px per page px, and the very picture of it where that is known. */
 export interface FirstLook {
@@ -93,9 +96,7 @@ export class InkDesk {
     this.page = applyEdits(this.page, edits);
     this.index.update(this.page, edits);
     if (!edits.every(isOfStroke)) return this.forgetPictures();
-    const boxes = edits.flatMap((edit, k) => changedBoxes(gone[k], shownOf(edit)));
-    this.seen.touch(boxes);
-    this.small.touch(boxes);
+    this.touch(edits.flatMap((edit, k) => changedBoxes(gone[k], shownOf(edit))));
   }
 
   setLook(look: StackLook): void {
@@ -103,8 +104,16 @@ export class InkDesk {
   }
 
   setAside(ids: readonly EntityId[]): void {
-    if (ids.length + this.index.aside.size > 0) this.forgetPictures();
+    const changed = [...this.index.aside, ...ids].flatMap((id) => this.index.get(id) ?? []);
     this.index.aside = new Set(ids);
+    if (changed.length > MOST_ASIDE) return this.forgetPictures();
+    this.touch(changed.flatMap((stroke) => inkBoxes(this.index.shown(stroke))));
+  }
+
+  /** What has been painted does no longer show what there is at some places, page px. */
+  private touch(boxes: readonly Box[]): void {
+    this.seen.touch(boxes);
+    this.small.touch(boxes);
   }
 
   /** What has been painted does no longer show what there is. */
