@@ -1,7 +1,7 @@
 import { closeSync, cpSync, ftruncateSync, openSync, rmSync, writeFileSync } from 'node:fs';
 import { ofKind } from '@true-nib/core/page';
 import sharp from 'sharp';
-import { countStrokes, darkCount, onServer, openBoard, pixels, saved } from './board';
+import { countStrokes, darkCount, onServer, openBoard, pixels, rested, saved } from './board';
 import { expect, test } from './desk';
 import { line, Pen } from './hands';
 
@@ -241,4 +241,58 @@ test('a line under way is kept when the pen is taken away, the page is hidden, o
   await begin(420);
   await page.reload();
   await expect.poll(() => countStrokes(desk, 'demo-heron')).toBe(before + 3);
+});
+
+test('a part of the app that cannot be fetched is said to be missing, and never shows a page without its inks', async ({
+  page,
+  desk,
+}) => {
+  for (const part of ['ink', 'deliver']) await page.route(`**/${part}-*.js`, (route) => route.fulfill({ status: 404 }));
+  await page.goto(`${desk.address}/page/demo-heron`);
+  await expect(page.getByText(/paints the inks could not be fetched.*is safe/)).toBeVisible();
+  await page.unroute('**/ink-*.js');
+  await page.getByRole('button', { name: 'Try again' }).click();
+  await rested(page);
+  await page.getByRole('tab', { name: 'Finish' }).click();
+  await page
+    .getByRole('button', { name: /^Deliver/ })
+    .first()
+    .click();
+  await expect(page.getByText(/could not be fetched/)).toBeVisible();
+});
+
+test('a browser that lets us keep nothing: what is drawn is saved by the server', async ({ page, desk }) => {
+  await page.addInitScript(() => {
+    for (const name of ['localStorage', 'indexedDB'])
+      Object.defineProperty(window, name, {
+        get() {
+          throw new DOMException('No.', 'SecurityError');
+        },
+      });
+  });
+  await openBoard(page, desk, 'demo-heron');
+  const pen = await Pen.for(page);
+  await pen.draw(line([640, 340], [900, 340]));
+  await expect(page.getByText(/keeps nothing for us/)).toBeVisible();
+  await expect.poll(() => countStrokes(desk, 'demo-heron')).toBe(1);
+  await saved(page);
+  await page.keyboard.press('Control+z');
+  await expect.poll(() => countStrokes(desk, 'demo-heron')).toBe(0);
+  await page.reload();
+  await rested(page);
+});
+
+test('a screen that breaks down says that all is safe, and opens again', async ({ page, desk }) => {
+  await page.addInitScript(() => {
+    const { observe } = ResizeObserver.prototype;
+    ResizeObserver.prototype.observe = function (element) {
+      if (element.getAttribute('data-testid') !== 'board') return observe.call(this, element);
+      ResizeObserver.prototype.observe = observe;
+      throw new Error('out of order');
+    };
+  });
+  await page.goto(`${desk.address}/page/demo-heron`);
+  await expect(page.getByText(/is safe.*out of order/)).toBeVisible();
+  await page.getByRole('button', { name: 'Try again' }).click();
+  await rested(page);
 });

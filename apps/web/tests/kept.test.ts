@@ -3,10 +3,77 @@ import { TEMPLATES } from '@true-nib/core/templates';
 import { addTemplate, useOwnTemplates } from '../src/board/guides/templateStore';
 import { Washing } from '../src/board/wash/washing';
 import type { ReworkedTile } from '../src/render/washWork';
+import { Hired } from '../src/hired';
+import { keptHere } from '../src/keptHere';
 import { hush } from '../src/look/notices';
 import { FakeServer, openSession, stroke } from './fakes';
 
 afterEach(hush);
+
+describe('what a browser keeps', () => {
+  const own = Object.getOwnPropertyDescriptor(globalThis, 'localStorage')!;
+  afterEach(() => Object.defineProperty(globalThis, 'localStorage', own));
+
+  it('is kept until the tab closes where there is no room, and is taken from there', () => {
+    keptHere.setItem('a', 'before');
+    jest.spyOn(localStorage, 'setItem').mockImplementation(() => {
+      throw new DOMException('full', 'QuotaExceededError');
+    });
+    keptHere.setItem('a', 'after');
+    expect(keptHere.getItem('a')).toBe('after');
+    jest.mocked(localStorage.setItem).mockRestore();
+    keptHere.setItem('a', 'later');
+    expect([keptHere.getItem('a'), localStorage.getItem('a')]).toEqual(['later', 'later']);
+    keptHere.removeItem('a');
+    expect(keptHere.getItem('a')).toBeNull();
+  });
+
+  it('is no reason to fail where it may not even be asked for', () => {
+    Object.defineProperty(globalThis, 'localStorage', {
+      ...{ configurable: true },
+      get() {
+        throw new DOMException('barred', 'SecurityError');
+      },
+    });
+    expect(keptHere.getItem('b')).toBeNull();
+    keptHere.setItem('b', 'here');
+    expect(keptHere.getItem('b')).toBe('here');
+    keptHere.removeItem('b');
+    expect(keptHere.getItem('b')).toBeNull();
+  });
+});
+
+describe('a worker whose program', () => {
+  /** As a browser has it: what is posted goes nowhere, and an event says that the program did not come. */
+  class NoProgram extends EventTarget {
+    postMessage = jest.fn();
+    terminate = jest.fn();
+  }
+  const hire = () => {
+    const worker = new NoProgram();
+    return { worker, hired: new Hired<{ count(): number }>(worker as unknown as Worker) };
+  };
+
+  it('cannot be fetched refuses what was asked before and what is asked after', async () => {
+    const { worker, hired } = hire();
+    const told = jest.fn();
+    hired.onBroken(told);
+    const before = hired.ask((service) => service.count());
+    worker.dispatchEvent(new Event('error'));
+    await expect(before).rejects.toThrow(/could not be fetched/);
+    await expect(hired.ask((service) => service.count())).rejects.toThrow(/could not be fetched/);
+    expect(told).toHaveBeenCalledTimes(1);
+  });
+
+  it('is there answers, and whoever has stopped listening hears nothing', async () => {
+    const { worker, hired } = hire();
+    const told = jest.fn();
+    hired.onBroken(told)();
+    await expect(hired.ask(() => Promise.resolve(3))).resolves.toBe(3);
+    worker.dispatchEvent(new Event('error'));
+    expect(told).not.toHaveBeenCalled();
+  });
+});
 
 describe('templates of one’s own', () => {
   const own = (id: string) => ({ ...TEMPLATES[0], id, name: id });

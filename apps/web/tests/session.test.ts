@@ -51,6 +51,30 @@ describe('drawing on a page', () => {
     expect(ids(server.page)).toEqual(['a', 'b', 'inks']);
   });
 
+  it('is saved where the browser keeps nothing, which is said once; what is in the tab alone is known', async () => {
+    const server = new FakeServer();
+    const outbox = new FakeOutbox();
+    const refuses = jest.spyOn(outbox, 'add').mockRejectedValue(new Error('There is no room.'));
+    const { session, notices } = await openSession(server, outbox);
+    draw(session, 'a');
+    await session.flush();
+    expect(ids(server.page)).toEqual(['a', 'inks']);
+    expect(session.wouldBeLost).toBe(false);
+    server.isDown = true;
+    draw(session, 'b', 100);
+    await session.flush();
+    expect(session.wouldBeLost).toBe(true);
+    expect(notices).toEqual([expect.stringContaining('keeps nothing for us')]);
+    refuses.mockRestore();
+    draw(session, 'c', 200);
+    await session.flush();
+    expect(session.wouldBeLost).toBe(true);
+    server.isDown = false;
+    await session.flush();
+    expect(ids(server.page)).toEqual(['a', 'b', 'c', 'inks']);
+    expect(session.wouldBeLost).toBe(false);
+  });
+
   it('is found again by the next tab when this one dies unsaved', async () => {
     const server = new FakeServer();
     const outbox = await leftUnsent(server);

@@ -9,6 +9,8 @@ import { SafeAreaProvider } from 'react-native-safe-area-context';
 import { NoticeLine } from '../look/NoticeLine';
 import '../look/global.css';
 
+export { Broken as ErrorBoundary } from '../look/Broken';
+
 export default function Layout() {
   const [isFontReady, fontError] = useFonts({ AtkinsonHyperlegible_400Regular, AtkinsonHyperlegible_700Bold });
   const [queries] = useState(

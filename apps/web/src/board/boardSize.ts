@@ -1,3 +1,4 @@
+import { keptHere } from '../keptHere';
 import { isWindowWide } from '../look/wide';
 import type { Extent } from '../render/view';
 import { BENCH_HEIGHT } from './benchHeight';
@@ -10,7 +11,7 @@ export const coveredByBench = (): number => (isWindowWide() ? 0 : BENCH_HEIGHT);
 /** The size of the board at which a page was last shown in a window of this size, CSS px. */
 export function lastBoard(): Extent | undefined {
   try {
-    const known: unknown = JSON.parse(localStorage.getItem(KEY) ?? 'null');
+    const known: unknown = JSON.parse(keptHere.getItem(KEY) ?? 'null');
     if (!Array.isArray(known) || known.length !== 4 || !known.every((side) => typeof side === 'number'))
       return undefined;
     const [innerWidth, innerHeight, width, height] = known as number[];
@@ -22,9 +23,5 @@ export function lastBoard(): Extent | undefined {
 
 /** Remembers the size of the board, so that the next page can be painted before its board is there. */
 export function rememberBoard({ width, height }: Extent): void {
-  try {
-    localStorage.setItem(KEY, JSON.stringify([window.innerWidth, window.innerHeight, width, height]));
-  } catch {
-    // A browser that keeps nothing paints a moment later.
-  }
+  keptHere.setItem(KEY, JSON.stringify([window.innerWidth, window.innerHeight, width, height]));
 }

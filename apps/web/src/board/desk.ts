@@ -2,6 +2,7 @@ import type { EntityId } from '@true-nib/core/page';
 import type { ShapeKind, ShapeSettings } from '@true-nib/core/shapes';
 import { create } from 'zustand';
 import { createJSONStorage, persist } from 'zustand/middleware';
+import { keptHere } from '../keptHere';
 import { nibInHand, setNibSize, setRubSize, takeNibById, useRack } from './nibs/rackStore';
 
 export type Stage = 'rough' | 'guides' | 'ink' | 'mend' | 'finish';
@@ -123,7 +124,7 @@ export const useDesk = create<Desk>()(
     {
       name: 'true-nib.desk',
       version: 1,
-      storage: createJSONStorage(() => localStorage),
+      storage: createJSONStorage(() => keptHere),
       // What was kept before a tool was known has nothing to borrow for it.
       merge: (kept, fresh) => {
         const known = typeof kept === 'object' && kept !== null ? kept : {};

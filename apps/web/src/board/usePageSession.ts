@@ -1,4 +1,5 @@
 import { useEffect, useState } from 'react';
+import { requestJson } from '../api/request';
 import type { StartedInks } from '../render/startedInks';
 import { author, newId } from '../session/ids';
 import { indexedDbOutbox } from '../session/outbox';
@@ -19,6 +20,14 @@ export function usePageSession(pageId: string): Opening {
     let close = (): void => undefined;
     let isGone = false;
     let inks: StartedInks | undefined;
+    let isBroken = false;
+    const fail = (reason: string, retry: () => void) => {
+      if (!isGone) setOpening({ state: 'failed', reason, retry });
+    };
+    const tryAgain = () => {
+      setOpening({ state: 'opening' });
+      setAttempt((count) => count + 1);
+    };
     PageSession.open(pageId, {
       transport: httpTransport,
       outbox: indexedDbOutbox,
@@ -26,11 +35,17 @@ export function usePageSession(pageId: string): Opening {
       newId,
       now: () => Date.now(),
       onParts: (card, parts) => {
-        if (!isGone) inks = takeEarlyInks(parts) ?? startInks(card, parts);
+        if (isGone) return;
+        inks = takeEarlyInks(parts) ?? startInks(card, parts);
+        // A page without its inks would look as if they were lost.
+        inks.onBroken(() => {
+          isBroken = true;
+          fail(UNFETCHED, () => void reload().catch(tryAgain));
+        });
       },
     }).then(
       (session) => {
-        if (isGone) return session.close();
+        if (isGone || isBroken) return session.close();
         const stop = keepAbreast(session);
         close = () => {
           stop();
@@ -39,12 +54,7 @@ export function usePageSession(pageId: string): Opening {
         setOpening({ state: 'open', session, inks });
       },
       (error: unknown) => {
-        const reason = error instanceof Error ? error.message : 'Something went wrong. What was saved is safe.';
-        const retry = () => {
-          setOpening({ state: 'opening' });
-          setAttempt((count) => count + 1);
-        };
-        if (!isGone) setOpening({ state: 'failed', reason, retry });
+        fail(error instanceof Error ? error.message : 'Something went wrong. What was saved is safe.', tryAgain);
       },
     );
     return () => {
@@ -54,6 +64,15 @@ export function usePageSession(pageId: string): Opening {
     };
   }, [pageId, attempt]);
   return opening;
+}
+
+const UNFETCHED =
+  'A part of the app that paints the inks could not be fetched. The app may have been updated since it was opened here. What you drew is safe.';
+
+/** Loads the app anew, if there is a server that has it. Throws what the server's silence throws. */
+async function reload(): Promise<void> {
+  await requestJson('/health');
+  location.reload();
 }
 
 let isAsked = false;
@@ -86,12 +105,18 @@ function keepAbreast(session: PageSession): () => void {
     known = revision;
     tabs.postMessage(revision);
   });
+  // The browser asks whether the page is really to be left.
+  const warn = (event: BeforeUnloadEvent) => {
+    if (session.wouldBeLost) event.preventDefault();
+  };
+  window.addEventListener('beforeunload', warn);
   window.addEventListener('focus', refresh);
   window.addEventListener('online', refresh);
   document.addEventListener('visibilitychange', refresh);
   return () => {
     stopTelling();
     tabs.close();
+    window.removeEventListener('beforeunload', warn);
     window.removeEventListener('focus', refresh);
     window.removeEventListener('online', refresh);
     document.removeEventListener('visibilitychange', refresh);

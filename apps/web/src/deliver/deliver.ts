@@ -1,6 +1,7 @@
 import { pageToSvg } from '@true-nib/core/formats';
 import { ofKind, pack, paperOf, type Page } from '@true-nib/core/page';
-import { proxy, transfer, wrap } from 'comlink';
+import { proxy, transfer } from 'comlink';
+import { Hired } from '../hired';
 import { decodable, type PictureBytes } from '../render/pictures';
 import { isInk } from '../render/inkDesk';
 import { splitRoughs } from '../render/roughSurface';
@@ -20,7 +21,7 @@ export async function deliverPng(
   onProgress: (share: number) => void,
   signal: AbortSignal,
 ): Promise<Blob | undefined> {
-  const worker = new Worker(new URL('./deliver.worker.ts', import.meta.url));
+  const painter = new Hired<DeliverService>(new Worker(new URL('./deliver.worker.ts', import.meta.url)));
   try {
     const { under, over } = choice.withRough ? splitRoughs(page) : { under: [], over: [] };
     const roughs: DeliveredRough[] = await Promise.all(
@@ -39,9 +40,11 @@ export async function deliverPng(
       onProgress(share);
       return !signal.aborted;
     };
-    return await wrap<DeliverService>(worker).png(transfer(order, [entities.buffer as ArrayBuffer]), proxy(progress));
+    return await painter.ask((service) =>
+      service.png(transfer(order, [entities.buffer as ArrayBuffer]), proxy(progress)),
+    );
   } finally {
-    worker.terminate();
+    painter.end();
   }
 }
 

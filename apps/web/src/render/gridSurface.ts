@@ -1,7 +1,7 @@
 import type { TetheredLines } from '@true-nib/core/guides';
 import type { Matrix } from '@true-nib/core/math';
 import { FRAME_PLANES, type PageSize } from '@true-nib/core/page';
-import { wrap, type Remote } from 'comlink';
+import { Hired } from '../hired';
 import type { GridService, GridView, GuideMove } from './grid.worker';
 import type { ShownGrids } from './gridPaint';
 import { between, type View } from './view';
@@ -33,8 +33,7 @@ export class GridSurface {
   private grids: readonly ShownGrids[] = [];
   private ghosts: Ghosts | undefined;
   private readonly context: ImageBitmapRenderingContext;
-  private worker: Worker | undefined;
-  private painter: Remote<GridService> | undefined;
+  private painter: Hired<GridService> | undefined;
   private asked: Wanted | undefined;
   /** What the worker is to paint next. */
   private wanted: Wanted | undefined;
@@ -53,7 +52,7 @@ export class GridSurface {
 
   dispose(): void {
     this.wanted = this.asked = undefined;
-    this.worker?.terminate();
+    this.painter?.end();
   }
 
   /** Takes what is shown from now on. */
@@ -116,20 +115,22 @@ export class GridSurface {
 
   /** Rejects where the worker's program cannot be fetched. */
   private painted({ what, ghosts }: Wanted): Promise<ImageBitmap> {
-    const worker = (this.worker ??= new Worker(new URL('./grid.worker.ts', import.meta.url)));
-    const painter = (this.painter ??= wrap<GridService>(worker));
-    return new Promise((resolve, reject) => {
-      worker.onerror = () => {
-        worker.terminate();
-        this.worker = this.painter = this.held = undefined;
-        reject(new Error('The painter of grids could not be started.'));
-      };
-      if (!ghosts) return void painter.picture(what).then(resolve, reject);
-      const { lines, shape, following } = ghosts;
-      if (lines !== this.held) painter.hold(lines).catch(reject);
-      this.held = lines;
-      painter.picture(what, { shape, following }).then(resolve, reject);
+    const painter = (this.painter ??= this.hire());
+    if (!ghosts) return painter.ask((service) => service.picture(what));
+    const { lines, shape, following } = ghosts;
+    if (lines !== this.held) painter.service.hold(lines).catch(() => undefined);
+    this.held = lines;
+    return painter.ask((service) => service.picture(what, { shape, following }));
+  }
+
+  private hire(): Hired<GridService> {
+    const painter = new Hired<GridService>(new Worker(new URL('./grid.worker.ts', import.meta.url)));
+    // The next picture that is wanted hires another one.
+    painter.onBroken(() => {
+      painter.end();
+      this.painter = this.held = undefined;
     });
+    return painter;
   }
 }
 

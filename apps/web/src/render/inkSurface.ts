@@ -27,7 +27,7 @@ import { changedBoxes, inkBoxes, paintStrokes, strokeBox, type Context2D } from 
 import type { PictureOfInks } from './keptPicture';
 import { plainLook, type StackLook } from './stackLook';
 import { paintStack } from './stackPaint';
-import { takeInkWorker, type StartedInks } from './startedInks';
+import { takeInkWorker, type InkWorker, type StartedInks } from './startedInks';
 import { StrokeIndex } from './strokeIndex';
 import { Tiles } from './tiles';
 import { WashSurface, type TileBytes } from './washSurface';
@@ -64,7 +64,7 @@ export class InkSurface {
   readonly index: StrokeIndex;
   /** The pixels of wash layers, and what is done to them. */
   readonly wash: WashSurface;
-  private readonly worker: Worker;
+  private readonly worker: InkWorker;
   private readonly remote: Remote<InkService>;
   private readonly tiles: Tiles;
   private readonly context: CanvasRenderingContext2D;
@@ -111,9 +111,8 @@ export class InkSurface {
     this.context = context;
     this.index = new StrokeIndex(page, plainLook, true);
     const started = source.opened?.inks.take();
-    const { worker, remote } = started ?? takeInkWorker();
-    this.worker = worker;
-    this.remote = remote;
+    this.worker = started ?? takeInkWorker();
+    this.remote = this.worker.service;
     if (!started) this.load(page);
     else if (source.opened) this.tell(source.opened.edits.filter(({ before, after }) => isInk(before) || isInk(after)));
     this.tiles = new Tiles((map, side) => this.remote.tile(map, side));
@@ -147,7 +146,7 @@ export class InkSurface {
     this.tiles.clear();
     if (this.last && 'close' in this.last.image) this.last.image.close();
     this.wash.dispose();
-    this.worker.terminate();
+    this.worker.end();
   }
 
   /**

@@ -1,6 +1,6 @@
 import type { PictureEntity, Tint } from '@true-nib/core/page';
 import type { Quad } from '@true-nib/core/select';
-import { wrap, type Remote } from 'comlink';
+import { Hired } from '../hired';
 import { Listeners } from '../listeners';
 import type { PictureService } from './picture.worker';
 import type { PyramidLevel } from './picturePieces';
@@ -10,8 +10,7 @@ export type PictureBytes = (blob: string) => Promise<Blob>;
 
 /** Decoded pictures of a page, by their bytes and tint. What is not there yet is fetched and told of when it comes. */
 export class Pictures {
-  private readonly worker = new Worker(new URL('./picture.worker.ts', import.meta.url));
-  private readonly remote: Remote<PictureService> = wrap<PictureService>(this.worker);
+  private readonly decoder = new Hired<PictureService>(new Worker(new URL('./picture.worker.ts', import.meta.url)));
   private readonly ready = new Map<string, readonly PyramidLevel[]>();
   private readonly awaited = new Set<string>();
   private readonly arrivals = new Listeners<[]>();
@@ -47,11 +46,11 @@ export class Pictures {
 
   /** A picture as it looks between four corners of the page, worked out by the worker. */
   laid(source: Blob, corners: Quad): Promise<Blob> {
-    return this.remote.laid(source, corners);
+    return this.decoder.ask((service) => service.laid(source, corners));
   }
 
   dispose(): void {
-    this.worker.terminate();
+    this.decoder.end();
     for (const levels of this.ready.values())
       for (const { pieces } of levels) for (const { bitmap } of pieces) bitmap.close();
   }
@@ -60,7 +59,8 @@ export class Pictures {
     this.awaited.add(name);
     try {
       const bytes = await this.bytes(blob);
-      this.ready.set(name, await this.remote.pyramid(await decodable(bytes), tint));
+      const source = await decodable(bytes);
+      this.ready.set(name, await this.decoder.ask((service) => service.pyramid(source, tint)));
       this.onReady();
     } catch {
       this.onError('The rough could not be shown. It is safe on the server; reload the page to try again.');

@@ -1,19 +1,14 @@
 import type { PackedParts, PageSize } from '@true-nib/core/page';
-import { transfer, wrap, type Remote } from 'comlink';
+import { transfer } from 'comlink';
+import { Hired } from '../hired';
 import type { InkService } from './ink.worker';
 import type { FirstLook } from './inkDesk';
 
-export interface InkWorker {
-  readonly worker: Worker;
-  readonly remote: Remote<InkService>;
-}
+export type InkWorker = Hired<InkService>;
 
 let waiting: InkWorker | undefined;
 
-function newInkWorker(): InkWorker {
-  const worker = new Worker(new URL('./ink.worker.ts', import.meta.url));
-  return { worker, remote: wrap<InkService>(worker) };
-}
+const newInkWorker = (): InkWorker => new Hired<InkService>(new Worker(new URL('./ink.worker.ts', import.meta.url)));
 
 /** Starts a worker before anybody needs it: it has read its program when it is taken. */
 export function startInkWorker(): void {
@@ -29,24 +24,30 @@ export function takeInkWorker(): InkWorker {
 
 /** An ink worker that takes a page up while it is still being unpacked here. One board can take it over. */
 export class StartedInks {
-  private started: InkWorker | undefined = takeInkWorker();
+  private readonly worker = takeInkWorker();
+  private isTaken = false;
 
   constructor(size: PageSize, parts: PackedParts, look: FirstLook) {
     // A copy: what is transferred is gone from here.
     const bytes = parts.bytes.slice();
     const copy = transfer({ lengths: parts.lengths, bytes }, [bytes.buffer]);
-    void this.started?.remote.load(size, copy, look);
+    void this.worker.service.load(size, copy, look);
   }
 
   /** The worker, to the first who asks. */
   take(): InkWorker | undefined {
-    const { started } = this;
-    this.started = undefined;
-    return started;
+    if (this.isTaken) return undefined;
+    this.isTaken = true;
+    return this.worker;
+  }
+
+  /** Calls back, also later, when the worker's program cannot be fetched. */
+  onBroken(listener: () => void): void {
+    this.worker.onBroken(listener);
   }
 
   /** Ends the worker if nobody took it. */
   dispose(): void {
-    this.take()?.worker.terminate();
+    this.take()?.end();
   }
 }

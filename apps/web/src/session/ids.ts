@@ -1,3 +1,5 @@
+import { keptHere } from '../keptHere';
+
 /** A new id: 96 random bits, short enough for 20,000 of them. Works without a secure context. */
 export function newId(): string {
   const bytes = crypto.getRandomValues(new Uint8Array(12));
@@ -8,9 +10,9 @@ const AUTHOR = 'true-nib.author';
 
 /** Who draws in this browser: kept, so that undo goes on after a reload. */
 export function author(): string {
-  const known = localStorage.getItem(AUTHOR);
+  const known = keptHere.getItem(AUTHOR);
   if (known) return known;
   const fresh = newId();
-  localStorage.setItem(AUTHOR, fresh);
+  keptHere.setItem(AUTHOR, fresh);
   return fresh;
 }

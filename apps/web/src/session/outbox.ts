@@ -37,16 +37,38 @@ export interface Outbox {
   removeBlob(sha256: string): Promise<void>;
 }
 
-let opened: Promise<IDBPDatabase<OutboxSchema>> | undefined;
+type Database = IDBPDatabase<OutboxSchema>;
 
-function database(): Promise<IDBPDatabase<OutboxSchema>> {
-  opened ??= openDB<OutboxSchema>('true-nib-outbox', 1, {
+let opened: Promise<Database> | undefined;
+
+/** Throws where the browser lets us keep nothing; asked again, it may. */
+function database(): Promise<Database> {
+  opened ??= open().catch(() => {
+    opened = undefined;
+    throw new Error(
+      'This browser lets us keep nothing. Allow this address to store data, or stay while the server answers.',
+    );
+  });
+  return opened;
+}
+
+// Where cookies are barred, even asking for it throws: a rejection like any other.
+const open = async (): Promise<Database> =>
+  openDB<OutboxSchema>('true-nib-outbox', 1, {
     upgrade(db) {
       db.createObjectStore('changes', { autoIncrement: true }).createIndex('pageId', 'pageId');
       db.createObjectStore('blobs', { keyPath: 'sha256' });
     },
+    // The browser has closed it, when its data was cleared: the next to ask opens it anew.
+    terminated() {
+      opened = undefined;
+    },
   });
-  return opened;
+
+/** What `look` finds, or `none` where nothing can be kept: there nothing waits. */
+async function found<T>(none: T, look: (db: Database) => Promise<T>): Promise<T> {
+  const db = await database().catch(() => undefined);
+  return db ? look(db) : none;
 }
 
 /** Where the changes of this tab lie: those can be removed without looking through all of them. */
@@ -67,12 +89,12 @@ async function addRow(row: WaitingRow): Promise<void> {
 }
 
 async function rowsOf(pageId: string, isWanted: (row: WaitingRow) => boolean): Promise<Change[]> {
-  const rows = await (await database()).getAllFromIndex('changes', 'pageId', pageId);
+  const rows = await found([], (db) => db.getAllFromIndex('changes', 'pageId', pageId));
   return Promise.all(rows.filter(isWanted).map((row) => ('change' in row ? row.change : unpacked(row.bytes))));
 }
 
-async function removeRows(pageId: string, ids: ReadonlySet<string>): Promise<void> {
-  const write = (await database()).transaction('changes', 'readwrite', STRICT);
+async function removeRows(db: Database, pageId: string, ids: ReadonlySet<string>): Promise<void> {
+  const write = db.transaction('changes', 'readwrite', STRICT);
   const own = [...ids].flatMap((id) => keys.get(id) ?? []);
   if (own.length === ids.size) await Promise.all(own.map((key) => write.store.delete(key)));
   else {
@@ -90,32 +112,28 @@ const isMarks = (row: WaitingRow): boolean => 'isMarks' in row && row.isMarks ==
 
 export const indexedDbOutbox: Outbox = {
   add: (pageId, id, bytes) => addRow({ pageId, id, bytes }),
-  async pages() {
-    const found: string[] = [];
-    let cursor = await (
-      await database()
-    )
-      .transaction('changes')
-      .store.index('pageId')
-      .openKeyCursor(undefined, 'nextunique');
-    while (cursor) {
-      found.push(cursor.key);
-      cursor = await cursor.continue();
-    }
-    return found;
-  },
+  pages: () =>
+    found([], async (db) => {
+      const ids: string[] = [];
+      let cursor = await db.transaction('changes').store.index('pageId').openKeyCursor(undefined, 'nextunique');
+      while (cursor) {
+        ids.push(cursor.key);
+        cursor = await cursor.continue();
+      }
+      return ids;
+    }),
   pending: (pageId) => rowsOf(pageId, (row) => !isMarks(row)),
-  remove: removeRows,
+  remove: (pageId, ids) => found(undefined, (db) => removeRows(db, pageId, ids)),
   addMarks: (pageId, id, bytes) => addRow({ pageId, id: marksId(id), bytes, isMarks: true }),
   marks: (pageId) => rowsOf(pageId, isMarks),
-  removeMarks: (pageId, ids) => removeRows(pageId, new Set([...ids].map(marksId))),
+  removeMarks: (pageId, ids) => found(undefined, (db) => removeRows(db, pageId, new Set([...ids].map(marksId)))),
   async addBlob(sha256, bytes) {
     const write = (await database()).transaction('blobs', 'readwrite', STRICT);
     const put = write.store.put({ sha256, bytes });
     write.commit();
     await Promise.all([put, write.done]);
   },
-  blob: async (sha256) => (await (await database()).get('blobs', sha256))?.bytes,
-  blobs: async () => (await database()).getAll('blobs'),
-  removeBlob: async (sha256) => (await database()).delete('blobs', sha256),
+  blob: (sha256) => found(undefined, async (db) => (await db.get('blobs', sha256))?.bytes),
+  blobs: () => found([], (db) => db.getAll('blobs')),
+  removeBlob: (sha256) => found(undefined, (db) => db.delete('blobs', sha256)),
 };

@@ -73,6 +73,10 @@ export class PageSession {
   private isClosed = false;
   /** What was said before anybody listened. */
   private readonly unheard: string[] = [];
+  /** Whether the browser would not keep the last change. */
+  private keepsNothing = false;
+  /** Changes that it would not keep. */
+  private readonly unkept = new Set<string>();
   /** Why nothing could be saved, as it was said last. */
   private toldWhy: string | undefined;
   private readonly stateListeners = new Listeners<[]>();
@@ -143,6 +147,11 @@ export class PageSession {
   /** What was done to the page since it was loaded; for right after opening, when it is only what had been left unsent. */
   get unsentEdits(): readonly Edit[] {
     return this.pending.flatMap(({ edits }) => edits);
+  }
+
+  /** Whether what is not saved yet is nowhere but in this tab. */
+  get wouldBeLost(): boolean {
+    return this.pending.some(({ id }) => this.unkept.has(id));
   }
 
   get state(): SessionState {
@@ -313,7 +322,10 @@ export class PageSession {
     this.emitEdited(change.edits);
     // Outbox first: only what is safe here is sent.
     this.writing = Promise.all([this.writing, this.waiting.write(change)])
-      .catch(() => this.notify('This browser keeps nothing for us. Strokes are saved only while the server answers.'))
+      .then(
+        () => (this.keepsNothing = false),
+        () => this.tellUnkept(change),
+      )
       .finally(() => {
         void this.flush();
       });
@@ -445,6 +457,13 @@ export class PageSession {
     if (message !== this.toldWhy)
       this.notify(`${message.replace(/\.?$/, '.')} What you draw is kept in this browser until it can be saved.`);
     this.toldWhy = message;
+  }
+
+  private tellUnkept({ id }: Change): void {
+    this.unkept.add(id);
+    if (!this.keepsNothing)
+      this.notify('This browser keeps nothing for us. Strokes are saved only while the server answers.');
+    this.keepsNothing = true;
   }
 
   private readHistory(): History {

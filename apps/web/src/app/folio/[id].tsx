@@ -1,1 +1,2 @@
+export { Broken as ErrorBoundary } from '../../look/Broken';
 export { FolioScreen as default } from '../../shelf/FolioScreen';

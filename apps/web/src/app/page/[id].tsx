@@ -1,1 +1,2 @@
 export { BoardScreen as default } from '../../board/BoardScreen';
+export { Broken as ErrorBoundary } from '../../look/Broken';

@@ -1,6 +1,7 @@
 import { find, type EntityId, type GuideEntity, type GuideKind, type LinePath, type Page } from '@true-nib/core/page';
 import { create } from 'zustand';
 import { createJSONStorage, persist } from 'zustand/middleware';
+import { keptHere } from '../../keptHere';
 
 /** How a loop is raked. Lengths in page px, shares in percent. */
 export interface RakeChoice {
@@ -62,7 +63,7 @@ export const useGuides = create<GuideDesk>()(
     {
       name: 'true-nib.guides',
       version: 1,
-      storage: createJSONStorage(() => localStorage),
+      storage: createJSONStorage(() => keptHere),
       partialize: ({ reach, choosing, rake, templateId }) => ({ reach, choosing, rake, templateId }),
     },
   ),

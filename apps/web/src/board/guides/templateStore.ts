@@ -1,6 +1,7 @@
 import { checkOwnTemplate, templateToJson, TEMPLATES, type Template } from '@true-nib/core/templates';
 import { create } from 'zustand';
 import { createJSONStorage, persist } from 'zustand/middleware';
+import { keptHere } from '../../keptHere';
 import { isRefusal, request, requestJson } from '../../api/request';
 import { say } from '../../look/notices';
 
@@ -18,7 +19,7 @@ export const useOwnTemplates = create<OwnTemplates>()(
   persist((): OwnTemplates => ({ own: [], unsent: [], dropped: [] }), {
     name: 'true-nib.templates',
     version: 1,
-    storage: createJSONStorage(() => localStorage),
+    storage: createJSONStorage(() => keptHere),
   }),
 );
 

@@ -1,5 +1,6 @@
 import { create } from 'zustand';
 import { createJSONStorage, persist } from 'zustand/middleware';
+import { keptHere } from '../../keptHere';
 import { ALL_COMMANDS, type CommandId, type HoldId } from '../commands';
 import { isPress, keyInWords, mirroredKey } from './keyNames';
 
@@ -16,7 +17,7 @@ export const useKeySet = create<KeySet>()(
   persist((): KeySet => ({ hand: 'right', own: {} }), {
     name: 'true-nib.keys',
     version: 1,
-    storage: createJSONStorage(() => localStorage),
+    storage: createJSONStorage(() => keptHere),
     partialize: ({ hand, own }) => ({ hand, own }),
   }),
 );

@@ -1,6 +1,7 @@
 import type { NibProfile } from '@true-nib/core/page';
 import { create } from 'zustand';
 import { createJSONStorage, persist } from 'zustand/middleware';
+import { keptHere } from '../../keptHere';
 
 /** Which layers' lines are cut, and stop others: the one in hand, all Ink layers, or those chosen in the stack. */
 export type MendReach = 'layer' | 'inks' | 'chosen';
@@ -62,7 +63,7 @@ export const useMend = create<MendDesk>()(
     {
       name: 'true-nib.mend',
       version: 1,
-      storage: createJSONStorage(() => localStorage),
+      storage: createJSONStorage(() => keptHere),
       partialize: ({ exceptions: _now, ...kept }) => kept,
     },
   ),

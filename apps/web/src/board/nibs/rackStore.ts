@@ -19,6 +19,7 @@ import {
 } from '@true-nib/core/rack';
 import { create } from 'zustand';
 import { createJSONStorage, persist } from 'zustand/middleware';
+import { keptHere } from '../../keptHere';
 import { newId } from '../../session/ids';
 
 /** The nibs on this desk, and what is known of the server's. */
@@ -62,7 +63,7 @@ export const useRack = create<RackState>()(
     {
       name: 'true-nib.rack',
       version: 1,
-      storage: createJSONStorage(() => localStorage),
+      storage: createJSONStorage(() => keptHere),
       merge: (kept, fresh) => ({ ...fresh, ...keptRack(kept) }),
       partialize: ({ rack, inHand, base, revision }) => ({ rack, inHand, base, revision }),
     },

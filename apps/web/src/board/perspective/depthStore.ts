@@ -1,6 +1,7 @@
 import type { Following, FrameReach } from '@true-nib/core/guides';
 import type { FramePlane, FrameWay, SightedEdge } from '@true-nib/core/page';
 import { create } from 'zustand';
+import { keptHere } from '../../keptHere';
 import type { HeldPicture } from './planePicture';
 import { createJSONStorage, persist } from 'zustand/middleware';
 
@@ -54,7 +55,7 @@ export const useDepth = create<DepthDesk>()(
     {
       name: 'true-nib.depth',
       version: 1,
-      storage: createJSONStorage(() => localStorage),
+      storage: createJSONStorage(() => keptHere),
       partialize: ({ plane, keepsHorizon, following, steps, spans, bays, stairs, hidden }) => ({
         ...{ plane, keepsHorizon, following, steps, spans, bays, stairs, hidden },
       }),
