@@ -1,6 +1,7 @@
 import { ChangeConflict, PageError } from '@true-nib/core/page';
 import { RackError } from '@true-nib/core/rack';
 import type { ErrorRequestHandler, RequestHandler, Response } from 'express';
+import { DatabaseError } from 'sequelize';
 
 /** Something that a request did wrong, or that cannot be had; answered as RFC 9457 problem details. */
 export class Problem extends Error {
@@ -58,12 +59,22 @@ function problemOf(error: unknown): Problem {
       );
   }
   console.error(error);
+  // RFC 4918, §11.5. SQLite undoes what it could not write (its documentation, "Result and Error Codes").
+  if (isDiskFull(error))
+    return new Problem(
+      507,
+      'The disk of the server is full',
+      'Nothing can be saved until there is room on it. What was saved before is safe.',
+    );
   return new Problem(
     500,
     'Something went wrong here',
     'What was saved before is safe. The server wrote down what happened.',
   );
 }
+
+const isDiskFull = (error: unknown): boolean =>
+  error instanceof DatabaseError && 'code' in error.parent && error.parent.code === 'SQLITE_FULL';
 
 const isBodyError = (error: unknown): error is { readonly type: string; readonly status: number } =>
   error instanceof Error &&

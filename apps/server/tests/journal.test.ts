@@ -2,8 +2,10 @@ import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { checkChange, checkParts, entitiesIn, invertChange, PACKED_TYPE, type PackedParts } from '@true-nib/core/page';
+import { DatabaseError } from 'sequelize';
 import request from 'supertest';
 import { createApp } from '../src/app';
+import type { Store } from '../src/keeping/query';
 import {
   change,
   drawing,
@@ -163,10 +165,27 @@ describe('the journal', () => {
     });
   });
 
-  it('syncs every commit to disk before it answers', async () => {
-    expect(await service.store.one('PRAGMA journal_mode')).toEqual({ journal_mode: 'wal' });
-    expect(await service.store.one('PRAGMA synchronous')).toEqual({ synchronous: 2 });
-    expect(await service.store.one('PRAGMA foreign_keys')).toEqual({ foreign_keys: 1 });
+  it('says that the disk is full, and goes on when there is room again', async () => {
+    await send(0, [start()]).expect(200);
+    const full = Object.assign(new Error('SQLITE_FULL: database or disk is full'), { code: 'SQLITE_FULL', sql: '' });
+    jest.spyOn(console, 'error').mockImplementation(() => undefined);
+    jest.spyOn(service.database, 'transaction').mockRejectedValueOnce(new DatabaseError(full));
+    const { body } = await send(1, [drawing('a')]).expect(507);
+    expect(body).toMatchObject({ title: 'The disk of the server is full' });
+    await send(1, [drawing('b')]).expect(200, { revision: 2, added: 1 });
+    jest.restoreAllMocks();
+  });
+
+  it('syncs every commit to disk before it answers, in transactions as outside', async () => {
+    const { store } = service;
+    expect(await store.one('PRAGMA journal_mode')).toEqual({ journal_mode: 'wal' });
+    const holds = async ({ one }: Store) => {
+      expect(await one('PRAGMA synchronous')).toEqual({ synchronous: 2 });
+      expect(await one('PRAGMA foreign_keys')).toEqual({ foreign_keys: 1 });
+      expect(await one('PRAGMA busy_timeout')).toEqual({ timeout: 5_000 });
+    };
+    await holds(store);
+    await store.atomically(holds);
   });
 });
 

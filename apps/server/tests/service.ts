@@ -15,6 +15,7 @@ import {
 } from '@true-nib/core/page';
 import type { Express } from 'express';
 import sharp from 'sharp';
+import type { Sequelize } from 'sequelize';
 import request from 'supertest';
 import { createApp } from '../src/app';
 import { sha256Of } from '../src/keeping/blobs';
@@ -24,6 +25,7 @@ import { storeOf, type Store } from '../src/keeping/query';
 export interface Service {
   readonly app: Express;
   readonly store: Store;
+  readonly database: Sequelize;
   readonly file: string;
   close(): Promise<void>;
 }
@@ -37,6 +39,7 @@ export async function startService(file?: string): Promise<Service> {
   return {
     app: createApp({ store, version: 'test' }),
     store,
+    database,
     file: path,
     close: async () => {
       await database.close();

@@ -1,6 +1,23 @@
 import { Sequelize, type QueryInterface } from 'sequelize';
+import sqlite3 from 'sqlite3';
 import { SequelizeStorage, Umzug } from 'umzug';
 import { migrations } from './migrations';
+
+const BUSY_MS = 5_000;
+
+/**
+ * A connection, of which Sequelize opens one for every transaction and calls no hook: each is to sync its commits, though
+ * that is what SQLite does if nobody says otherwise.
+ */
+class Connection extends sqlite3.Database {
+  constructor(file: string, mode: number, done: (error: Error | null) => void) {
+    super(file, mode, function (this: sqlite3.Database, error) {
+      if (error) return done(error);
+      this.configure('busyTimeout', BUSY_MS);
+      this.exec('PRAGMA foreign_keys = ON; PRAGMA synchronous = FULL;', done);
+    });
+  }
+}
 
 /**
  * Opens the one SQLite file that keeps everything, and brings its tables up to date. Write-ahead log with a full sync on
@@ -11,10 +28,8 @@ export async function openDatabase(file: string): Promise<Sequelize> {
     dialect: 'sqlite',
     storage: file,
     logging: false,
-    // One connection: SQLite has one writer anyway, and every pragma below holds for it.
-    pool: { max: 1, min: 1, idle: 2 ** 31 - 1 },
+    dialectModule: { ...sqlite3, Database: Connection },
   });
-  database.addHook('afterConnect', (connection: unknown) => setPragmas(connection));
   await database.query('PRAGMA journal_mode = WAL');
   const umzug = new Umzug<QueryInterface>({
     migrations: [...migrations],
@@ -24,23 +39,4 @@ export async function openDatabase(file: string): Promise<Sequelize> {
   });
   await umzug.up();
   return database;
-}
-
-interface SqliteConnection {
-  exec(sql: string, done: (error: Error | null) => void): void;
-}
-
-const isSqlite = (connection: unknown): connection is SqliteConnection =>
-  typeof connection === 'object' &&
-  connection !== null &&
-  'exec' in connection &&
-  typeof connection.exec === 'function';
-
-function setPragmas(connection: unknown): Promise<void> {
-  if (!isSqlite(connection)) return Promise.reject(new Error('The database driver is not sqlite3.'));
-  return new Promise((resolve, reject) =>
-    connection.exec('PRAGMA foreign_keys = ON; PRAGMA synchronous = FULL; PRAGMA busy_timeout = 5000;', (error) =>
-      error ? reject(error) : resolve(),
-    ),
-  );
 }
