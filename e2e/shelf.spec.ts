@@ -1,3 +1,4 @@
+import { rested } from './board';
 import { expect, test } from './desk';
 
 test('folios and pages are renamed, duplicated, deleted and put back', async ({ page, desk }) => {
@@ -36,4 +37,36 @@ test('a page of one’s own size; what cannot be is said before it is tried', as
   await expect(page.getByTestId('board')).toBeVisible();
   await page.getByRole('button', { name: /page settings/ }).click();
   await expect(page.getByText(/1772 × 1181 px · 150 × 100 mm · 300 ppi\. Under 2,000 px/)).toBeVisible();
+});
+
+test('pages that are opened and left leave nothing in memory, and the way back leads back', async ({ page, desk }) => {
+  const browser = await page.context().newCDPSession(page);
+  await browser.send('Performance.enable');
+  /** Nodes and listeners that are held on to, in the document or beside it. */
+  const held = async () => {
+    await browser.send('HeapProfiler.collectGarbage');
+    const { metrics } = await browser.send('Performance.getMetrics');
+    const count = (name: string) => metrics.find((metric) => metric.name === name)?.value ?? NaN;
+    return count('Nodes') + count('JSEventListeners');
+  };
+  const visit = async (name: string) => {
+    await page.getByRole('link', { name: `Open ${name}` }).click();
+    await rested(page);
+    await page.getByRole('button', { name: 'Back to the folio' }).click();
+    await expect(page.getByRole('link', { name: `Open ${name}` })).toBeVisible();
+  };
+  await page.goto(desk.address);
+  await page.getByRole('link', { name: 'Open Saltmarsh Ferry' }).click();
+  // What the first visits bring stays: programs, fonts, kinds of elements.
+  await visit('The heron mask');
+  await visit('Quay at low tide');
+  const before = await held();
+  for (let k = 0; k < 3; k++) {
+    await visit('The heron mask');
+    await visit('Quay at low tide');
+  }
+  // One page is several hundred.
+  await expect.poll(held).toBeLessThan(before + 150);
+  await page.goBack();
+  await expect(page.getByRole('link', { name: 'Open Saltmarsh Ferry' })).toBeVisible();
 });

@@ -65,6 +65,19 @@ describe('a worker whose program', () => {
     expect(told).toHaveBeenCalledTimes(1);
   });
 
+  it('has ended lets go of whoever waits, and answers nobody any more', async () => {
+    const { worker, hired } = hire();
+    const told = jest.fn();
+    hired.onBroken(told);
+    const answers = [hired.service.count()];
+    hired.end();
+    answers.push(hired.service.count());
+    worker.dispatchEvent(new Event('error'));
+    expect(await Promise.race([...answers, new Promise((resolve) => setTimeout(resolve, 20, 'none'))])).toBe('none');
+    expect(told).not.toHaveBeenCalled();
+    expect(worker.terminate).toHaveBeenCalledTimes(1);
+  });
+
   it('is there answers, and whoever has stopped listening hears nothing', async () => {
     const { worker, hired } = hire();
     const told = jest.fn();

@@ -8,7 +8,7 @@ export default function NotFound() {
       title="There is nothing here"
       detail="This address leads nowhere. Your folios are on the shelf, as you left them."
     >
-      <Button label="To the shelf" tone="seal" onPress={() => router.replace('/')} />
+      <Button label="To the shelf" tone="seal" onPress={() => router.dismissTo('/')} />
     </Empty>
   );
 }

@@ -63,7 +63,7 @@ function OpenPage({ id }: { readonly id: string }) {
       <View className="flex-1 bg-desk" role="main">
         <Empty title="This page cannot be opened" detail={opening.reason}>
           <Button label="Try again" tone="seal" onPress={opening.retry} />
-          <Button label="To the shelf" onPress={() => router.replace('/')} />
+          <Button label="To the shelf" onPress={() => router.dismissTo('/')} />
         </Empty>
       </View>
     );

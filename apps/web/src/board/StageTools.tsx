@@ -29,7 +29,7 @@ import Scissors from 'lucide-react-native/icons/scissors';
 import Slice from 'lucide-react-native/icons/slice';
 import Weight from 'lucide-react-native/icons/weight';
 import { Children, type ReactNode } from 'react';
-import { ScrollView, View } from 'react-native';
+import { ScrollView, useWindowDimensions, View } from 'react-native';
 import { Chip } from '../look/Chip';
 import { useIsWide } from '../look/useIsWide';
 import { useBoard } from './boardContext';
@@ -170,11 +170,15 @@ function Cells({ children }: { readonly children: ReactNode }) {
 const inCells = (chips: ReactNode, width: string) =>
   Children.map(chips, (chip) => chip && <View className={`h-[58px] ${width}`}>{chip}</View>);
 
-/** More tools than a phone is wide: there they are drawn along sideways. */
+/** CSS px that a chip and its gap need at least. */
+const CHIP = 62;
+
+/** More tools than a phone is wide: there they are drawn along sideways. A tablet shows all of them. */
 function MendTools() {
   const isRoomy = useIsWide();
+  const { width } = useWindowDimensions();
   const chips = MEND_TOOLS.map((one) => <ToolInHand key={one.tool} {...one} />);
-  if (isRoomy) return <Cells>{chips}</Cells>;
+  if (isRoomy || width >= MEND_TOOLS.length * CHIP) return <Cells>{chips}</Cells>;
   return (
     <ScrollView horizontal showsHorizontalScrollIndicator={false} contentContainerClassName="items-center gap-1">
       {/* Words of two syllables are to be read whole. */}

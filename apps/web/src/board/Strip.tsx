@@ -31,7 +31,7 @@ export function Strip() {
   const place = folio && `${index + 1} of ${folio.pages.length}`;
   const leave = async () => {
     await Promise.race([sendThumbnail(board), new Promise((resolve) => setTimeout(resolve, 1_200))]);
-    router.replace(`/folio/${session.card.folioId}`);
+    router.dismissTo(`/folio/${session.card.folioId}`);
   };
   return (
     <View

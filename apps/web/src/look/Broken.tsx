@@ -6,7 +6,7 @@ import { Empty } from './Empty';
 /** What is shown in place of a screen that broke down. */
 export function Broken({ error, retry }: ErrorBoundaryProps) {
   const leave = () => {
-    router.replace('/');
+    router.dismissTo('/');
     void retry();
   };
   return (

@@ -16,9 +16,9 @@ import {
   type GuideEntity,
   type GuideShape,
 } from '@true-nib/core/page';
-import { proxy, transfer, type Remote } from 'comlink';
+import { proxy, transfer } from 'comlink';
 import { Listeners } from '../listeners';
-import type { InkService, MendAnswer, MendRequest } from './ink.worker';
+import type { MendAnswer, MendRequest } from './ink.worker';
 import { breath } from '../breath';
 import { isInk } from './inkDesk';
 import { deviceBoxes } from './deviceBoxes';
@@ -65,7 +65,6 @@ export class InkSurface {
   /** The pixels of wash layers, and what is done to them. */
   readonly wash: WashSurface;
   private readonly worker: InkWorker;
-  private readonly remote: Remote<InkService>;
   private readonly tiles: Tiles;
   private readonly context: CanvasRenderingContext2D;
   private map: Matrix = [1, 0, 0, 1, 0, 0];
@@ -112,13 +111,12 @@ export class InkSurface {
     this.index = new StrokeIndex(page, plainLook, true);
     const started = source.opened?.inks.take();
     this.worker = started ?? takeInkWorker();
-    this.remote = this.worker.service;
     if (!started) this.load(page);
     else if (source.opened) this.tell(source.opened.edits.filter(({ before, after }) => isInk(before) || isInk(after)));
-    this.tiles = new Tiles((map, side) => this.remote.tile(map, side));
+    this.tiles = new Tiles((map, side) => this.service.tile(map, side));
     this.tiles.onArrival(() => this.composeSoon());
     this.wash = new WashSurface({
-      remote: this.remote,
+      worker: this.worker,
       index: this.index,
       tileBytes: source.tileBytes,
       onError: source.onError,
@@ -127,10 +125,15 @@ export class InkSurface {
     });
   }
 
+  /** What can be asked of the worker. */
+  private get service(): InkWorker['service'] {
+    return this.worker.service;
+  }
+
   /** Gives the worker a page that it has not taken up itself. */
   private load(page: Page): void {
     const { lengths, bytes } = joinParts([...page.entities].filter(isInk).map(pack));
-    void this.remote.load(page.size, transfer({ lengths, bytes }, [bytes.buffer as ArrayBuffer]));
+    void this.service.load(page.size, transfer({ lengths, bytes }, [bytes.buffer as ArrayBuffer]));
   }
 
   /** Calls back when the exact picture of the view has been laid down, and when it no longer is. Answers how to stop. */
@@ -168,50 +171,50 @@ export class InkSurface {
 
   /** A small picture of the inks beside the board, painted by the worker. */
   smallPicture(of: PictureOfInks): Promise<ImageBitmap | undefined> {
-    return this.remote.smallPicture(of);
+    return this.service.smallPicture(of);
   }
 
   /** A small picture of one layer alone, painted by the worker. */
   layerPicture(layerId: EntityId, of: PictureOfInks): Promise<ImageBitmap | undefined> {
-    return this.remote.layerPicture(layerId, of);
+    return this.service.layerPicture(layerId, of);
   }
 
   /** Lines along a field in a loop, worked out beside the main thread. Throws what `rake` throws. */
   raked(field: FieldShape, loop: readonly Point[], settings: RakeSettings, seed: number): Promise<Stroke[]> {
-    return this.remote.rake(field, loop, settings, seed);
+    return this.service.rake(field, loop, settings, seed);
   }
 
   /** Lets the worker look at the lines of layers before anything is asked of them. */
   readyToMend(layerIds: readonly EntityId[]): void {
-    void this.telling.then(() => this.remote.readyToMend(layerIds));
+    void this.telling.then(() => this.service.readyToMend(layerIds));
   }
 
   /** Works out beside the main thread what is done to many lines; nothing when a newer request came in between. */
   mend(request: MendRequest, tell: (share: number) => void): Promise<MendAnswer | undefined> {
-    return this.remote.mend(request, proxy(tell));
+    return this.service.mend(request, proxy(tell));
   }
 
   /** The `count` edits that were worked out last; they come over part by part. */
   async mended(count: number): Promise<Edit[]> {
     const edits: Edit[] = [];
     for (let from = 0; from < count; from += MENDED_PART) {
-      edits.push(...(await this.remote.mended(from, from + MENDED_PART)));
+      edits.push(...(await this.service.mended(from, from + MENDED_PART)));
       await breath();
     }
     return edits;
   }
 
   stopMending(): void {
-    void this.remote.stopMending();
+    void this.service.stopMending();
   }
 
   /** Works out in the worker where tethered lines go; answers how many entities that changes, to be fetched by `tethered`. */
   tether(guides: readonly GuideEntity[], guide: GuideEntity, shape: GuideShape, following: Following): Promise<number> {
-    return this.remote.tether(guides, guide, shape, following);
+    return this.service.tether(guides, guide, shape, following);
   }
 
   tethered(from: number, to: number): Promise<Entity[]> {
-    return this.remote.tethered(from, to);
+    return this.service.tethered(from, to);
   }
 
   /** Paints the view from tiles, and exactly where edits have outrun them: a line that was drawn never blinks. */
@@ -293,7 +296,7 @@ export class InkSurface {
     this.askedAt = this.log.now;
     await this.telling;
     const { width, height } = canvas;
-    const bitmap = await this.remote.view({ map: this.map, width, height }).catch(() => undefined);
+    const bitmap = await this.service.view({ map: this.map, width, height }).catch(() => undefined);
     this.settling = false;
     if (viewed !== this.viewed) {
       bitmap?.close();
@@ -373,7 +376,7 @@ export class InkSurface {
 
   /** Shows the stack in another way. */
   setLook(look: StackLook): void {
-    void this.remote.setLook(look);
+    void this.service.setLook(look);
     if (this.index.setLook(look)) this.repaintAll(true);
   }
 
@@ -381,7 +384,7 @@ export class InkSurface {
   setAside(ids: readonly EntityId[]): void {
     const before = this.index.aside;
     this.index.aside = new Set(ids);
-    void this.remote.setAside(ids);
+    void this.service.setAside(ids);
     if (before.size + ids.length > MOST_REPAINTED) return this.repaintAll();
     const changed = [...before, ...ids].flatMap((id) => this.index.get(id) ?? []);
     this.showAnew(changed.flatMap((stroke) => inkBoxes(this.index.shown(stroke))));
@@ -420,7 +423,7 @@ export class InkSurface {
       this.telling = this.telling.then(async () => {
         if (isLarge(edits)) await breath();
         const packed = pack(part.map(told));
-        void this.remote.edit(transfer(packed, [packed.buffer as ArrayBuffer]));
+        void this.service.edit(transfer(packed, [packed.buffer as ArrayBuffer]));
       });
     }
   }

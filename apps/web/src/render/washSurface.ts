@@ -1,8 +1,8 @@
 import { growBox, type Box, type Matrix3x3 } from '@true-nib/core/math';
 import { tileBox, type EntityId } from '@true-nib/core/page';
 import type { Joining } from '@true-nib/core/select';
-import { transfer, type Remote } from 'comlink';
-import type { InkService } from './ink.worker';
+import { transfer } from 'comlink';
+import type { InkWorker } from './startedInks';
 import type { StrokeIndex } from './strokeIndex';
 import type { AreaQuery, ReworkedTile, SelectedArea, TakenPixels } from './washWork';
 
@@ -19,7 +19,7 @@ export type WashDeed =
   | { readonly deed: 'merge'; readonly layerIds: readonly EntityId[] };
 
 interface Ground {
-  readonly remote: Remote<InkService>;
+  readonly worker: InkWorker;
   readonly index: StrokeIndex;
   readonly tileBytes: TileBytes;
   /** Settles when the worker has heard of every edit so far. */
@@ -69,10 +69,10 @@ export class WashSurface {
   }
 
   private async fetch(blob: string): Promise<void> {
-    const { index, remote, tileBytes, onError } = this.ground;
+    const { index, worker, tileBytes, onError } = this.ground;
     try {
       const bytes = await (await tileBytes(blob)).arrayBuffer();
-      index.wash.addBitmap(blob, await remote.addTile(blob, transfer(bytes, [bytes])));
+      index.wash.addBitmap(blob, await worker.service.addTile(blob, transfer(bytes, [bytes])));
       this.arrived.push(...index.wash.tilesWith(blob).map((tile) => growBox(tileBox(tile), 1)));
       this.showArrived();
     } catch {
@@ -103,48 +103,48 @@ export class WashSurface {
    * Throws when it cannot be done, with a sentence.
    */
   async work(layerId: EntityId, deed: WashDeed): Promise<readonly ReworkedTile[]> {
-    const { index, remote } = this.ground;
+    const { index, worker } = this.ground;
     await this.ready();
-    const tiles = await remote.work(layerId, deed);
+    const tiles = await worker.service.work(layerId, deed);
     for (const { blob, bitmap } of tiles) if (blob !== undefined && bitmap) index.wash.addBitmap(blob, bitmap);
     const spare = index.wash.spare();
     index.wash.dropBitmaps(spare);
-    void remote.dropTiles(spare);
+    void worker.service.dropTiles(spare);
     return tiles;
   }
 
   async select(layerId: EntityId, query: AreaQuery, joining: Joining): Promise<SelectedArea | undefined> {
     await this.ready();
-    return this.ground.remote.select(layerId, query, joining);
+    return this.ground.worker.service.select(layerId, query, joining);
   }
 
   /** What is selected, once more. */
   selected(): Promise<SelectedArea | undefined> {
-    return this.ground.remote.selected();
+    return this.ground.worker.service.selected();
   }
 
   selectNothing(): void {
-    void this.ground.remote.selectNothing();
+    void this.ground.worker.service.selectNothing();
   }
 
   take(layerId: EntityId): Promise<TakenPixels> {
-    return this.ground.remote.take(layerId);
+    return this.ground.worker.service.take(layerId);
   }
 
   /** Takes the selected pixels off their layer on the screen, for as long as they are shown elsewhere. */
   async lift(layerId: EntityId, box: Box): Promise<TakenPixels> {
-    const { index, remote, repaint } = this.ground;
-    const { cover, taken } = await remote.lift(layerId);
+    const { index, worker, repaint } = this.ground;
+    const { cover, taken } = await worker.service.lift(layerId);
     index.wash.lifted = { layerId, x: taken.x, y: taken.y, cover };
     repaint([box]);
     return taken;
   }
 
   putBack(box: Box): void {
-    const { index, remote, repaint } = this.ground;
+    const { index, worker, repaint } = this.ground;
     if (!index.wash.lifted) return;
     index.wash.lifted = undefined;
-    void remote.putBack();
+    void worker.service.putBack();
     repaint([box]);
   }
 }

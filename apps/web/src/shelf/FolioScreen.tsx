@@ -23,7 +23,7 @@ export function FolioScreen() {
   return (
     <View className="flex-1 bg-desk" role="main">
       <View className="h-16 flex-row items-center gap-1 border-b border-rule bg-tray pl-1 pr-5">
-        <IconButton label="Back to the shelf" icon={ChevronLeft} onPress={() => router.replace('/')} />
+        <IconButton label="Back to the shelf" icon={ChevronLeft} onPress={() => router.dismissTo('/')} />
         <Text role="heading" aria-level={1} className="shrink grow font-bold text-20 text-ink" numberOfLines={1}>
           {folio.data?.name ?? 'Folio'}
         </Text>
@@ -32,7 +32,7 @@ export function FolioScreen() {
       {folio.isPending && <Loading what="Opening the folio" />}
       {folio.isError && (
         <Empty title="This folio cannot be opened" detail={folio.error.message}>
-          <Button label="To the shelf" tone="seal" onPress={() => router.replace('/')} />
+          <Button label="To the shelf" tone="seal" onPress={() => router.dismissTo('/')} />
         </Empty>
       )}
       {folio.data?.pages.length === 0 && (
