@@ -1,5 +1,6 @@
-import { rested } from './board';
+import { rested, saved } from './board';
 import { expect, test } from './desk';
+import { line, Pen } from './hands';
 
 test('folios and pages are renamed, duplicated, deleted and put back', async ({ page, desk }) => {
   await page.goto(desk.address);
@@ -69,4 +70,52 @@ test('pages that are opened and left leave nothing in memory, and the way back l
   await expect.poll(held).toBeLessThan(before + 150);
   await page.goBack();
   await expect(page.getByRole('link', { name: 'Open Saltmarsh Ferry' })).toBeVisible();
+});
+
+test('the folio shows what was drawn, whichever way one comes back', async ({ page, desk }) => {
+  await page.goto(`${desk.address}/folio/demo-saltmarsh-ferry`);
+  const picture = page.getByLabel('Picture of The heron mask').locator('img');
+  const pictured = () => picture.getAttribute('src');
+  const before = await pictured();
+  await page.getByRole('link', { name: 'Open The heron mask' }).click();
+  await rested(page);
+  const pen = await Pen.for(page);
+  await pen.draw(line([600, 300], [760, 330]));
+  await saved(page);
+  await page.getByRole('button', { name: 'Back to the folio' }).click();
+  await expect.poll(pictured).not.toBe(before);
+  const then = await pictured();
+  await page.getByRole('link', { name: 'Open The heron mask' }).click();
+  await rested(page);
+  const sent = page.waitForResponse(
+    (answer) => answer.request().method() === 'PUT' && answer.url().includes('thumbnail'),
+  );
+  await pen.draw(line([600, 400], [760, 430]));
+  await sent;
+  await page.goBack();
+  await expect.poll(pictured).not.toBe(then);
+});
+
+test('a folio of very many pages shows those in sight, and stays where one left it', async ({ page, desk }) => {
+  for (let k = 1; k <= 80; k++) {
+    const body = JSON.stringify({
+      ...{ folioId: 'demo-saltmarsh-ferry', name: `Panel ${k}` },
+      ...{ width: 2650, height: 4100, ppi: 400 },
+    });
+    const headers = { 'content-type': 'application/json' };
+    expect((await fetch(`${desk.address}/api/pages`, { method: 'POST', headers, body })).status).toBe(201);
+  }
+  await page.goto(`${desk.address}/folio/demo-saltmarsh-ferry`);
+  await expect(page.getByRole('link', { name: 'Open Panel 1', exact: true })).toBeVisible();
+  const last = page.getByRole('link', { name: 'Open Panel 80' });
+  await expect(last).toHaveCount(0);
+  await page.mouse.move(600, 400);
+  await expect(async () => {
+    await page.mouse.wheel(0, 1_500);
+    await expect(last).toBeInViewport({ timeout: 300 });
+  }).toPass();
+  await last.click();
+  await rested(page);
+  await page.getByRole('button', { name: 'Back to the folio' }).click();
+  await expect(last).toBeInViewport();
 });

@@ -20,13 +20,20 @@ interface CardProps {
   readonly onMore: () => void;
 }
 
+const pictureHeight = (isRoomy: boolean): number => (isRoomy ? 270 : 210);
+/** A name of two lines, what is told beneath it, and the gap above. */
+const WORDS_HEIGHT = 72;
+
+/** CSS px of a card, whatever its name. */
+export const cardHeight = (isRoomy: boolean): number => pictureHeight(isRoomy) + WORDS_HEIGHT;
+
 /** A folio or a page on the shelf: its picture as a sheet of paper, its name, and what can be done with it. */
 export function Card({ name, detail, warning, picture, onOpen, onMore }: CardProps) {
   const ratio = picture ? Math.min(1.6, Math.max(0.5, picture.width / picture.height)) : 0.7;
   const roomy = useIsWide();
-  const height = roomy ? 270 : 210;
+  const height = pictureHeight(roomy);
   return (
-    <View className="w-[46%] min-w-[140px] gap-1" style={{ maxWidth: roomy ? 280 : 230 }}>
+    <View className="gap-1">
       <Pressable role="link" aria-label={`Open ${name}`} onPress={onOpen} className="gap-2 active:opacity-80">
         <View className="items-center justify-center" style={{ height }}>
           <View

@@ -3,23 +3,39 @@ import { useQuery } from '@tanstack/react-query';
 import { router, useLocalSearchParams } from 'expo-router';
 import ChevronLeft from 'lucide-react-native/icons/chevron-left';
 import FilePlus from 'lucide-react-native/icons/file-plus';
-import { useState } from 'react';
-import { ScrollView, Text, View } from 'react-native';
+import { useCallback, useState } from 'react';
+import { Text, View } from 'react-native';
 import { fetchFolio, type PageCard } from '../api/shelf';
 import { Button, IconButton } from '../look/Button';
 import { Empty, Loading } from '../look/Empty';
 import { Card } from './Card';
+import { CardGrid } from './CardGrid';
 import { MoreSheet } from './MoreSheet';
 import { NewPageSheet } from './NewPageSheet';
+import { useFresh } from './useFresh';
 import { useLeft } from './useLeft';
 
 /** One folio: its pages in order. */
 export function FolioScreen() {
   const { id } = useLocalSearchParams<{ id: string }>();
-  const folio = useQuery({ queryKey: ['folio', id], queryFn: () => fetchFolio(id), refetchOnMount: 'always' });
+  const folio = useQuery({ queryKey: ['folio', id], queryFn: () => fetchFolio(id) });
+  useFresh(folio.refetch);
   const left = useLeft();
   const [more, setMore] = useState<PageCard | undefined>();
   const [isAdding, setAdding] = useState(false);
+  const card = useCallback(
+    (page: PageCard, k: number) => (
+      <Card
+        name={page.name}
+        warning={left.has(page.id) ? `${left.get(page.id)} unsaved` : undefined}
+        detail={`${k + 1} · ${sizeInWords(page)}`}
+        picture={{ pageId: page.id, revision: page.thumbnail, width: page.width, height: page.height }}
+        onOpen={() => router.push(`/page/${page.id}`)}
+        onMore={() => setMore(page)}
+      />
+    ),
+    [left],
+  );
   return (
     <View className="flex-1 bg-desk" role="main">
       <View className="h-16 flex-row items-center gap-1 border-b border-rule bg-tray pl-1 pr-5">
@@ -40,21 +56,7 @@ export function FolioScreen() {
           <Button label="New page" tone="seal" onPress={() => setAdding(true)} />
         </Empty>
       )}
-      {folio.data && folio.data.pages.length > 0 && (
-        <ScrollView contentContainerClassName="flex-row flex-wrap gap-5 p-5">
-          {folio.data.pages.map((page, k) => (
-            <Card
-              key={page.id}
-              name={page.name}
-              warning={left.has(page.id) ? `${left.get(page.id)} unsaved` : undefined}
-              detail={`${k + 1} · ${sizeInWords(page)}`}
-              picture={{ pageId: page.id, revision: page.thumbnail, width: page.width, height: page.height }}
-              onOpen={() => router.push(`/page/${page.id}`)}
-              onMore={() => setMore(page)}
-            />
-          ))}
-        </ScrollView>
-      )}
+      {folio.data && folio.data.pages.length > 0 && <CardGrid items={folio.data.pages} card={card} />}
       {more && <MoreSheet kind="pages" id={more.id} name={more.name} onClose={() => setMore(undefined)} />}
       {isAdding && folio.data && (
         <NewPageSheet folioId={id} count={folio.data.pages.length} onClose={() => setAdding(false)} />

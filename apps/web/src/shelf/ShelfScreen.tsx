@@ -1,8 +1,8 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { router } from 'expo-router';
 import FolderPlus from 'lucide-react-native/icons/folder-plus';
-import { useState } from 'react';
-import { ScrollView, Text, View } from 'react-native';
+import { useCallback, useState } from 'react';
+import { Text, View } from 'react-native';
 import { createFolio, fetchFolios, type FolioCard } from '../api/shelf';
 import { Button } from '../look/Button';
 import { Empty, Loading } from '../look/Empty';
@@ -10,15 +10,30 @@ import { Field } from '../look/Field';
 import { sayError } from '../look/notices';
 import { Sheet } from '../look/Sheet';
 import { Card } from './Card';
+import { CardGrid } from './CardGrid';
 import { MoreSheet } from './MoreSheet';
+import { useFresh } from './useFresh';
 import { useLeft } from './useLeft';
 
 /** The first screen: every folio as a card. */
 export function ShelfScreen() {
-  const folios = useQuery({ queryKey: ['folios'], queryFn: fetchFolios, refetchOnMount: 'always' });
+  const folios = useQuery({ queryKey: ['folios'], queryFn: fetchFolios });
+  useFresh(folios.refetch);
   useLeft();
   const [more, setMore] = useState<FolioCard | undefined>();
   const [isNaming, setNaming] = useState(false);
+  const card = useCallback(
+    (folio: FolioCard) => (
+      <Card
+        name={folio.name}
+        detail={folio.pageCount === 1 ? '1 page' : `${folio.pageCount} pages`}
+        picture={folio.cover && { ...folio.cover, revision: folio.cover.thumbnail }}
+        onOpen={() => router.push(`/folio/${folio.id}`)}
+        onMore={() => setMore(folio)}
+      />
+    ),
+    [],
+  );
   return (
     <View className="flex-1 bg-desk" role="main">
       <View className="h-16 flex-row items-center justify-between border-b border-rule bg-tray px-5">
@@ -41,20 +56,7 @@ export function ShelfScreen() {
           <Button label="Start a folio" tone="seal" onPress={() => setNaming(true)} />
         </Empty>
       )}
-      {folios.data && folios.data.length > 0 && (
-        <ScrollView contentContainerClassName="flex-row flex-wrap gap-5 p-5">
-          {folios.data.map((folio) => (
-            <Card
-              key={folio.id}
-              name={folio.name}
-              detail={folio.pageCount === 1 ? '1 page' : `${folio.pageCount} pages`}
-              picture={folio.cover && { ...folio.cover, revision: folio.cover.thumbnail }}
-              onOpen={() => router.push(`/folio/${folio.id}`)}
-              onMore={() => setMore(folio)}
-            />
-          ))}
-        </ScrollView>
-      )}
+      {folios.data && folios.data.length > 0 && <CardGrid items={folios.data} card={card} />}
       {more && <MoreSheet kind="folios" id={more.id} name={more.name} onClose={() => setMore(undefined)} />}
       {isNaming && <NewFolioSheet onClose={() => setNaming(false)} />}
     </View>
