@@ -3,7 +3,7 @@ import { cpSync, mkdtempSync, rmSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { test as base } from '@playwright/test';
+import { expect, test as base } from '@playwright/test';
 
 const root = join(__dirname, '..');
 export const SEEDED = join(root, '.cache', 'demo-for-stories');
@@ -71,7 +71,7 @@ function freePort(): Promise<number> {
   });
 }
 
-/** Every story gets a desk with the demo folio, and a page that shows the shelf at its address. */
+/** Every story gets a desk with the demo folio, and a page that shows the shelf at its address. Nothing may be thrown unheard. */
 export const test = base.extend<{ desk: Desk }>({
   // Playwright reads the fixtures that are asked for off the first parameter: none.
   // eslint-disable-next-line no-empty-pattern
@@ -82,6 +82,12 @@ export const test = base.extend<{ desk: Desk }>({
     await provide(desk);
     await desk.kill();
     rmSync(folder, { recursive: true, force: true });
+  },
+  page: async ({ page }, provide) => {
+    const unheard: string[] = [];
+    page.on('pageerror', ({ stack }) => unheard.push(String(stack)));
+    await provide(page);
+    expect(unheard).toEqual([]);
   },
 });
 export { expect } from '@playwright/test';

@@ -80,13 +80,15 @@ function Desk({ session, inks }: { readonly session: PageSession; readonly inks:
   const isLeft = useKeySet((set) => set.hand === 'left');
   return (
     <BoardContext value={board}>
-      <View className="flex-1 bg-desk" role="main">
+      <View className="flex-1 bg-desk">
         {isBare ? null : board ? <Strip /> : <View className="h-12 border-b border-rule bg-tray" />}
         <View className={`min-h-0 flex-1 ${isLeft ? 'flex-row-reverse' : 'flex-row'}`}>
           {wide && !isBare && (
-            <View className="w-[276px] border-r border-rule bg-tray">{board && <BenchColumn />}</View>
+            <View className="w-[276px] border-r border-rule bg-tray" role="complementary" aria-label="Bench">
+              {board && <BenchColumn />}
+            </View>
           )}
-          <View className="min-w-0 flex-1">
+          <View className="min-w-0 flex-1" role="main">
             <BoardCanvas session={session} inks={inks} onOpen={setBoard} />
             {board && <Navigator />}
             {isBare && <ToolsBack />}

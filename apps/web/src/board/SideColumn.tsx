@@ -22,7 +22,7 @@ export function SideColumn({ isOpen }: SideColumnProps) {
   const stage = useDesk((desk) => desk.stage);
   if (isFolded)
     return (
-      <View className="w-11 items-center border-l border-rule bg-tray pt-1">
+      <View role="complementary" aria-label="Stack" className="w-11 items-center border-l border-rule bg-tray pt-1">
         <Pressable
           role="button"
           aria-label="Open the stack"
@@ -35,7 +35,7 @@ export function SideColumn({ isOpen }: SideColumnProps) {
       </View>
     );
   return (
-    <View className="w-[252px] border-l border-rule bg-tray">
+    <View role="complementary" aria-label="Stack" className="w-[252px] border-l border-rule bg-tray">
       <View className="flex-row items-center justify-between pl-3">
         <Text role="heading" className="font-bold text-14 text-ink">
           Stack

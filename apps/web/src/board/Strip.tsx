@@ -18,6 +18,8 @@ import { UndoButton } from './UndoButton';
 import { useFolioOf } from './useFolioOf';
 import { sendThumbnail } from './useThumbnail';
 
+const SAVE_STATE = 'save-state';
+
 /** The strip above the page: where one is, whether it is saved, back and forth in time, and peek. */
 export function Strip() {
   const board = useBoard();
@@ -44,7 +46,7 @@ export function Strip() {
         aria-label={`${card.name}, page settings`}
         onPress={() => useDesk.setState({ sheet: 'page' })}
         className="min-h-[44px] shrink grow justify-center"
-        {...web({ title: 'Name, size and view of the page' })}
+        {...web({ title: 'Name, size and view of the page', 'aria-describedby': SAVE_STATE })}
       >
         <Text role="heading" aria-level={1} className="font-bold text-14 text-ink" numberOfLines={1}>
           {card.name}
@@ -76,7 +78,8 @@ function SaveLine({ before, after }: { readonly before: string; readonly after: 
     <Text
       className={`text-12 ${isWaiting ? 'font-bold text-seal' : 'font-sans text-faint'}`}
       numberOfLines={1}
-      testID="save-state"
+      id={SAVE_STATE}
+      testID={SAVE_STATE}
     >
       {`${before}${saved}${after}`}
     </Text>

@@ -17,12 +17,10 @@ export function Sheet({ title, onClose, children, footer }: SheetProps) {
   const { height } = useWindowDimensions();
   const wide = useIsWide();
   return (
-    <Modal transparent animationType="none" visible onRequestClose={onClose}>
+    <Modal aria-label={title} transparent animationType="none" visible onRequestClose={onClose}>
       <View className={`flex-1 ${wide ? 'items-center justify-center' : 'justify-end'}`}>
-        <Pressable aria-label="Close" className="absolute inset-0 bg-[#14161a]/35" onPress={onClose} />
+        <Pressable aria-hidden focusable={false} className="absolute inset-0 bg-[#14161a]/35" onPress={onClose} />
         <View
-          role="dialog"
-          aria-label={title}
           className={`bg-tray ${wide ? 'w-[520px] rounded-2xl border border-rule' : 'rounded-t-2xl border-t border-rule'}`}
           style={{ maxHeight: height * (wide ? 0.86 : 0.78) }}
         >

@@ -7,6 +7,7 @@ interface WebProps {
   readonly onPointerLeave?: () => void;
   readonly tabIndex?: 0 | -1;
   readonly title?: string;
+  readonly 'aria-describedby'?: string;
 }
 
 /** react-native-web keeps `title` to itself, so it is written to the element. */
