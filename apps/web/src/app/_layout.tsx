@@ -12,14 +12,14 @@ import '../look/global.css';
 export { Broken as ErrorBoundary } from '../look/Broken';
 
 export default function Layout() {
-  const [isFontReady, fontError] = useFonts({ AtkinsonHyperlegible_400Regular, AtkinsonHyperlegible_700Bold });
+  // Words wait for their letters; the page does not.
+  useFonts({ AtkinsonHyperlegible_400Regular, AtkinsonHyperlegible_700Bold });
   const [queries] = useState(
     () =>
       new QueryClient({
         defaultOptions: { queries: { retry: 1, networkMode: 'always' }, mutations: { networkMode: 'always' } },
       }),
   );
-  if (!isFontReady && !fontError) return <View className="flex-1 bg-desk" />;
   return (
     <SafeAreaProvider>
       <QueryClientProvider client={queries}>

@@ -41,8 +41,9 @@ export function paintPixels(
     return paint(context, box, tint, map, ratio);
   }
   if (!taken) return;
+  const pulled = frame.corners && frameMap(frame);
   context.imageSmoothingEnabled = scaleOf(map) < PLAIN_SCALE;
-  if (frame.corners) paintNet(context, taken, frameMap(frame), map);
+  if (pulled) paintNet(context, taken, pulled, map);
   else {
     context.setTransform(...then(frameMatrix(frame), map));
     context.drawImage(taken.bitmap, taken.x, taken.y);

@@ -1,6 +1,6 @@
 import { flattenSpine, SEGMENT } from '@true-nib/core/curve';
 import { apply, chain, invert, scaleOf, type Matrix, type Point, applyProjective } from '@true-nib/core/math';
-import type { StrokeEntity } from '@true-nib/core/page';
+import { PageError, type StrokeEntity } from '@true-nib/core/page';
 import { frameGrips, frameMap, frameMatrix, isUntouched, transformStrokes, type Frame } from '@true-nib/core/select';
 import { paintStrokes } from './inkPaint';
 import { strokeFine } from './overlay';
@@ -53,9 +53,14 @@ export class SelectionPicture {
   paint(context: CanvasRenderingContext2D, map: Matrix, ratio: number, ground: string, isMoving: boolean): void {
     const { selection } = this;
     if (!selection) return;
-    if (selection.pixels) paintPixels(context, selection.pixels, selection, map, ratio, isMoving);
-    else if (isUntouched(selection.frame)) this.paintCourses(context, map, ratio, selection);
-    else this.paintTransformed(context, map, ratio, selection);
+    try {
+      if (selection.pixels) paintPixels(context, selection.pixels, selection, map, ratio, isMoving);
+      else if (isUntouched(selection.frame)) this.paintCourses(context, map, ratio, selection);
+      else this.paintTransformed(context, map, ratio, selection);
+    } catch (error) {
+      // A frame that cannot be is shown by its corners alone; what is wrong is said when it is to be kept.
+      if (!(error instanceof PageError)) throw error;
+    }
     paintFrame(context, selection.frame, map, ratio, selection.color, ground);
   }
 
@@ -75,20 +80,16 @@ export class SelectionPicture {
     selection: ShownSelection,
   ): void {
     const { strokes, frame, scaleWidth } = selection;
-    try {
-      if (strokes.length <= MOST_EXACT) {
-        const moved = transformStrokes(strokes, frameMap(frame), { scaleWidth });
-        return paintStrokes(context, moved, map);
-      }
-      if (!frame.corners && strokes.length <= MOST_PICTURED) {
-        this.picture ??= pictureOf(strokes, map, context.canvas);
-        context.setTransform(...chain(invert(this.picture.map), frameMatrix(frame), map));
-        return context.drawImage(this.picture.canvas, 0, 0);
-      }
-      this.paintMapped(context, map, ratio, selection);
-    } catch {
-      // A frame that cannot be is shown by its corners alone; what is wrong is said when it is to be kept.
+    if (strokes.length <= MOST_EXACT) {
+      const moved = transformStrokes(strokes, frameMap(frame), { scaleWidth });
+      return paintStrokes(context, moved, map);
     }
+    if (!frame.corners && strokes.length <= MOST_PICTURED) {
+      this.picture ??= pictureOf(strokes, map, context.canvas);
+      context.setTransform(...chain(invert(this.picture.map), frameMatrix(frame), map));
+      return context.drawImage(this.picture.canvas, 0, 0);
+    }
+    this.paintMapped(context, map, ratio, selection);
   }
 
   private paintMapped(
