@@ -15,6 +15,8 @@ export class Hired<Service> {
   constructor(private readonly worker: Worker) {
     this.remote = wrap<Service>(worker);
     worker.addEventListener('error', this.break);
+    // Whoever answers has come.
+    worker.addEventListener('message', () => worker.removeEventListener('error', this.break), { once: true });
   }
 
   /** What can be asked; after the end it never answers. To be looked up each time. */

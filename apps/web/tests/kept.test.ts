@@ -86,6 +86,15 @@ describe('a worker whose program', () => {
     worker.dispatchEvent(new Event('error'));
     expect(told).not.toHaveBeenCalled();
   });
+
+  it('has answered is there, whatever goes wrong in it later', () => {
+    const { worker, hired } = hire();
+    const told = jest.fn();
+    hired.onBroken(told);
+    worker.dispatchEvent(new Event('message'));
+    worker.dispatchEvent(new Event('error'));
+    expect(told).not.toHaveBeenCalled();
+  });
 });
 
 describe('templates of one’s own', () => {
