@@ -22,7 +22,13 @@ async function start(): Promise<void> {
     }
     console.log(`True Nib is at http://127.0.0.1:${port}`);
   });
-  const stop = () => server.close(() => void database.close().then(() => process.exit(0)));
+  const end = async () => {
+    // A browser that left may have asked for something that is still being written.
+    await store.atomically(() => Promise.resolve());
+    await database.close();
+    process.exit(0);
+  };
+  const stop = () => server.close(() => void end());
   process.on('SIGINT', stop);
   process.on('SIGTERM', stop);
 }

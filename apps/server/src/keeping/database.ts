@@ -16,6 +16,8 @@ class Connection extends sqlite3.Database {
       this.configure('busyTimeout', BUSY_MS);
       this.exec('PRAGMA foreign_keys = ON; PRAGMA synchronous = FULL;', done);
     });
+    // Sequelize also sets a pragma that nobody listens to: that it fails must not end the server. Queries tell who asked.
+    this.on('error', () => undefined);
   }
 }
 
