@@ -9,8 +9,8 @@ import { expect, test } from './desk';
 const AXE = readFileSync(createRequire(__filename).resolve('axe-core/axe.min.js'), 'utf8');
 
 /**
- * It compares names with what is shown without the gaps between lines: "InksInk" is not in "Inks, Ink". What a button is called
- * begins with what it shows.
+ * It compares names with what is shown without the gaps between lines: "InksInk" is not in "Inks, Ink". The first line of what a
+ * button shows is in its name; a second one, as whether all is saved, may be its description or not be told.
  */
 const options: RunOptions = { rules: { 'label-content-name-mismatch': { enabled: false } } };
 

@@ -28,7 +28,8 @@ export class Hired<Service> {
   ask<T>(work: (service: Remote<Service>) => Promise<T>): Promise<T> {
     return new Promise((resolve, reject) => {
       const stop = this.onBroken(() => reject(new Error('A part of the app could not be fetched. Nothing was lost.')));
-      void work(this.service).then(resolve, reject).finally(stop);
+      // What is posted to a worker that is not there would be kept for nobody.
+      if (!this.isBroken) void work(this.service).then(resolve, reject).finally(stop);
     });
   }
 

@@ -1,4 +1,4 @@
-import { newLayer, washTileId } from '@true-nib/core/page';
+import { newLayer, washTileId, type PictureEntity } from '@true-nib/core/page';
 import { TEMPLATES } from '@true-nib/core/templates';
 import { addTemplate, useOwnTemplates } from '../src/board/guides/templateStore';
 import { Washing } from '../src/board/wash/washing';
@@ -6,6 +6,7 @@ import type { ReworkedTile } from '../src/render/washWork';
 import { Hired } from '../src/hired';
 import { keptHere } from '../src/keptHere';
 import { hush } from '../src/look/notices';
+import { Pictures } from '../src/render/pictures';
 import { FakeServer, openSession, stroke } from './fakes';
 
 afterEach(hush);
@@ -49,6 +50,7 @@ describe('a worker whose program', () => {
     postMessage = jest.fn();
     terminate = jest.fn();
   }
+  const own = { Worker: globalThis.Worker, URL: globalThis.URL };
   const hire = () => {
     const worker = new NoProgram();
     return { worker, hired: new Hired<{ count(): number }>(worker as unknown as Worker) };
@@ -63,6 +65,24 @@ describe('a worker whose program', () => {
     await expect(before).rejects.toThrow(/could not be fetched/);
     await expect(hired.ask((service) => service.count())).rejects.toThrow(/could not be fetched/);
     expect(told).toHaveBeenCalledTimes(1);
+  });
+
+  it('cannot be fetched leaves roughs undecoded, which is said once and not tried at every paint', async () => {
+    const worker = new NoProgram();
+    // What the bundler makes of an address beside a module.
+    Object.assign(globalThis, { Worker: jest.fn(() => worker), URL: jest.fn() });
+    const bytes = jest.fn(async () => new Blob(['x'], { type: 'image/png' }));
+    const told = jest.fn();
+    const pictures = new Pictures(bytes, () => undefined, told);
+    const rough = { blob: 'ab', tint: 'none' } as PictureEntity;
+    const ready = pictures.whenReady(rough);
+    worker.dispatchEvent(new Event('error'));
+    expect(await ready).toBeUndefined();
+    for (let paint = 0; paint < 5; paint++) pictures.levels(rough);
+    expect(await pictures.whenReady(rough)).toBeUndefined();
+    expect([bytes, told].map(({ mock }) => mock.calls.length)).toEqual([1, 1]);
+    pictures.dispose();
+    Object.assign(globalThis, own);
   });
 
   it('has ended lets go of whoever waits, and answers nobody any more', async () => {

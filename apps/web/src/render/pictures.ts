@@ -8,11 +8,16 @@ import type { PyramidLevel } from './picturePieces';
 /** Where a picture's bytes come from: the outbox or the server. */
 export type PictureBytes = (blob: string) => Promise<Blob>;
 
+/** Ms until one that failed is tried again, when it is asked for: it is at every paint. */
+const AGAIN_MS = 5_000;
+
 /** Decoded pictures of a page, by their bytes and tint. What is not there yet is fetched and told of when it comes. */
 export class Pictures {
   private readonly decoder = new Hired<PictureService>(new Worker(new URL('./picture.worker.ts', import.meta.url)));
   private readonly ready = new Map<string, readonly PyramidLevel[]>();
   private readonly awaited = new Set<string>();
+  /** When those failed that could not be decoded. */
+  private readonly failed = new Map<string, number>();
   private readonly arrivals = new Listeners<[]>();
 
   constructor(
@@ -26,7 +31,8 @@ export class Pictures {
     const name = nameOf({ blob, tint });
     const known = this.ready.get(name);
     if (known) return known;
-    if (!this.awaited.has(name)) void this.decode(blob, tint, name);
+    const isDue = performance.now() - (this.failed.get(name) ?? -Infinity) > AGAIN_MS;
+    if (!this.awaited.has(name) && isDue) void this.decode(blob, tint, name);
     const other = (['none', 'blue', 'grey'] as const).find((t) => this.ready.has(`${blob}/${t}`));
     return other && this.ready.get(`${blob}/${other}`);
   }
@@ -34,7 +40,7 @@ export class Pictures {
   /** The picture's sizes, once they are there; nothing when they cannot be. */
   async whenReady(picture: PictureEntity): Promise<readonly PyramidLevel[] | undefined> {
     const known = this.levels(picture);
-    if (known) return known;
+    if (known || !this.awaited.has(nameOf(picture))) return known;
     return new Promise((resolve) => {
       const stop = this.arrivals.add(() => {
         if (this.awaited.has(nameOf(picture))) return;
@@ -61,9 +67,12 @@ export class Pictures {
       const bytes = await this.bytes(blob);
       const source = await decodable(bytes);
       this.ready.set(name, await this.decoder.ask((service) => service.pyramid(source, tint)));
+      this.failed.delete(name);
       this.onReady();
     } catch {
-      this.onError('The rough could not be shown. It is safe on the server; reload the page to try again.');
+      if (!this.failed.has(name))
+        this.onError('The rough could not be shown. It is safe on the server; reload the page to try again.');
+      this.failed.set(name, performance.now());
     } finally {
       this.awaited.delete(name);
       this.arrivals.tell();

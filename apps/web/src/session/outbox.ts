@@ -62,6 +62,8 @@ const open = async (): Promise<Database> =>
     // The browser has closed it, when its data was cleared: the next to ask opens it anew.
     terminated() {
       opened = undefined;
+      // They count from one again.
+      keys.clear();
     },
   });
 

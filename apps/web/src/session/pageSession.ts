@@ -73,9 +73,7 @@ export class PageSession {
   private isClosed = false;
   /** What was said before anybody listened. */
   private readonly unheard: string[] = [];
-  /** Whether the browser would not keep the last change. */
-  private keepsNothing = false;
-  /** Changes that it would not keep. */
+  /** Changes that the browser would not keep. */
   private readonly unkept = new Set<string>();
   /** Why nothing could be saved, as it was said last. */
   private toldWhy: string | undefined;
@@ -322,10 +320,7 @@ export class PageSession {
     this.emitEdited(change.edits);
     // Outbox first: only what is safe here is sent.
     this.writing = Promise.all([this.writing, this.waiting.write(change)])
-      .then(
-        () => (this.keepsNothing = false),
-        () => this.tellUnkept(change),
-      )
+      .catch(() => this.tellUnkept(change))
       .finally(() => {
         void this.flush();
       });
@@ -459,11 +454,11 @@ export class PageSession {
     this.toldWhy = message;
   }
 
+  /** Says once that changes are not kept here. */
   private tellUnkept({ id }: Change): void {
-    this.unkept.add(id);
-    if (!this.keepsNothing)
+    if (this.unkept.size === 0)
       this.notify('This browser keeps nothing for us. Strokes are saved only while the server answers.');
-    this.keepsNothing = true;
+    this.unkept.add(id);
   }
 
   private readHistory(): History {
