@@ -1,9 +1,11 @@
 import { existsSync } from 'node:fs';
+import { readFile } from 'node:fs/promises';
 import { extname, join } from 'node:path';
 import express, { Router, type Express } from 'express';
 import helmet from 'helmet';
 import { guard } from './guard';
 import type { Store } from './keeping/query';
+import { hasThumbnail } from './keeping/thumbnails';
 import { answerErrors, unknownRoute } from './problem';
 import { blobRoutes } from './routes/blobs';
 import { folioRoutes } from './routes/folios';
@@ -40,7 +42,7 @@ export function createApp({ store, web, version }: AppOptions): Express {
     }),
   );
   app.use('/api', apiRoutes(store, version));
-  if (web && existsSync(join(web, 'index.html'))) serveWeb(app, web);
+  if (web && existsSync(join(web, 'index.html'))) serveWeb(app, web, store);
   app.use(unknownRoute);
   app.use(answerErrors);
   return app;
@@ -63,7 +65,7 @@ function apiRoutes(store: Store, version: string): Router {
   return api;
 }
 
-function serveWeb(app: Express, web: string): void {
+function serveWeb(app: Express, web: string, store: Store): void {
   for (const folder of ['/_expo', '/assets'])
     app.use(
       folder,
@@ -71,12 +73,25 @@ function serveWeb(app: Express, web: string): void {
       unknownRoute,
     );
   app.use(express.static(web, { index: false, redirect: false }));
+  const document = join(web, 'index.html');
+  app.get('/page/:id', async (request, response) => {
+    const { id } = request.params;
+    const page = `/api/pages/${encodeURIComponent(id)}`;
+    // A full page takes as long as the app does: the browser asks for both at once (RFC 8288; HTML Standard, preload).
+    response.set('Link', `<${page}?form=packed>; rel=preload; as=fetch; crossorigin=anonymous`);
+    const [html, hasPicture] = await Promise.all([readFile(document, 'utf8'), hasThumbnail(store, id)]);
+    response
+      .set('Cache-Control', 'no-cache')
+      .send(hasPicture ? html.replace(ROOT, `${firstPicture(page)}${ROOT}`) : html);
+  });
   app.get('/{*path}', (request, response, next) => {
     if (extname(request.path)) return next();
-    const [, pageId] = /^\/page\/([^/]+)$/.exec(request.path) ?? [];
-    // A full page takes as long as the app does: the browser asks for both at once (RFC 8288; HTML Standard, preload).
-    if (pageId !== undefined)
-      response.set('Link', `</api/pages/${pageId}?form=packed>; rel=preload; as=fetch; crossorigin=anonymous`);
-    response.set('Cache-Control', 'no-cache').sendFile(join(web, 'index.html'));
+    response.set('Cache-Control', 'no-cache').sendFile(document);
   });
 }
+
+/** Where the app goes in the document. */
+const ROOT = '<div id="root">';
+
+/** The shelf's picture of a page, which stands in for it until the app has come. */
+const firstPicture = (page: string): string => `<img id="first-picture" src="${page}/thumbnail" alt="">`;

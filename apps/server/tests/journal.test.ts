@@ -3,6 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { checkChange, checkParts, entitiesIn, invertChange, PACKED_TYPE, type PackedParts } from '@true-nib/core/page';
 import { DatabaseError } from 'sequelize';
+import sharp from 'sharp';
 import request from 'supertest';
 import { createApp } from '../src/app';
 import type { Store } from '../src/keeping/query';
@@ -78,17 +79,26 @@ describe('the journal', () => {
     expect(body.changes.map(({ undoes }: { undoes?: string }) => undoes ?? null)).toEqual([null, null, draw.id, 'u1']);
   });
 
-  it('tells the browser to fetch a page along with the app, packed by its address alone', async () => {
+  it('sends a page’s picture with the document, and has the page fetched along with the app, packed by its address alone', async () => {
     await send(0, [start(), drawing('a')]).expect(200);
     const web = mkdtempSync(join(tmpdir(), 'true-nib-web-'));
-    writeFileSync(join(web, 'index.html'), '<!doctype html><title>True Nib</title>');
+    writeFileSync(join(web, 'index.html'), '<!doctype html><title>True Nib</title><div id="root"></div>');
     const app = createApp({ store: service.store, web, version: 'test' });
     const document = await request(app).get(`/page/${pageId}`).expect(200);
     const [, address] = /^<([^>]+)>; rel=preload; as=fetch; crossorigin=anonymous$/.exec(document.headers.link) ?? [];
     expect(address).toBe(`/api/pages/${pageId}?form=packed`);
     const page = await request(app).get(address).expect(200);
     expect(page.headers['content-type']).toMatch(PACKED_TYPE);
-    expect((await request(app).get('/')).headers.link).toBeUndefined();
+    expect(document.text).not.toContain('<img');
+    const small = await sharp({ create: { width: 4, height: 5, channels: 3, background: 'white' } })
+      .png()
+      .toBuffer();
+    const at = `/api/pages/${pageId}/thumbnail`;
+    await request(app).put(`${at}?revision=2`).type('image/png').send(small).expect(204);
+    const again = await request(app).get(`/page/${pageId}`).expect(200);
+    expect(again.text).toContain(`<img id="first-picture" src="${at}" alt=""><div id="root">`);
+    const shelf = await request(app).get('/').expect(200);
+    expect([shelf.headers.link, shelf.text]).toEqual([undefined, expect.not.stringContaining('<img')]);
     rmSync(web, { recursive: true, force: true });
   });
 

@@ -18,6 +18,10 @@ export async function getThumbnail(store: Store, pageId: string): Promise<Thumbn
   return thumbnail;
 }
 
+/** Whether a page has a picture; a database that cannot tell has none. */
+export const hasThumbnail = (store: Store, pageId: string): Promise<boolean> =>
+  store.one('SELECT 1 FROM thumbnails WHERE pageId = ?', pageId).then(Boolean, () => false);
+
 /** Keeps the picture of a page at a revision. An older picture never replaces a newer one. */
 export async function keepThumbnail(store: Store, pageId: string, revision: number, bytes: Buffer): Promise<void> {
   const page = await getPage(store, pageId);

@@ -17,17 +17,16 @@ import { GuideTool } from './guides/guideTool';
 import { setDepth } from './perspective/depthStore';
 import { DepthTool } from './perspective/depthTool';
 import { Selection } from './select/selection';
+import { takeFirstPicture } from './firstPicture';
 import { forgetEnd } from './lastEnd';
 import { MendTool } from './mend/mendTool';
 import { PointTool } from './points/pointTool';
 import { PathTool } from './shapes/pathTool';
 import { useDropPicture } from './useDropPicture';
+import type { OpenedPage } from './usePageSession';
 import { Washing } from './wash/washing';
 
-interface BoardCanvasProps {
-  readonly session: PageSession;
-  /** The ink worker, where one has taken the page up already. */
-  readonly inks: StartedInks | undefined;
+interface BoardCanvasProps extends OpenedPage {
   readonly onOpen: (board: OpenBoard | undefined) => void;
 }
 
@@ -45,11 +44,17 @@ export function BoardCanvas({ session, inks, onOpen }: BoardCanvasProps) {
       rememberBoard(extent);
       board.picture.resize(extent, coveredByBench());
     };
-    board.picture.inks.onRest((isResting) => element.setAttribute('aria-busy', String(!isResting)));
+    board.picture.inks.onRest((isResting) => {
+      element.setAttribute('aria-busy', String(!isResting));
+      if (isResting) delete element.dataset.isFirst;
+    });
     const watcher = new ResizeObserver(resize);
     watcher.observe(element);
     resize();
     board.hand.show(board.picture.view);
+    takeFirstPicture((small) => {
+      if (board.picture.inks.showFirst(small, session.card.width)) element.dataset.isFirst = '';
+    });
     const stopEdits = session.onEdits((page, edits) => board.picture.edit(page, edits));
     const stopNotices = session.onNotice(say);
     const theme = window.matchMedia('(prefers-color-scheme: dark)');

@@ -1,19 +1,19 @@
 import { router, useLocalSearchParams } from 'expo-router';
+import ChevronLeft from 'lucide-react-native/icons/chevron-left';
 import PanelsTopLeft from 'lucide-react-native/icons/panels-top-left';
 import { useEffect, useState } from 'react';
-import { View } from 'react-native';
+import { Text, View } from 'react-native';
 import { Button, IconButton } from '../look/Button';
-import { Empty, Loading } from '../look/Empty';
+import { Empty } from '../look/Empty';
 import { Drawer } from '../look/Drawer';
 import { TipLine } from '../look/TipLine';
 import { useIsLying, useIsWide } from '../look/useIsWide';
-import type { StartedInks } from '../render/startedInks';
-import type { PageSession } from '../session/pageSession';
 import { BoardCanvas } from './BoardCanvas';
 import { BoardContext, type OpenBoard } from './boardContext';
 import { Bench } from './Bench';
 import { BenchColumn } from './BenchColumn';
 import { GuideList } from './guides/GuideList';
+import { layFirstPicture } from './firstPicture';
 import { keepTemplates } from './guides/templateStore';
 import { setGuides, useGuides } from './guides/guideStore';
 import { FindSheet } from './keys/FindSheet';
@@ -28,7 +28,7 @@ import { StatusLine } from './StatusLine';
 import { togglePage, useDesk } from './desk';
 import { Strip } from './Strip';
 import { useBoardKeys } from './useBoardKeys';
-import { usePageSession } from './usePageSession';
+import { usePageSession, type OpenedPage } from './usePageSession';
 import { useRoughInHand } from './useRoughInHand';
 import { useThumbnail } from './useThumbnail';
 
@@ -40,37 +40,22 @@ export function BoardScreen() {
 
 function OpenPage({ id }: { readonly id: string }) {
   const opening = usePageSession(id);
-  if (opening.state === 'opening')
-    return (
-      <View className="flex-1 bg-desk" role="main">
-        <img
-          src={`/api/pages/${id}/thumbnail`}
-          alt=""
-          style={{
-            position: 'absolute',
-            inset: 0,
-            margin: 'auto',
-            maxWidth: '100%',
-            height: '86%',
-            objectFit: 'contain',
-          }}
-        />
-        <Loading what="Opening the page" />
-      </View>
-    );
-  if (opening.state === 'failed')
+  const isFailed = opening.state === 'failed';
+  useEffect(() => (isFailed ? undefined : layFirstPicture(id)), [id, isFailed]);
+  if (isFailed)
     return (
       <View className="flex-1 bg-desk" role="main">
         <Empty title="This page cannot be opened" detail={opening.reason}>
           <Button label="Try again" tone="seal" onPress={opening.retry} />
-          <Button label="To the shelf" onPress={() => router.dismissTo('/')} />
+          <Button label="To the shelf" onPress={toShelf} />
         </Empty>
       </View>
     );
-  return <Desk key={opening.session.card.id} session={opening.session} inks={opening.inks} />;
+  return <Desk opened={opening.state === 'open' ? opening : undefined} />;
 }
 
-function Desk({ session, inks }: { readonly session: PageSession; readonly inks: StartedInks | undefined }) {
+/** A page and all that is around it, or the room for that while it opens: nothing moves when it comes. */
+function Desk({ opened }: { readonly opened: OpenedPage | undefined }) {
   const [board, setBoard] = useState<OpenBoard | undefined>();
   const wide = useIsWide();
   const isLying = useIsLying();
@@ -81,7 +66,7 @@ function Desk({ session, inks }: { readonly session: PageSession; readonly inks:
   return (
     <BoardContext value={board}>
       <View className="flex-1 bg-desk">
-        {isBare ? null : board ? <Strip /> : <View className="h-12 border-b border-rule bg-tray" />}
+        {isBare ? null : board ? <Strip /> : <OpeningStrip />}
         <View className={`min-h-0 flex-1 ${isLeft ? 'flex-row-reverse' : 'flex-row'}`}>
           {wide && !isBare && (
             <View className="w-[276px] border-r border-rule bg-tray" role="complementary" aria-label="Bench">
@@ -89,7 +74,7 @@ function Desk({ session, inks }: { readonly session: PageSession; readonly inks:
             </View>
           )}
           <View className="min-w-0 flex-1" role="main">
-            <BoardCanvas session={session} inks={inks} onOpen={setBoard} />
+            {opened && <BoardCanvas session={opened.session} inks={opened.inks} onOpen={setBoard} />}
             {board && <Navigator />}
             {isBare && <ToolsBack />}
             {board &&
@@ -113,6 +98,16 @@ function Desk({ session, inks }: { readonly session: PageSession; readonly inks:
     </BoardContext>
   );
 }
+
+/** What the strip says before there is a page. */
+const OpeningStrip = () => (
+  <View role="banner" aria-busy className="h-12 flex-row items-center gap-1 border-b border-rule bg-tray pl-1">
+    <IconButton label="To the shelf" icon={ChevronLeft} onPress={toShelf} />
+    <Text className="font-sans text-14 text-faint">Opening the page</Text>
+  </View>
+);
+
+const toShelf = () => router.dismissTo('/');
 
 /** The way back from the page alone, for who has no keys: quiet, in the corner away from the drawing hand. */
 function ToolsBack() {

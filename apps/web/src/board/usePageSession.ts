@@ -7,10 +7,16 @@ import { isHeldUp, PageSession } from '../session/pageSession';
 import { httpTransport } from '../session/transport';
 import { startInks, takeEarlyInks } from './earlyPage';
 
+/** A page, and the ink worker that has taken it up. */
+export interface OpenedPage {
+  readonly session: PageSession;
+  readonly inks: StartedInks | undefined;
+}
+
 type Opening =
   | { readonly state: 'opening' }
   | { readonly state: 'failed'; readonly reason: string; readonly retry: () => void }
-  | { readonly state: 'open'; readonly session: PageSession; readonly inks: StartedInks | undefined };
+  | ({ readonly state: 'open' } & OpenedPage);
 
 /** Opens the page and keeps it abreast of what other tabs save; closes it when the screen goes. */
 export function usePageSession(pageId: string): Opening {

@@ -25,6 +25,7 @@ import { deviceBoxes } from './deviceBoxes';
 import { EditLog } from './editLog';
 import { changedBoxes, inkBoxes, paintStrokes, strokeBox, type Context2D } from './inkPaint';
 import type { PictureOfInks } from './keptPicture';
+import { LastPicture } from './lastPicture';
 import { plainLook, type StackLook } from './stackLook';
 import { paintStack } from './stackPaint';
 import { takeInkWorker, type InkWorker, type StartedInks } from './startedInks';
@@ -75,8 +76,8 @@ export class InkSurface {
   private readonly log = new EditLog();
   /** When the exact picture that is on its way was asked for. */
   private askedAt = 0;
-  /** The last exact picture and its map, when it was left, and whether more was painted over it. */
-  private last: { readonly image: ImageBitmap | HTMLCanvasElement; readonly map: Matrix } | undefined;
+  /** The last exact picture, when it was left, and whether more was painted over it. */
+  private readonly last = new LastPicture();
   private leftAt = 0;
   private isPaintedOver = false;
   private settling = false;
@@ -147,7 +148,7 @@ export class InkSurface {
     cancelAnimationFrame(this.composeFrame);
     cancelAnimationFrame(this.paintFrame);
     this.tiles.clear();
-    if (this.last && 'close' in this.last.image) this.last.image.close();
+    this.last.letGo();
     this.wash.dispose();
     this.worker.end();
   }
@@ -167,6 +168,14 @@ export class InkSurface {
     this.compose();
     clearTimeout(this.settleTimer);
     if (!isMoving) this.settleTimer = setTimeout(() => void this.settle(), SETTLE_MS);
+  }
+
+  /** Shows a small picture of a whole page of that width until the first exact one. Answers false when that has come already. */
+  showFirst(image: HTMLCanvasElement, pageWidth: number): boolean {
+    if (!this.last.isEmpty) return false;
+    this.last.keepSmall(image, pageWidth);
+    this.compose();
+    return true;
   }
 
   /** A small picture of the inks beside the board, painted by the worker. */
@@ -225,7 +234,7 @@ export class InkSurface {
     // Smoothing is most of what a frame costs; where px are too small to be seen, one that moves can do without.
     context.imageSmoothingEnabled = !(this.isMoving && this.isDense);
     const { dirty, missing } = this.tiles.draw(context, map, scaleOf(map), this.seen(), this.isMoving);
-    if (missing.length > 0) this.drawLast(missing);
+    if (missing.length > 0) this.last.draw(context, map, missing);
     context.imageSmoothingEnabled = true;
     // What was just drawn must not blink; what is older may wait for its tile on a full page.
     const newest = new Set(this.log.newest(MOST_NEWEST));
@@ -251,23 +260,8 @@ export class InkSurface {
   }
 
   private keepLast(image: ImageBitmap | HTMLCanvasElement): void {
-    if (this.last && 'close' in this.last.image) this.last.image.close();
-    this.last = { image, map: this.map };
+    this.last.keep(image, this.map);
     this.isPaintedOver = false;
-  }
-
-  /** Shows the last exact picture, moved along, in place of tiles; boxes in page px. */
-  private drawLast(boxes: readonly Box[]): void {
-    if (!this.last || this.last.image.width === 0) return;
-    const { context } = this;
-    context.save();
-    context.setTransform(...this.map);
-    context.beginPath();
-    for (const { minX, minY, maxX, maxY } of boxes) context.rect(minX, minY, maxX - minX, maxY - minY);
-    context.clip();
-    context.transform(...invert(this.last.map));
-    context.drawImage(this.last.image, 0, 0);
-    context.restore();
   }
 
   /** Tiles arrive in bursts: one new picture a frame is enough. */
