@@ -38,6 +38,7 @@ import type { Quad } from '@true-nib/core/select';
 import { Pictures, type PictureBytes } from './pictures';
 import { drawPaper, drawRoughs, drawVeil, splitRoughs, type VeilColours } from './roughSurface';
 import { plainLook, type StackLook } from './stackLook';
+import { thumbnailOf } from './thumbnail';
 import { between, devicePx, freeOf, opening, pxRatioOf, type Extent, type View } from './view';
 
 /** The SVG filter of the document that leaves no px half covered. */
@@ -84,6 +85,8 @@ export class BoardPicture {
   readonly inks: InkSurface;
   view: View;
   private page: Page;
+  /** Whether a preview shows more than the page has. */
+  private isAhead = false;
   private extent: Extent = { width: 0, height: 0 };
   /** CSS px at the bottom of the board that the bench covers. */
   private covered = 0;
@@ -215,22 +218,31 @@ export class BoardPicture {
    * what is to be seen, page px, when that is known to be less than all that they touch.
    */
   edit(page: Page, edits: readonly Edit[], within?: Box): void {
-    const shown = this.page.entities;
-    const fresh = edits.filter((edit) => (shown.get(editedId(edit)) ?? null) !== edit.after);
+    this.takeOver(page, this.isAhead ? this.unseen(edits) : edits, within);
+    this.isAhead = false;
+  }
+
+  /** Shows edits that are not part of the page yet, and may be shown differently on the next call. */
+  preview(edits: readonly Edit[], within?: Box): void {
+    this.takeOver(applyEdits(this.page, edits), this.unseen(edits), within);
+    this.isAhead = true;
+  }
+
+  private takeOver(page: Page, unseen: readonly Edit[], within?: Box): void {
     this.page = page;
-    if (fresh.length === 0) return;
-    fresh.push(...this.endingMarks);
+    if (unseen.length === 0) return;
+    const all = [...unseen, ...this.endingMarks];
     this.endingMarks = [];
-    this.inks.edit(page, fresh, { shown: this.isLayingDown ? this.canvases.live : undefined, within });
-    const touchesRoughs = fresh.some(({ before, after }) =>
+    this.inks.edit(page, all, { shown: this.isLayingDown ? this.canvases.live : undefined, within });
+    const touchesRoughs = all.some(({ before, after }) =>
       [before, after].some((entity) => entity !== null && ROUGH_KINDS.has(entity.kind)),
     );
     if (touchesRoughs) this.paintRoughs();
   }
 
-  /** Shows edits that are not part of the page yet, and may be shown differently on the next call. */
-  preview(edits: readonly Edit[], within?: Box): void {
-    this.edit(applyEdits(this.page, edits), edits, within);
+  private unseen(edits: readonly Edit[]): Edit[] {
+    const shown = this.page.entities;
+    return edits.filter((edit) => (shown.get(editedId(edit)) ?? null) !== edit.after);
   }
 
   /** Shows marks on a wash layer that are about to become pixels of it. */
@@ -418,25 +430,8 @@ export class BoardPicture {
   }
 
   /** A small picture of the whole page: paper, roughs and inks. `undefined` when the browser cannot make one. */
-  async thumbnail(width: number): Promise<Blob | undefined> {
-    const { size } = this.page;
-    const scale = width / size.width;
-    const canvas = document.createElement('canvas');
-    canvas.width = width;
-    canvas.height = Math.round(size.height * scale);
-    const target = context(canvas);
-    const map: Matrix = [scale, 0, 0, scale, 0, 0];
-    await this.inks.wash.loaded();
-    const inks = await this.inks.smallPicture({ map, width: canvas.width, height: canvas.height });
-    drawPaper(target, this.page, map);
-    const { under, over } = splitRoughs(this.page);
-    drawRoughs(target, under, this.pictures, map);
-    target.setTransform(1, 0, 0, 1, 0, 0);
-    if (inks) target.drawImage(inks, 0, 0);
-    inks?.close();
-    target.globalCompositeOperation = 'multiply';
-    drawRoughs(target, over, this.pictures, map);
-    return new Promise((resolve) => canvas.toBlob((blob) => resolve(blob ?? undefined), 'image/webp', 0.85));
+  thumbnail(width: number): Promise<Blob | undefined> {
+    return thumbnailOf(this.page, this.inks, this.pictures, width);
   }
 
   /** Puts a share of the canvases together for the view as it is now; the others are carried along. */

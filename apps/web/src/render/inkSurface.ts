@@ -27,7 +27,7 @@ import { changedBoxes, inkBoxes, paintStrokes, strokeBox, type Context2D } from 
 import type { PictureOfInks } from './keptPicture';
 import { LastPicture } from './lastPicture';
 import { plainLook, type StackLook } from './stackLook';
-import { paintStack } from './stackPaint';
+import { paintStack, readyToPaint } from './stackPaint';
 import { takeInkWorker, type InkWorker, type StartedInks } from './startedInks';
 import { StrokeIndex } from './strokeIndex';
 import { Tiles } from './tiles';
@@ -452,6 +452,7 @@ export class InkSurface {
     const start = performance.now();
     for (const [k, box] of boxes.entries()) {
       if (performance.now() - start > budget) return boxes.slice(k);
+      if (budget < Infinity && !readyToPaint(this.index, map, box, start + OUTLINES_MS)) return boxes.slice(k);
       context.save();
       context.setTransform(1, 0, 0, 1, 0, 0);
       context.clearRect(box.minX, box.minY, box.maxX - box.minX, box.maxY - box.minY);
@@ -496,6 +497,9 @@ const COMPOSE_MS = 6;
  * takes the browser several times as long.
  */
 const EDIT_MS = 3;
+
+/** Ms that one may spend on outlines besides, which takes nobody else: where lines lie close and none is made yet, they take long. */
+const OUTLINES_MS = 6;
 
 /** Edits that are painted box by box; more are left to the worker. */
 const MOST_REPAINTED = 300;

@@ -1,6 +1,6 @@
 import { growBox, invert, mapBox, scaleOf, then, type Box, type Matrix } from '@true-nib/core/math';
 import type { EntityId, LayerEntity, StackNode, StrokeEntity } from '@true-nib/core/page';
-import { paintStrokes, pathOf, type Context2D, type PathSource } from './inkPaint';
+import { paintStrokes, paintTolerance, pathOf, type Context2D, type PathSource } from './inkPaint';
 import type { StrokeIndex } from './strokeIndex';
 import { paintTiles } from './washPaint';
 
@@ -22,6 +22,17 @@ export function paintStack(
   const strokes = index.within(seen, aboveRank);
   if (strokes.size > 0 || !index.wash.isEmpty)
     paintNodes(context, { index, strokes, seen, aboveRank, pathFor }, index.stack, map, box);
+}
+
+/** Makes the outlines that painting a box takes, until a time (ms). Answers whether all are there. */
+export function readyToPaint(index: StrokeIndex, map: Matrix, box: Box, until: number): boolean {
+  const tolerance = paintTolerance(scaleOf(map));
+  for (const strokes of index.within(mapBox(invert(map), box)).values())
+    for (const stroke of strokes) {
+      pathOf(stroke, tolerance);
+      if (performance.now() > until) return false;
+    }
+  return true;
 }
 
 interface PaintedPart {

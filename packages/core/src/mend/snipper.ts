@@ -4,7 +4,7 @@ import { replacedBy, type Edit, type EntityId, type StrokeEntity } from '../page
 import { legCrossing } from './meetings';
 import { keptPlace, type ShownLine } from './shownLine';
 import { courseOfPiece, pieceAt, piecesOf, withoutPieces, type Pieces } from './snip';
-import { linesWithin } from './touch';
+import { nearestLine } from './touch';
 
 export interface SnipOptions {
   /** How far ink may miss ink and still stop a line, page px. */
@@ -44,7 +44,7 @@ export class Snipper {
   under(at: Point, reach: number): FoundPiece | 'meets nothing' | undefined {
     const { mayCut = () => true } = this.options;
     const lines = this.near(growBox(boxOfPoints([at]), reach)).filter(({ kept }) => !kept.fills && mayCut(kept));
-    const [best] = linesWithin(lines, ({ shown }) => shown, at, reach);
+    const best = nearestLine(lines, ({ shown }) => shown, at, reach);
     if (!best) return undefined;
     const pieces = this.piecesOf(best.line);
     if (pieces.stops.length === 0) return 'meets nothing';

@@ -1,6 +1,6 @@
 import { outlineOf } from '../ink';
 import { boxesMeet, boxOfPoints, growBox, isInRing, legsApart, type Point } from '../math';
-import { COURSE_TOLERANCE, nearestOnSpine, STRIDE, type NearestPlace } from '../curve';
+import { COURSE_TOLERANCE, nearestOnSpine, SEGMENT, STRIDE, type NearestPlace, type Spine } from '../curve';
 import type { Stroke } from '../page';
 import { BOUNDS, HULL, hullsOf } from './hulls';
 import { touchedAt } from './meetings';
@@ -57,6 +57,45 @@ export function linesWithin<L>(
     if (gapTo(near) <= reach) found.push(near);
   }
   return found.sort((a, b) => gapTo(a) - gapTo(b));
+}
+
+/** The one of `linesWithin` that comes first: most lines are told by their control points to be farther off than one that is known. */
+export function nearestLine<L>(
+  lines: Iterable<L>,
+  strokeOf: (line: L) => Stroke,
+  at: Point,
+  reach: number,
+): LineNear<L> | undefined {
+  let nearest: LineNear<L> | undefined;
+  let least = reach;
+  for (const line of lines) {
+    const { spine } = strokeOf(line);
+    if (!comesWithin(spine, at, least + ROUGHLY)) continue;
+    if (touchedAt(hullsOf(spine), at, least + ROUGHLY) === undefined) continue;
+    const near = { line, ...nearestOnSpine(spine, at) };
+    const gap = gapTo(near);
+    if (nearest ? gap >= least : gap > reach) continue;
+    nearest = near;
+    least = gap;
+  }
+  return nearest;
+}
+
+/** Whether ink of a spine may lie within `reach` of a point: no cubic, nor its width, leaves the box of its control points. */
+function comesWithin({ points }: Spine, { x, y }: Point, reach: number): boolean {
+  for (let i = 0; i + SEGMENT < points.length; i += SEGMENT) {
+    let [minX, minY, maxX, maxY, widest] = [Infinity, Infinity, -Infinity, -Infinity, 0];
+    for (let k = i; k <= i + SEGMENT; k += STRIDE) {
+      minX = Math.min(minX, points[k]);
+      maxX = Math.max(maxX, points[k]);
+      minY = Math.min(minY, points[k + 1]);
+      maxY = Math.max(maxY, points[k + 1]);
+      widest = Math.max(widest, points[k + 2]);
+    }
+    const most = reach + widest / 2;
+    if (x >= minX - most && x <= maxX + most && y >= minY - most && y <= maxY + most) return true;
+  }
+  return false;
 }
 
 const gapTo = ({ distance, width }: NearestPlace): number => Math.max(0, distance - width / 2);

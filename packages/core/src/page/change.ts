@@ -59,23 +59,25 @@ export function applyChange(page: Page, change: Change): Page {
 }
 
 function applyEdits(entities: Page['entities'], edits: readonly Edit[], label: string): Page['entities'] {
-  const draft = new Map<EntityId, Entity | null>();
   const layersBefore = entities.countOf('layer');
-  for (const edit of edits) {
-    const id = editedId(edit);
-    const drafted = draft.get(id);
-    const present = drafted === undefined ? entities.get(id) : (drafted ?? undefined);
-    if (!edit.before && present) throw new ChangeConflict(`"${label}" adds something that is on the page already.`, id);
-    if (edit.before && !present)
-      throw new ChangeConflict(`"${label}" changes something that is no longer on the page.`, id);
-    if (edit.before && present && !sameValue(edit.before, present))
-      throw new ChangeConflict(`"${label}" changes something that was changed since.`, id);
-    draft.set(id, edit.after);
-  }
-  const result = entities.edited(draft);
+  const result = entities.edited(
+    edits.map((edit) => [editedId(edit), edit.after] as const),
+    (present, k) => checkEdit(present, edits[k], label),
+  );
   if (result.countOf('layer') > Math.max(layersBefore, MOST_LAYERS))
     throw new PageError(`A page holds at most ${MOST_LAYERS} layers. Merge or delete some first.`);
   return result;
+}
+
+/** Throws a ChangeConflict when an edit does not begin with what is there. */
+function checkEdit(present: Entity | undefined, edit: Edit, label: string): void {
+  const { before } = edit;
+  if (!before && present)
+    throw new ChangeConflict(`"${label}" adds something that is on the page already.`, present.id);
+  if (before && !present)
+    throw new ChangeConflict(`"${label}" changes something that is no longer on the page.`, before.id);
+  if (before && present && !sameValue(before, present))
+    throw new ChangeConflict(`"${label}" changes something that was changed since.`, before.id);
 }
 
 /** What the inverse needs of its own: who takes it back, when, and under which id. */

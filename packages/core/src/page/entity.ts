@@ -234,3 +234,5 @@ export type Entity =
   LayerEntity | StrokeEntity | SamplesEntity | PictureEntity | WashTileEntity | PaperEntity | GuideEntity;
 export type EntityKind = Entity['kind'];
 export type EntityOf<K extends EntityKind> = Extract<Entity, { kind: K }>;
+
+export const isKind = <K extends EntityKind>(entity: Entity, kind: K): entity is EntityOf<K> => entity.kind === kind;

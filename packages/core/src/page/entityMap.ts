@@ -1,9 +1,11 @@
-import type { Entity, EntityId, EntityKind } from './entity';
+import { isKind, type Entity, type EntityId, type EntityKind, type EntityOf } from './entity';
 
 const WIDTH = 128;
 
-type Bucket = ReadonlyMap<EntityId, Entity>;
+/** The few entities of one slot: quicker to look through, and to copy, than a map of them. */
+type Bucket = readonly Entity[];
 type Shelf = readonly (Bucket | undefined)[];
+type Rare = ReadonlyMap<EntityId, Entity>;
 
 /** Kinds of which a page may hold tens of thousands. All others are also kept apart, so that they are found at once. */
 const COMMON: ReadonlySet<EntityKind> = new Set(['stroke', 'samples', 'wash']);
@@ -19,19 +21,21 @@ export class EntityMap implements Iterable<Entity> {
   private constructor(
     private readonly shelves: readonly (Shelf | undefined)[],
     readonly size: number,
-    private readonly rare: Bucket,
+    private readonly rare: Rare,
   ) {}
 
   /** A map of many entities at once; a later one replaces an earlier one of the same id. */
   static of(entities: Iterable<Entity>): EntityMap {
-    const shelves: Map<EntityId, Entity>[][] = [];
+    const shelves: Entity[][][] = [];
     const rare = new Map<EntityId, Entity>();
     let size = 0;
     for (const entity of entities) {
-      const [high, low] = slots(entity.id);
-      const bucket = ((shelves[high] ??= [])[low] ??= new Map());
-      if (!bucket.has(entity.id)) size++;
-      bucket.set(entity.id, entity);
+      const hash = hashOf(entity.id);
+      const shelf = (shelves[high(hash)] ??= []);
+      const bucket = (shelf[low(hash)] ??= []);
+      const at = placeOf(bucket, entity.id);
+      if (at < 0) size++;
+      bucket[at < 0 ? bucket.length : at] = entity;
       if (isRare(entity)) rare.set(entity.id, entity);
       else rare.delete(entity.id);
     }
@@ -39,56 +43,48 @@ export class EntityMap implements Iterable<Entity> {
   }
 
   get(id: EntityId): Entity | undefined {
-    const [high, low] = slots(id);
-    return this.shelves[high]?.[low]?.get(id);
+    const hash = hashOf(id);
+    const bucket = this.shelves[high(hash)]?.[low(hash)];
+    return bucket?.[placeOf(bucket, id)];
   }
 
   with(entity: Entity): EntityMap {
-    const bucket = new Map(this.bucket(entity.id));
-    const size = this.size + (bucket.has(entity.id) ? 0 : 1);
-    bucket.set(entity.id, entity);
-    const rare = isRare(entity) ? new Map(this.rare).set(entity.id, entity) : withoutKey(this.rare, entity.id);
-    return this.replaced(entity.id, bucket, size, rare);
+    return this.edited([[entity.id, entity]]);
   }
 
   without(id: EntityId): EntityMap {
-    const old = this.bucket(id);
-    if (!old?.has(id)) return this;
-    return this.replaced(id, withoutKey(old, id), this.size - 1, withoutKey(this.rare, id));
+    return this.get(id) ? this.edited([[id, null]]) : this;
   }
 
-  /** The map after many edits at once (null takes an entity out): every bucket that they touch is copied once. */
-  edited(edits: ReadonlyMap<EntityId, Entity | null>): EntityMap {
-    if (edits.size === 0) return this;
+  /**
+   * The map after edits, one after another (null takes an entity out): every bucket that they touch is copied once. What
+   * `check` throws, told what each edit finds there and which it is, leaves this map as it is.
+   */
+  edited(
+    edits: Iterable<readonly [EntityId, Entity | null]>,
+    check?: (present: Entity | undefined, index: number) => void,
+  ): EntityMap {
     const shelves: (Shelf | undefined)[] = this.shelves.slice();
-    const own = new Map<number, Map<EntityId, Entity>>();
-    const ownShelves = new Map<number, (Bucket | undefined)[]>();
+    const own = new Map<number, (Entity[] | undefined)[]>();
     let rare: Map<EntityId, Entity> | undefined;
     let { size } = this;
+    let index = 0;
     for (const [id, entity] of edits) {
-      const [high, low] = slots(id);
-      let bucket = own.get(high * WIDTH + low);
-      if (!bucket) {
-        let shelf = ownShelves.get(high);
-        if (!shelf) {
-          shelf = this.shelves[high]?.slice() ?? [];
-          ownShelves.set(high, shelf);
-          shelves[high] = shelf;
-        }
-        bucket = new Map(shelf[low]);
-        own.set(high * WIDTH + low, bucket);
-        shelf[low] = bucket;
-      }
-      size += (entity ? 1 : 0) - (bucket.has(id) ? 1 : 0);
-      if (entity) bucket.set(id, entity);
-      else bucket.delete(id);
-      if ((entity && isRare(entity)) || this.rare.has(id)) {
+      const hash = hashOf(id);
+      const bucket = this.ownBucket(hash, shelves, own);
+      const at = placeOf(bucket, id);
+      const present = bucket[at] as Entity | undefined;
+      check?.(present, index++);
+      if (entity) bucket[present ? at : bucket.length] = entity;
+      else if (present) bucket.splice(at, 1);
+      size += (entity ? 1 : 0) - (present ? 1 : 0);
+      if ((entity && isRare(entity)) || (present && isRare(present))) {
         rare ??= new Map(this.rare);
         if (entity && isRare(entity)) rare.set(id, entity);
         else rare.delete(id);
       }
     }
-    return new EntityMap(shelves, size, rare ?? this.rare);
+    return own.size === 0 ? this : new EntityMap(shelves, size, rare ?? this.rare);
   }
 
   /** What stays the same object for as long as no entity of a rare kind changes: a key for what is derived from those. */
@@ -97,45 +93,58 @@ export class EntityMap implements Iterable<Entity> {
   }
 
   countOf(kind: EntityKind): number {
-    let count = 0;
-    for (const entity of this.ofKind(kind)) if (entity.kind === kind) count++;
-    return count;
+    return this.ofKind(kind).length;
   }
 
   /** All entities of a kind, in no order; those of rare kinds without looking at any other. */
-  *ofKind(kind: EntityKind): Generator<Entity> {
-    for (const entity of COMMON.has(kind) ? this : this.rare.values()) if (entity.kind === kind) yield entity;
+  ofKind<K extends EntityKind>(kind: K): EntityOf<K>[] {
+    const found: EntityOf<K>[] = [];
+    if (COMMON.has(kind))
+      for (const shelf of this.shelves)
+        for (const bucket of shelf ?? [])
+          for (const entity of bucket ?? []) if (isKind(entity, kind)) found.push(entity);
+    if (!COMMON.has(kind)) for (const entity of this.rare.values()) if (isKind(entity, kind)) found.push(entity);
+    return found;
+  }
+
+  /** A bucket that may be written to: a copy, made when it is first asked for. */
+  private ownBucket(
+    hash: number,
+    shelves: (Shelf | undefined)[],
+    own: Map<number, (Entity[] | undefined)[]>,
+  ): Entity[] {
+    const [row, column] = [high(hash), low(hash)];
+    let copies = own.get(row);
+    if (!copies) {
+      own.set(row, (copies = []));
+      shelves[row] = shelves[row]?.slice() ?? [];
+    }
+    const known = copies[column];
+    if (known) return known;
+    const shelf = shelves[row] as (Bucket | undefined)[];
+    const copy = shelf[column]?.slice() ?? [];
+    copies[column] = shelf[column] = copy;
+    return copy;
   }
 
   *[Symbol.iterator](): Iterator<Entity> {
-    for (const shelf of this.shelves) if (shelf) for (const bucket of shelf) if (bucket) yield* bucket.values();
-  }
-
-  private bucket(id: EntityId): Bucket | undefined {
-    const [high, low] = slots(id);
-    return this.shelves[high]?.[low];
-  }
-
-  private replaced(id: EntityId, bucket: Bucket, size: number, rare: Bucket): EntityMap {
-    const [high, low] = slots(id);
-    const shelf = this.shelves[high]?.slice() ?? [];
-    shelf[low] = bucket;
-    const shelves = this.shelves.slice();
-    shelves[high] = shelf;
-    return new EntityMap(shelves, size, rare);
+    for (const shelf of this.shelves) for (const bucket of shelf ?? []) if (bucket) yield* bucket;
   }
 }
 
-function withoutKey(bucket: Bucket, id: EntityId): Bucket {
-  if (!bucket.has(id)) return bucket;
-  const copy = new Map(bucket);
-  copy.delete(id);
-  return copy;
+/** Where the entity of that id is in a bucket; −1 where it is not. */
+function placeOf(bucket: Bucket, id: EntityId): number {
+  for (let k = 0; k < bucket.length; k++) if (bucket[k].id === id) return k;
+  return -1;
 }
 
-/** Two slot numbers from an id by FNV-1a (Fowler, Noll, Vo 1991). */
-function slots(id: EntityId): readonly [number, number] {
+/** FNV-1a (Fowler, Noll, Vo 1991). */
+function hashOf(id: EntityId): number {
   let hash = 0x811c9dc5;
   for (let i = 0; i < id.length; i++) hash = Math.imul(hash ^ id.charCodeAt(i), 0x01000193);
-  return [(hash >>> 4) % WIDTH, (hash >>> 14) % WIDTH];
+  return hash;
 }
+
+/** Two slot numbers from different bits of a hash. */
+const high = (hash: number): number => (hash >>> 4) % WIDTH;
+const low = (hash: number): number => (hash >>> 14) % WIDTH;

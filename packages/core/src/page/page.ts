@@ -1,5 +1,5 @@
 import { generateKeyBetween, generateNKeysBetween } from 'fractional-indexing';
-import type { Entity, EntityId, EntityKind, EntityOf } from './entity';
+import { isKind, type EntityId, type EntityKind, type EntityOf } from './entity';
 import { draftChange, type Change } from './change';
 import { EntityMap } from './entityMap';
 import { checkSize, sizeOf, type PageFormat, type PageSize } from './format';
@@ -22,13 +22,8 @@ export function find<K extends EntityKind>(page: Page, kind: K, id: EntityId): E
   return entity && isKind(entity, kind) ? entity : undefined;
 }
 
-export function ofKind<K extends EntityKind>(page: Page, kind: K): EntityOf<K>[] {
-  const found: EntityOf<K>[] = [];
-  for (const entity of page.entities.ofKind(kind)) if (isKind(entity, kind)) found.push(entity);
-  return found;
-}
-
-const isKind = <K extends EntityKind>(entity: Entity, kind: K): entity is EntityOf<K> => entity.kind === kind;
+/** All entities of a kind, in no order. */
+export const ofKind = <K extends EntityKind>(page: Page, kind: K): EntityOf<K>[] => page.entities.ofKind(kind);
 
 interface Ordered {
   readonly id: EntityId;

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { applyChange, draftChange, invertChange, newPage, ofKind, type Page, type StrokeEntity } from '../../src/page';
-import { rubStroke, snip, type MendDeed } from '../../src/mend';
+import { linesWithin, nearestLine, rubStroke, snip, type MendDeed } from '../../src/mend';
 import { bar, entities, planned } from './lines';
 
 // Laws of every deed, on pages of lines that lie anyhow.
@@ -90,4 +90,14 @@ describe('every deed', () => {
       { numRuns: 40 },
     );
   });
+});
+
+it('the nearest line is the first of those within reach, found without looking at all of them closely', () => {
+  fc.assert(
+    fc.property(lines, place, fc.integer({ min: 0, max: 150 }), (strokes, [x, y], reach) => {
+      const all = linesWithin(strokes, (stroke) => stroke, { x, y }, reach);
+      expect(nearestLine(strokes, (stroke) => stroke, { x, y }, reach)).toEqual(all[0]);
+    }),
+    { numRuns: 400 },
+  );
 });

@@ -195,6 +195,27 @@ describe('copying, deleting and limits', () => {
     expect(() => pageOf(...many.slice(0, MOST_LAYERS))).not.toThrow();
   });
 
+  it('edits that are refused on the way leave the map as it was, and each is told what the one before left', () => {
+    const start = EntityMap.of([layer('e0'), stroke('e2')]);
+    const told: (string | undefined)[] = [];
+    const refused = () =>
+      start.edited(
+        [
+          ['e0', null],
+          ['e0', layer('e0', 'a1')],
+          ['e0', layer('e0', 'a2')],
+          ['e1', layer('e1')],
+        ],
+        (present, k) => {
+          told.push(present?.kind === 'layer' ? present.order : undefined);
+          if (k === 3) throw new Error('not this one');
+        },
+      );
+    expect(refused).toThrow('not this one');
+    expect(told).toEqual(['a0', undefined, 'a1', undefined]);
+    expect([start.size, start.get('e1'), start.get('e0')]).toEqual([2, undefined, layer('e0')]);
+  });
+
   it('many edits at once make the same map as one by one', () => {
     const ids = fc.constantFrom(...Array.from({ length: 12 }, (_, k) => `e${k}`));
     const made = fc.option(fc.constantFrom('ink' as const, 'group' as const), { nil: null });

@@ -6,11 +6,14 @@ import {
   feltBeside,
   keptPlace,
   linesWithin,
+  nearestLine,
   retrace,
   Reweighing,
   swell,
   tug,
   Widths,
+  type LineNear,
+  type ShownLine,
   type SwellSettings,
 } from '@true-nib/core/mend';
 import { find, keptWidth, type Edit, type EntityId, type PenSample, type StrokeEntity } from '@true-nib/core/page';
@@ -22,8 +25,14 @@ import { useMend } from './mendStore';
 import { FINGER, linesNear, reachedLayers, type Reached } from './reach';
 
 /** Lines whose ink is seen within `reach` page px, nearest first. */
-const linesAt = (board: Board, { changing }: Reached, at: Point, reach: number) =>
-  linesWithin(linesNear(board, changing, growBox(boxOfPoints([at]), reach)), ({ shown }) => shown, at, reach);
+const linesAt = (board: Board, { changing }: Reached, at: Point, reach: number): LineNear<ShownLine>[] =>
+  linesWithin(linesNear(board, changing, growBox(boxOfPoints([at]), reach)), seen, at, reach);
+
+/** The one of them that is nearest. */
+const lineAt = (board: Board, { changing }: Reached, at: Point, reach: number): LineNear<ShownLine> | undefined =>
+  nearestLine(linesNear(board, changing, growBox(boxOfPoints([at]), reach)), seen, at, reach);
+
+const seen = ({ shown }: ShownLine): StrokeEntity => shown;
 
 /** Shows lines as they would be, and keeps them as one change. */
 class Changing {
@@ -87,11 +96,12 @@ export function beginTug(board: Board, at: Point): Gesture {
   if (typeof reached === 'string') return refuse(notice, reached);
   const { tug: settings } = useMend.getState();
   const reach = { radius: settings.radius, falloff: settings.falloff / 100, isPinned: settings.isPinned };
-  const near = linesAt(board, reached, at, settings.several ? settings.radius : fingerOf(board));
-  if (near.length === 0) return refuse(notice, 'There is no line to tug here.');
-  const grips = (settings.several ? near : near.slice(0, 1)).map((one, k) => ({
+  const nearest = lineAt(board, reached, at, settings.several ? settings.radius : fingerOf(board));
+  if (!nearest) return refuse(notice, 'There is no line to tug here.');
+  const near = settings.several ? linesAt(board, reached, at, settings.radius) : [nearest];
+  const grips = near.map((one, k) => ({
     ...{ stroke: one.line.kept, place: keptPlace(one.line, placeNumber(one)) },
-    share: k === 0 ? 1 : feltBeside(distance(one, near[0]), reach),
+    share: k === 0 ? 1 : feltBeside(distance(one, nearest), reach),
   }));
   const changing = new Changing(board);
   const label = grips.length === 1 ? 'Tug' : `Tug ${grips.length} lines`;
@@ -114,7 +124,7 @@ export function beginRetrace(board: Board, at: Point): Gesture {
   const reached = reachedLayers(session.page);
   if (typeof reached === 'string') return refuse(notice, reached);
   const reach = fingerOf(board);
-  const [near] = linesAt(board, reached, at, reach);
+  const near = lineAt(board, reached, at, reach);
   if (!near) return refuse(notice, 'Start on the line that is to be drawn again.');
   const stroke = near.line.kept;
   const hand: PenSample[] = [];
@@ -139,7 +149,7 @@ export function beginReweigh(board: Board, at: Point): Gesture {
   const reached = reachedLayers(session.page);
   if (typeof reached === 'string') return refuse(notice, reached);
   const reach = fingerOf(board);
-  const [near] = linesAt(board, reached, at, reach);
+  const near = lineAt(board, reached, at, reach);
   if (!near) return refuse(notice, 'Start on the line that is to be weighed.');
   const stroke = near.line.kept;
   const { weighBy } = useMend.getState();

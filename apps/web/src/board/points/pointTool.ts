@@ -17,7 +17,7 @@ import {
   alignNodes,
   distributeNodes,
   editedCourse,
-  linesWithin,
+  nearestLine,
   moveNodes,
   nodesWithin,
   removeNodes,
@@ -181,7 +181,7 @@ export class PointTool {
 
   private nearest(layerId: string, at: Point, reach: number): StrokeEntity | undefined {
     const near = this.board.picture.strokesOn(layerId, growBox(boxOfPoints([at]), reach));
-    return linesWithin(near, (stroke) => stroke, at, reach)[0]?.line;
+    return nearestLine(near, (stroke) => stroke, at, reach)?.line;
   }
 
   private gripAt({ spine }: StrokeEntity, at: Point, reach: number): Grip | undefined {
