@@ -28,12 +28,14 @@ async function start(): Promise<void> {
     await database.close();
     process.exit(0);
   };
-  const stop = () => server.close(() => void end());
+  const stop = () => server.close(() => void end().catch(fail));
   process.on('SIGINT', stop);
   process.on('SIGTERM', stop);
 }
 
-start().catch((error: unknown) => {
+function fail(error: unknown): void {
   console.error(error);
   process.exit(1);
-});
+}
+
+start().catch(fail);

@@ -27,7 +27,7 @@ import { changedBoxes, inkBoxes, paintStrokes, strokeBox, type Context2D } from 
 import type { PictureOfInks } from './keptPicture';
 import { LastPicture } from './lastPicture';
 import { plainLook, type StackLook } from './stackLook';
-import { paintStack, readyToPaint } from './stackPaint';
+import { paintStack, readyStrokes } from './stackPaint';
 import { takeInkWorker, type InkWorker, type StartedInks } from './startedInks';
 import { StrokeIndex } from './strokeIndex';
 import { Tiles } from './tiles';
@@ -434,7 +434,9 @@ export class InkSurface {
 
   /** Paints parts of the page anew, those that take long with the next frames; boxes in page px. */
   private repaintInTime(boxes: readonly Box[]): void {
-    this.unpainted.push(...this.repaintOnDevice(deviceBoxes(boxes, this.map, this.deviceBox()), EDIT_MS));
+    const places = deviceBoxes(boxes, this.map, this.deviceBox());
+    // Where a frame has some left to do, these come after them: a frame is not to paint for both.
+    this.unpainted.push(...(this.paintFrame === 0 ? this.repaintOnDevice(places, EDIT_MS) : places));
     if (this.unpainted.length === 0 || this.paintFrame !== 0) return;
     const { viewed } = this;
     const goOn = () => {
@@ -452,14 +454,15 @@ export class InkSurface {
     const start = performance.now();
     for (const [k, box] of boxes.entries()) {
       if (performance.now() - start > budget) return boxes.slice(k);
-      if (budget < Infinity && !readyToPaint(this.index, map, box, start + OUTLINES_MS)) return boxes.slice(k);
+      const known = budget < Infinity ? readyStrokes(this.index, map, box, start + OUTLINES_MS) : undefined;
+      if (budget < Infinity && !known) return boxes.slice(k);
       context.save();
       context.setTransform(1, 0, 0, 1, 0, 0);
       context.clearRect(box.minX, box.minY, box.maxX - box.minX, box.maxY - box.minY);
       context.beginPath();
       context.rect(box.minX, box.minY, box.maxX - box.minX, box.maxY - box.minY);
       context.clip();
-      paintStack(context, this.index, map, box);
+      paintStack(context, this.index, map, box, { known });
       context.restore();
     }
     return [];

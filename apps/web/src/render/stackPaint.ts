@@ -16,34 +16,42 @@ export function paintStack(
   index: StrokeIndex,
   map: Matrix,
   box: Box,
-  { aboveRank = -1, pathFor = pathOf }: PaintedPart = {},
+  { aboveRank = -1, pathFor = pathOf, known }: PaintedPart = {},
 ): void {
-  const seen = growBox(mapBox(invert(map), box), 2 / scaleOf(map));
-  const strokes = index.within(seen, aboveRank);
+  const seen = seenIn(map, box);
+  const strokes = known ?? index.within(seen, aboveRank);
   if (strokes.size > 0 || !index.wash.isEmpty)
     paintNodes(context, { index, strokes, seen, aboveRank, pathFor }, index.stack, map, box);
 }
 
-/** Makes the outlines that painting a box takes, until a time (ms). Answers whether all are there. */
-export function readyToPaint(index: StrokeIndex, map: Matrix, box: Box, until: number): boolean {
+const seenIn = (map: Matrix, box: Box): Box => growBox(mapBox(invert(map), box), 2 / scaleOf(map));
+
+/** Strokes by their layers, lowest first. */
+type LaidStrokes = ReadonlyMap<EntityId, readonly StrokeEntity[]>;
+
+/** The strokes that painting a box takes, if their outlines can all be made until a time, ms. */
+export function readyStrokes(index: StrokeIndex, map: Matrix, box: Box, until: number): LaidStrokes | undefined {
   const tolerance = paintTolerance(scaleOf(map));
-  for (const strokes of index.within(mapBox(invert(map), box)).values())
+  const laid = index.within(seenIn(map, box));
+  for (const strokes of laid.values())
     for (const stroke of strokes) {
       pathOf(stroke, tolerance);
-      if (performance.now() > until) return false;
+      if (performance.now() > until) return undefined;
     }
-  return true;
+  return laid;
 }
 
 interface PaintedPart {
   /** Only layers that are painted after this one. */
   readonly aboveRank?: number;
   readonly pathFor?: PathSource;
+  /** What lies in the box, where that is known. */
+  readonly known?: LaidStrokes;
 }
 
-interface Painted extends Required<PaintedPart> {
+interface Painted extends Required<Omit<PaintedPart, 'known'>> {
   readonly index: StrokeIndex;
-  readonly strokes: ReadonlyMap<EntityId, readonly StrokeEntity[]>;
+  readonly strokes: LaidStrokes;
   /** What is to be painted, page px. */
   readonly seen: Box;
 }
