@@ -1,9 +1,10 @@
 import { closeSync, cpSync, ftruncateSync, openSync, rmSync, writeFileSync } from 'node:fs';
 import { ofKind } from '@true-nib/core/page';
 import sharp from 'sharp';
-import { countStrokes, darkCount, onServer, openBoard, pixels, rested, saved } from './board';
+import { countStrokes, darkCount, greatestDifference, onServer, openBoard, pixels, rested, saved } from './board';
 import { expect, test } from './desk';
 import { line, Pen } from './hands';
+import { takeMending } from './mend';
 
 test('pictures that cannot be used are refused in a sentence, and the page is unharmed', async ({
   page,
@@ -86,6 +87,34 @@ test('two tabs on one page do not lose each other’s strokes', async ({ page, c
   await expect.poll(() => countStrokes(desk, 'demo-heron')).toBe(3);
   await saved(page);
   await saved(other);
+});
+
+test('what another tab saves while a line is being pulled is seen, and the line goes back to its place when it is let be', async ({
+  page,
+  context,
+  desk,
+}) => {
+  await openBoard(page, desk, 'demo-heron');
+  const pen = await Pen.for(page);
+  await pen.draw(line([640, 300], [900, 300]));
+  await saved(page);
+  const around = (y: number) => ({ x: 640, y: y - 30, width: 260, height: 60 });
+  const seen = (y: number) => pixels(page, ['ink'], around(y));
+  const other = await context.newPage();
+  await openBoard(other, desk, 'demo-heron');
+  await page.bringToFront();
+  await takeMending(page, 'Tug');
+  await rested(page);
+  const before = await seen(300);
+  await pen.down([770, 300]);
+  await pen.move(line([770, 302], [770, 340]));
+  await expect.poll(async () => greatestDifference(before, await seen(300))).toBeGreaterThan(100);
+  await (await Pen.for(other)).draw(line([640, 600], [900, 600]));
+  await expect.poll(async () => darkCount(await seen(600))).toBeGreaterThan(0);
+  expect(greatestDifference(before, await seen(300))).toBeGreaterThan(100);
+  await page.keyboard.press('Escape');
+  await pen.up([770, 340]);
+  await expect.poll(async () => greatestDifference(before, await seen(300))).toBeLessThan(40);
 });
 
 test('an answer that is lost on its way hides nothing of what another tab did meanwhile', async ({

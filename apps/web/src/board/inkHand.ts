@@ -192,13 +192,10 @@ export function beginCutting(
     },
     end() {
       edits = mergeEdits(edits);
-      if (edits.length > 0 && !session.commit(label, edits, [layerId])) picture.preview(inverse(edits));
+      if (edits.length > 0 && !session.commit(label, edits, [layerId])) picture.letBe(edits);
     },
     cancel() {
-      picture.preview(inverse(mergeEdits(edits)));
+      picture.letBe(edits);
     },
   };
 }
-
-const inverse = (edits: readonly Edit[]): Edit[] =>
-  edits.map(({ before, after }) => ({ before: after, after: before })).reverse();

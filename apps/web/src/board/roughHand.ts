@@ -24,6 +24,10 @@ export function beginPlacing(
     picture.setGrips(after);
     now = after;
   };
+  const letBe = () => {
+    picture.letBe([{ before: start, after: null }]);
+    picture.setGrips(find(session.page, 'picture', id));
+  };
   return {
     move(samples) {
       const to = samples.at(-1);
@@ -31,8 +35,8 @@ export function beginPlacing(
     },
     end() {
       const label = { move: 'Move the rough', size: 'Size the rough', turn: 'Turn the rough' }[grip];
-      if (now !== start && !session.commit(label, [{ before: start, after: now }], [layer.id])) show(start);
+      if (now !== start && !session.commit(label, [{ before: start, after: now }], [layer.id])) letBe();
     },
-    cancel: () => show(start),
+    cancel: letBe,
   };
 }

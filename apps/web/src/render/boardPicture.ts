@@ -14,7 +14,6 @@ import {
   type Point,
 } from '@true-nib/core/math';
 import {
-  editedId,
   find,
   ofKind,
   styledStroke,
@@ -27,12 +26,12 @@ import {
   type StrokeEntity,
 } from '@true-nib/core/page';
 import { Listeners } from '../listeners';
-import { applyEdits } from './draft';
 import { InkSurface, type OpenedPage } from './inkSurface';
 import { paintStrokes, strokeBox } from './inkPaint';
 import { GridSurface, type Beneath } from './gridSurface';
 import { LiveInk, wholePx } from './liveInk';
 import { clearOverlay, drawArea, drawGrips, drawPixelGrid, drawRing, type OverlayColours } from './overlay';
+import { ShownPage } from './shownPage';
 import { SelectionPicture, type ShownSelection } from './selectionPicture';
 import type { Quad } from '@true-nib/core/select';
 import { Pictures, type PictureBytes } from './pictures';
@@ -84,9 +83,7 @@ export interface BoardCanvases {
 export class BoardPicture {
   readonly inks: InkSurface;
   view: View;
-  private page: Page;
-  /** Whether a preview shows more than the page has. */
-  private isAhead = false;
+  private readonly shown: ShownPage;
   private extent: Extent = { width: 0, height: 0 };
   /** CSS px at the bottom of the board that the bench covers. */
   private covered = 0;
@@ -126,7 +123,7 @@ export class BoardPicture {
     onError: (message: string) => void,
     opened?: OpenedPage,
   ) {
-    this.page = page;
+    this.shown = new ShownPage(page);
     this.inks = new InkSurface(canvases.ink, page, { opened, tileBytes: pictureBytes, onError });
     this.pictures = new Pictures(pictureBytes, () => this.paintRoughs(), onError);
     this.gridSurface = new GridSurface(canvases.grids);
@@ -155,7 +152,7 @@ export class BoardPicture {
     this.ratio = pxRatioOf(extent);
     for (const canvas of Object.values(this.canvases)) Object.assign(canvas, devicePx(extent));
     this.gridSurface.forget();
-    if (isFirst) this.view = opening(this.page.size, this.free);
+    if (isFirst) this.view = opening(this.shownPage.size, this.free);
     this.compose('ground', false);
     this.compose('inks', false);
     if (this.liveInk) this.beginLive(this.liveInk.live, this.liveLayer, this.liveInk.copies);
@@ -218,37 +215,34 @@ export class BoardPicture {
    * what is to be seen, page px, when that is known to be less than all that they touch.
    */
   edit(page: Page, edits: readonly Edit[], within?: Box): void {
-    this.takeOver(page, this.isAhead ? this.unseen(edits) : edits, within);
-    this.isAhead = false;
+    this.takeOver(this.shown.edit(page, edits), within);
   }
 
   /** Shows edits that are not part of the page yet, and may be shown differently on the next call. */
   preview(edits: readonly Edit[], within?: Box): void {
-    this.takeOver(applyEdits(this.page, edits), this.unseen(edits), within);
-    this.isAhead = true;
+    this.takeOver(this.shown.preview(edits), within);
   }
 
-  private takeOver(page: Page, unseen: readonly Edit[], within?: Box): void {
-    this.page = page;
+  /** Shows what some edits would change as the page has it, and others in their place. */
+  letBe(edits: readonly Edit[], others: readonly Edit[] = []): void {
+    if (edits.length + others.length > 0) this.preview([...this.shown.back(edits), ...others]);
+  }
+
+  private takeOver(unseen: readonly Edit[], within?: Box): void {
     if (unseen.length === 0) return;
     const all = [...unseen, ...this.endingMarks];
     this.endingMarks = [];
-    this.inks.edit(page, all, { shown: this.isLayingDown ? this.canvases.live : undefined, within });
+    this.inks.edit(this.shownPage, all, { shown: this.isLayingDown ? this.canvases.live : undefined, within });
     const touchesRoughs = all.some(({ before, after }) =>
       [before, after].some((entity) => entity !== null && ROUGH_KINDS.has(entity.kind)),
     );
     if (touchesRoughs) this.paintRoughs();
   }
 
-  private unseen(edits: readonly Edit[]): Edit[] {
-    const shown = this.page.entities;
-    return edits.filter((edit) => (shown.get(editedId(edit)) ?? null) !== edit.after);
-  }
-
   /** Shows marks on a wash layer that are about to become pixels of it. */
   addMarks(marks: readonly StrokeEntity[]): void {
     const edits = marks.map((after) => ({ before: null, after }));
-    this.inks.edit(this.page, edits, { shown: this.isLayingDown ? this.canvases.live : undefined });
+    this.inks.edit(this.shownPage, edits, { shown: this.isLayingDown ? this.canvases.live : undefined });
   }
 
   /** Takes marks away as `commit` makes them part of the page, in one go. Answers what `commit` does. */
@@ -256,13 +250,13 @@ export class BoardPicture {
     this.endingMarks = marks.map((before) => ({ before, after: null }));
     const isDone = commit();
     // Nothing came of them, or they changed no pixel.
-    if (this.endingMarks.length > 0) this.inks.edit(this.page, this.endingMarks);
+    if (this.endingMarks.length > 0) this.inks.edit(this.shownPage, this.endingMarks);
     this.endingMarks = [];
     return isDone;
   }
 
   get shownPage(): Page {
-    return this.page;
+    return this.shown.now;
   }
 
   strokesOn(layerId: EntityId, box: Box): StrokeEntity[] {
@@ -271,15 +265,15 @@ export class BoardPicture {
 
   /** A small picture of one layer alone; nothing when the browser cannot make one. */
   async layerPicture(layerId: EntityId, width: number, height: number): Promise<ImageBitmap | undefined> {
-    const { size } = this.page;
+    const { size } = this.shownPage;
     const scale = Math.min(width / size.width, height / size.height);
     const map: Matrix = [scale, 0, 0, scale, (width - size.width * scale) / 2, (height - size.height * scale) / 2];
-    const medium = find(this.page, 'layer', layerId)?.medium;
+    const medium = find(this.shownPage, 'layer', layerId)?.medium;
     if (medium === 'wash') await this.inks.wash.loaded();
     if (medium !== 'rough') return this.inks.layerPicture(layerId, { map, width, height });
     const canvas = new OffscreenCanvas(width, height);
     const target = canvas.getContext('2d');
-    const roughs = ofKind(this.page, 'picture').filter((picture) => picture.layerId === layerId);
+    const roughs = ofKind(this.shownPage, 'picture').filter((picture) => picture.layerId === layerId);
     for (const rough of roughs) await this.pictures.whenReady(rough);
     if (target) drawRoughs(target, roughs, this.pictures, map);
     return canvas.transferToImageBitmap();
@@ -320,7 +314,7 @@ export class BoardPicture {
   /** Gives the canvas of what is being drawn the look of a layer; answers its style. */
   private dressLive(layerId: EntityId): InkStyle | undefined {
     const style = this.inks.index.styleOf(layerId);
-    this.canvases.live.style.opacity = String(find(this.page, 'layer', layerId)?.opacity ?? 1);
+    this.canvases.live.style.opacity = String(find(this.shownPage, 'layer', layerId)?.opacity ?? 1);
     this.canvases.live.style.filter = style?.edge === 'hard' ? `url(#${HARD_EDGE})` : '';
     return style;
   }
@@ -400,7 +394,7 @@ export class BoardPicture {
   }
 
   private paintGuides(): void {
-    this.gridSurface.show(this.page.size, this.map, this.ratio, this.view);
+    this.gridSurface.show(this.shownPage.size, this.map, this.ratio, this.view);
     const target = this.anew('guides', this.guides !== undefined);
     if (target) this.guides?.(target, this.map, this.ratio, this.colours(), () => this.paintGuidesSoon());
   }
@@ -424,14 +418,14 @@ export class BoardPicture {
   }
 
   repaintColours(): void {
-    drawVeil(context(this.canvases.veil), this.page, this.map, this.colours());
+    drawVeil(context(this.canvases.veil), this.shownPage, this.map, this.colours());
     this.paintGuides();
     this.paintOverlay();
   }
 
   /** A small picture of the whole page: paper, roughs and inks. `undefined` when the browser cannot make one. */
   thumbnail(width: number): Promise<Blob | undefined> {
-    return thumbnailOf(this.page, this.inks, this.pictures, width);
+    return thumbnailOf(this.shownPage, this.inks, this.pictures, width);
   }
 
   /** Puts a share of the canvases together for the view as it is now; the others are carried along. */
@@ -441,7 +435,7 @@ export class BoardPicture {
     this.carry();
     if (share === 'ground') {
       this.paintRoughs();
-      drawVeil(context(this.canvases.veil), this.page, this.map, this.colours());
+      drawVeil(context(this.canvases.veil), this.shownPage, this.map, this.colours());
       return;
     }
     this.inks.show(this.map, isMoving, this.ratio);
@@ -463,9 +457,9 @@ export class BoardPicture {
   private paintRoughs(): void {
     if (this.extent.width === 0) return;
     if (this.painted.ground !== this.view) return this.compose('ground', false);
-    const { under, over } = splitRoughs(this.page, this.look);
+    const { under, over } = splitRoughs(this.shownPage, this.look);
     const ground = context(this.canvases.under);
-    drawPaper(ground, this.page, this.map);
+    drawPaper(ground, this.shownPage, this.map);
     const veil = this.anew('over', over.length > 0 && !this.isPeeking);
     if (this.isPeeking) return;
     drawRoughs(ground, under, this.pictures, this.map);
@@ -477,7 +471,7 @@ export class BoardPicture {
     const { grips, sketch, area, ring } = this;
     const target = this.anew('overlay', [hasGrid, grips, sketch, area, ring, this.selection.isShown].some(Boolean));
     if (!target) return;
-    if (hasGrid) drawPixelGrid(target, this.page.size, this.map, this.ratio);
+    if (hasGrid) drawPixelGrid(target, this.shownPage.size, this.map, this.ratio);
     if (grips) drawGrips(target, grips, this.map, this.ratio, this.colours());
     this.selection.paint(target, this.map, this.ratio, this.colours().raised, isMoving);
     sketch?.(target, this.map, this.ratio, this.colours(), () => this.paintOverlaySoon());

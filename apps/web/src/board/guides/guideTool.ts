@@ -48,7 +48,7 @@ import { drawGrips } from './gripPicture';
 import { guideInHand, setGuides, useGuides } from './guideStore';
 import { lengthInWords } from './inWords';
 import { guidesOf, laidShape, LAYING_IN_WORDS, newGuide } from './layGuide';
-import { inverse, isGuideEdit } from './guideEdits';
+import { isGuideEdit } from './guideEdits';
 import { templateById } from './templateStore';
 
 /** CSS px that a hand may miss a grip by: a finger's. */
@@ -345,8 +345,7 @@ export class GuideTool {
 
   /** Shows edits that are not kept; what was shown last is taken back in the same go, so that each look starts from the page. */
   private previewEdits(edits: readonly Edit[]): void {
-    if (edits.length > 0 || this.previewed.length > 0)
-      this.board.picture.preview([...inverse(this.previewed), ...edits]);
+    this.board.picture.letBe(this.previewed, edits);
     this.previewed = edits;
   }
 

@@ -63,7 +63,7 @@ class Changing {
   }
 
   takeBack(): void {
-    this.show([...this.first.values()].map((stroke) => [stroke, stroke] as const));
+    this.board.picture.letBe([...this.first.values()].map((before) => ({ before, after: null })));
   }
 }
 

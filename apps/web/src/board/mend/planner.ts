@@ -167,16 +167,8 @@ export class Planner {
   }
 
   private hide(): void {
-    const { picture, session } = this.board;
-    if (this.shown.length > 0) {
-      const back = this.shown.flatMap(({ before, after }): Edit[] => {
-        const id = (after ?? before)?.id ?? '';
-        const now = picture.shownPage.entities.get(id) ?? null;
-        const kept = session.page.entities.get(id) ?? null;
-        return now === kept ? [] : [{ before: now, after: kept }];
-      });
-      if (back.length > 0) picture.preview(back);
-    }
+    const { picture } = this.board;
+    picture.letBe(this.shown);
     this.shown = [];
     picture.setSketch(undefined);
   }

@@ -230,7 +230,7 @@ export class PointTool {
           );
       },
       cancel: () => {
-        if (spine) this.preview(stroke, stroke.spine);
+        if (spine) this.letBe(stroke);
       },
     };
   }
@@ -303,6 +303,11 @@ export class PointTool {
     const shown = find(this.board.picture.shownPage, 'stroke', stroke.id) ?? stroke;
     this.board.picture.preview([{ before: shown, after: { ...stroke, spine } }]);
     this.show(spine);
+  }
+
+  private letBe(stroke: StrokeEntity): void {
+    this.board.picture.letBe([{ before: stroke, after: null }]);
+    this.show();
   }
 
   private commit(stroke: StrokeEntity, spine: Spine, label: string): void {
