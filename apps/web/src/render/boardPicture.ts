@@ -15,6 +15,7 @@ import {
 } from '@true-nib/core/math';
 import {
   find,
+  mergeEdits,
   ofKind,
   styledStroke,
   type Edit,
@@ -225,7 +226,7 @@ export class BoardPicture {
 
   /** Shows what some edits would change as the page has it, and others in their place. */
   letBe(edits: readonly Edit[], others: readonly Edit[] = []): void {
-    if (edits.length + others.length > 0) this.preview([...this.shown.back(edits), ...others]);
+    if (edits.length + others.length > 0) this.preview(mergeEdits([...this.shown.back(edits), ...others]));
   }
 
   private takeOver(unseen: readonly Edit[], within?: Box): void {
