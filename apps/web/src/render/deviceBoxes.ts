@@ -1,4 +1,4 @@
-import { growBox, intersectBoxes, isEmptyBox, mapBox, type Box, type Matrix } from '@true-nib/core/math';
+import { boxHolds, growBox, intersectBoxes, isEmptyBox, mapBox, type Box, type Matrix } from '@true-nib/core/math';
 import { wholePx } from './liveInk';
 
 /** Boxes that are told as they are, but for those inside others; more are laid together, so that no px is painted twice. */
@@ -12,11 +12,14 @@ export function deviceBoxes(boxes: readonly Box[], map: Matrix, canvas: Box): Bo
     .map((box) => intersectBoxes(wholePx(growBox(mapBox(map, box), 2)), canvas))
     .filter((box) => !isEmptyBox(box));
   if (device.length > FEW) return laidTogether(device, canvas);
-  const holds = (a: Box, b: Box) => a.minX <= b.minX && a.minY <= b.minY && a.maxX >= b.maxX && a.maxY >= b.maxY;
   return device.filter(
-    (box, k) => !device.some((other, j) => j !== k && holds(other, box) && (!holds(box, other) || j < k)),
+    (box, k) => !device.some((other, j) => j !== k && boxHolds(other, box) && (!boxHolds(box, other) || j < k)),
   );
 }
+
+/** Boxes that lie in none of some others. */
+export const outside = (boxes: readonly Box[], others: readonly Box[]): Box[] =>
+  boxes.filter((box) => !others.some((other) => boxHolds(other, box)));
 
 /** Squares side by side, by their first and last column, and the row from which on they are taken. */
 interface Run {

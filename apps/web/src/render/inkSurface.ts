@@ -21,7 +21,7 @@ import { Listeners } from '../listeners';
 import type { MendAnswer, MendRequest } from './ink.worker';
 import { breath } from '../breath';
 import { isInk } from './inkDesk';
-import { deviceBoxes } from './deviceBoxes';
+import { deviceBoxes, outside } from './deviceBoxes';
 import { EditLog } from './editLog';
 import { changedBoxes, inkBoxes, paintStrokes, strokeBox, type Context2D } from './inkPaint';
 import type { PictureOfInks } from './keptPicture';
@@ -166,6 +166,8 @@ export class InkSurface {
     this.restListeners.tell(false);
     this.isMoving = isMoving;
     this.compose();
+    // It has painted what edits have touched, where there was no tile for it.
+    this.unpainted = [];
     clearTimeout(this.settleTimer);
     if (!isMoving) this.settleTimer = setTimeout(() => void this.settle(), SETTLE_MS);
   }
@@ -435,14 +437,14 @@ export class InkSurface {
   /** Paints parts of the page anew, those that take long with the next frames; boxes in page px. */
   private repaintInTime(boxes: readonly Box[]): void {
     const places = deviceBoxes(boxes, this.map, this.deviceBox());
-    // Where a frame has some left to do, these come after them: a frame is not to paint for both.
-    this.unpainted.push(...(this.paintFrame === 0 ? this.repaintOnDevice(places, EDIT_MS) : places));
-    if (this.unpainted.length === 0 || this.paintFrame !== 0) return;
-    const { viewed } = this;
+    // Where a frame has some left to do, these come after them: neither for both, nor twice for one place.
+    const isFree = this.paintFrame === 0;
+    const left = isFree ? this.repaintOnDevice(places, EDIT_MS) : places;
+    this.unpainted = [...outside(this.unpainted, places), ...left];
+    if (this.unpainted.length === 0 || !isFree) return;
     const goOn = () => {
       this.paintFrame = 0;
-      // Another view has painted them already, as what edits have touched.
-      this.unpainted = viewed === this.viewed ? this.repaintOnDevice(this.unpainted, EDIT_MS) : [];
+      this.unpainted = this.repaintOnDevice(this.unpainted, EDIT_MS);
       if (this.unpainted.length > 0) this.paintFrame = requestAnimationFrame(goOn);
     };
     this.paintFrame = requestAnimationFrame(goOn);

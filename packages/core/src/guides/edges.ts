@@ -1,5 +1,5 @@
 import { spineBox, type Spine } from '../curve';
-import { apply, emptyBox, invert, uniteBoxes, type Box, type Point } from '../math';
+import { apply, emptyBox, invert, isInBox, uniteBoxes, type Box, type Point } from '../math';
 import {
   mapSpine,
   type GuidePath,
@@ -83,6 +83,3 @@ export function isNearEdge(shape: EdgeShape, p: Point, reach: number): boolean {
   const own = apply(invert(templateMap(place)), p);
   return isInBox(boxOf(rings), own, reach / Math.min(Math.abs(place.scaleX), Math.abs(place.scaleY)));
 }
-
-const isInBox = ({ minX, minY, maxX, maxY }: Box, { x, y }: Point, margin: number): boolean =>
-  x >= minX - margin && x <= maxX + margin && y >= minY - margin && y <= maxY + margin;

@@ -29,6 +29,14 @@ export const intersectBoxes = (a: Box, b: Box): Box =>
 export const boxesMeet = (a: Box, b: Box): boolean =>
   a.minX <= b.maxX && b.minX <= a.maxX && a.minY <= b.maxY && b.minY <= a.maxY;
 
+/** Whether all of `b` lies in `a`. */
+export const boxHolds = (a: Box, b: Box): boolean =>
+  a.minX <= b.minX && a.minY <= b.minY && a.maxX >= b.maxX && a.maxY >= b.maxY;
+
+/** Whether a point lies in a box, or beside it by no more than `margin`. */
+export const isInBox = ({ minX, minY, maxX, maxY }: Box, { x, y }: Point, margin = 0): boolean =>
+  x >= minX - margin && x <= maxX + margin && y >= minY - margin && y <= maxY + margin;
+
 export function boxOfPoints(points: Iterable<Point>): Box {
   let { minX, minY, maxX, maxY } = emptyBox;
   for (const p of points) {

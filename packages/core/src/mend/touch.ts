@@ -1,6 +1,6 @@
 import { outlineOf } from '../ink';
-import { boxesMeet, boxOfPoints, growBox, isInRing, legsApart, type Point } from '../math';
-import { COURSE_TOLERANCE, nearestOnSpine, SEGMENT, STRIDE, type NearestPlace, type Spine } from '../curve';
+import { boxesMeet, boxOfPoints, growBox, isInBox, isInRing, legsApart, type Point } from '../math';
+import { COURSE_TOLERANCE, nearestOnSpine, SEGMENT, spineBox, STRIDE, type NearestPlace, type Spine } from '../curve';
 import type { Stroke } from '../page';
 import { BOUNDS, HULL, hullsOf } from './hulls';
 import { touchedAt } from './meetings';
@@ -81,21 +81,16 @@ export function nearestLine<L>(
   return nearest;
 }
 
-/** Whether ink of a spine may lie within `reach` of a point: no cubic, nor its width, leaves the box of its control points. */
-function comesWithin({ points }: Spine, { x, y }: Point, reach: number): boolean {
-  for (let i = 0; i + SEGMENT < points.length; i += SEGMENT) {
-    let [minX, minY, maxX, maxY, widest] = [Infinity, Infinity, -Infinity, -Infinity, 0];
-    for (let k = i; k <= i + SEGMENT; k += STRIDE) {
-      minX = Math.min(minX, points[k]);
-      maxX = Math.max(maxX, points[k]);
-      minY = Math.min(minY, points[k + 1]);
-      maxY = Math.max(maxY, points[k + 1]);
-      widest = Math.max(widest, points[k + 2]);
-    }
-    const most = reach + widest / 2;
-    if (x >= minX - most && x <= maxX + most && y >= minY - most && y <= maxY + most) return true;
+/** Whether ink of a spine may lie within `reach` of a point, as the boxes of some cubics each tell. */
+function comesWithin({ points }: Spine, at: Point, reach: number): boolean {
+  for (let i = 0; i + SEGMENT < points.length; i += CUBICS * SEGMENT) {
+    const piece = { points: points.subarray(i, i + CUBICS * SEGMENT + STRIDE), closed: false };
+    if (isInBox(spineBox(piece), at, reach)) return true;
   }
   return false;
 }
+
+/** Cubics that share a box. */
+const CUBICS = 4;
 
 const gapTo = ({ distance, width }: NearestPlace): number => Math.max(0, distance - width / 2);
