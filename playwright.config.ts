@@ -15,7 +15,8 @@ export default defineConfig({
   testDir: 'e2e',
   outputDir: 'test-results',
   globalSetup: './e2e/seedOnce.ts',
-  workers: 1,
+  // Each story has a server and a folder of its own.
+  workers: 2,
   // A story that needs its second try is named at the end: it is to be mended, but machines here stall for seconds at times.
   retries: 1,
   // Generous: shared machines are at times several times slower than usual.

@@ -1,9 +1,9 @@
 // What each way of calming leaves of a tremor, how late it is, and what it makes of a corner; writes docs/calm.md.
 import { writeFileSync } from 'node:fs';
-import { calmed, type Calm } from '@true-nib/core/ink';
+import { calmed } from '@true-nib/core/ink';
+import type { Calm, PenSample } from '@true-nib/core/hand';
 import { SHIPPED_CALM } from '@true-nib/core/rack';
 import { seededRandom } from '@true-nib/core/math';
-import type { PenSample } from '@true-nib/core/page';
 import { oneEuro } from '../packages/core/tests/oneEuro';
 
 /** Samples a second, and px a second of a hand that inks a long line. */

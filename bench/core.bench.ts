@@ -1,18 +1,10 @@
 import { fitSpine, segmentCount } from '@true-nib/core/curve';
-import { drawStroke, LiveStroke, outlineOf, type Calm, type Nib } from '@true-nib/core/ink';
+import { drawStroke, LiveStroke, outlineOf } from '@true-nib/core/ink';
+import { type Calm, packSamples, type PenSample } from '@true-nib/core/hand';
+import type { Nib } from '@true-nib/core/nib';
 import { seededRandom } from '@true-nib/core/math';
-import {
-  checkEntity,
-  entitiesIn,
-  EntityMap,
-  fromJson,
-  joinParts,
-  pack,
-  packSamples,
-  toJson,
-  type Entity,
-  type PenSample,
-} from '@true-nib/core/page';
+import { checkEntity, EntityMap, type Entity } from '@true-nib/core/page';
+import { entitiesIn, fromJson, joinParts, pack, toJson } from '@true-nib/core/wire';
 import { nibAt, SHIPPED_NIBS } from '@true-nib/core/rack';
 import fitCurve from 'fit-curve';
 import { getStroke } from 'perfect-freehand';

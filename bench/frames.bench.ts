@@ -1,6 +1,5 @@
 import type { Page as Tab } from '@playwright/test';
-import { frameFromPoints } from '@true-nib/core/guides';
-import type { FrameGrid, GuideEntity, GuideShape } from '@true-nib/core/page';
+import { frameFromPoints, type FrameGrid, type GuideEntity, type GuideShape } from '@true-nib/core/guides';
 import { opening } from '../apps/web/src/render/view';
 import { FULL_SIZE, type FullPageOptions } from '../e2e/fullPage';
 import { along, Pen, type Place } from '../e2e/hands';

@@ -1,11 +1,21 @@
 /// <reference path="../packages/core/tests/libraries.d.ts" />
 import { Bezier } from 'bezier-js';
 import ClipperLib from 'clipper-lib';
-import { fitSpine, flattenSpine, SEGMENT, type Spine } from '@true-nib/core/curve';
-import { combinedMaps, echoThrough, rake, rankingAt, ridingOn, trackOf } from '@true-nib/core/guides';
-import { drawStroke, LiveStroke, type Calm } from '@true-nib/core/ink';
+import { fitSpine, flattenSpine, SEGMENT, type Spine, type GuidePath } from '@true-nib/core/curve';
+import {
+  combinedMaps,
+  echoThrough,
+  rake,
+  rankingAt,
+  ridingOn,
+  trackOf,
+  type GuideEntity,
+  type GuideShape,
+} from '@true-nib/core/guides';
+import { drawStroke, LiveStroke } from '@true-nib/core/ink';
+import type { Calm, PenSample } from '@true-nib/core/hand';
 import { seededRandom, type Point } from '@true-nib/core/math';
-import { newPage, type GuideEntity, type GuidePath, type GuideShape, type PenSample } from '@true-nib/core/page';
+import { newPage } from '@true-nib/core/page';
 import { SHIPPED_NIBS } from '@true-nib/core/rack';
 import { TEMPLATES } from '@true-nib/core/templates';
 import { LiveInk } from '../apps/web/src/render/liveInk';

@@ -6,7 +6,7 @@ import { courseOf, flattenSpine, makeSpine, nodeCount, type Spine } from '@true-
 import { drawStroke } from '@true-nib/core/ink';
 import { seededRandom, type Box } from '@true-nib/core/math';
 import { crossings, crossingsOfTwo, ease, InkIndex, ownCrossings, Snipper, tidyEnds, tug } from '@true-nib/core/mend';
-import type { StrokeEntity } from '@true-nib/core/page';
+import type { StrokeEntity } from '@true-nib/core/stroke';
 import { SHIPPED_NIBS } from '@true-nib/core/rack';
 import { middle, report, type Row } from './timing';
 

@@ -5,32 +5,26 @@ import {
   FRAME_PRESETS,
   framePaths,
   framePreset,
-  frameMap,
   eachGridPiece,
   type TellPiece,
   rankingAt,
   ridingOn,
   sightFrame,
-  tetheredEdits,
   turnedFrame,
   trackOf,
-} from '@true-nib/core/guides';
-import { drawStroke, LiveStroke, type Calm } from '@true-nib/core/ink';
-import { identity, projectiveOf, seededRandom } from '@true-nib/core/math';
-import {
-  applyChange,
-  draftChange,
-  inked,
-  newPage,
   type FrameGrid,
   type FrameShape,
   type GuideEntity,
-  type PenSample,
   type SightedEdge,
-  type StrokeEntity,
-} from '@true-nib/core/page';
+} from '@true-nib/core/guides';
+import { frameChange, mapped } from '@true-nib/core/select';
+import { tetheredEdits } from '@true-nib/core/tethers';
+import { drawStroke, LiveStroke } from '@true-nib/core/ink';
+import type { Calm, PenSample } from '@true-nib/core/hand';
+import { identity, projectiveOf, seededRandom } from '@true-nib/core/math';
+import { applyChange, draftChange, newPage } from '@true-nib/core/page';
+import { inked, type StrokeEntity } from '@true-nib/core/stroke';
 import { SHIPPED_NIBS } from '@true-nib/core/rack';
-import { transformStrokes } from '@true-nib/core/select';
 import { lineSpine } from '@true-nib/core/shapes';
 import { middle, report, type Row } from './timing';
 
@@ -177,9 +171,9 @@ function tethers(): Row[] {
   );
   const turned = turnedFrame(frame, { yaw: 0.05 }, page.size);
   const carrying = () => void tetheredEdits(full, guide, turned);
-  const map = frameMap(frame, turned, page.size) ?? projectiveOf(identity);
+  const map = frameChange(frame, turned, page.size) ?? projectiveOf(identity);
   // The same by the transform of selections, which knows nothing of paths: each line on its own.
-  const transforming = () => void transformStrokes(strokes, map, { scaleWidth: false });
+  const transforming = () => void mapped(strokes, map, { scaleWidth: false });
   return [
     {
       ...{ what: 'carrying 5,000 tethered lines with the camera', most: 4 },

@@ -1,5 +1,6 @@
 import type { Page as Tab } from '@playwright/test';
-import { applyChange, checkEntity, fromJson, newPage, type Entity, type Page } from '@true-nib/core/page';
+import { applyChange, checkEntity, newPage, type Entity, type Page } from '@true-nib/core/page';
+import { fromJson } from '@true-nib/core/wire';
 import { expect, type Desk } from './desk';
 
 export type LayerName = 'under' | 'ink' | 'live' | 'over' | 'veil' | 'grids' | 'overlay';

@@ -1,16 +1,11 @@
 import { drawStroke } from '@true-nib/core/ink';
 import { seededRandom } from '@true-nib/core/math';
-import {
-  newLayer,
-  ordersBetween,
-  pack,
-  packSamples,
-  PACKED_TYPE,
-  type Edit,
-  type GuideEntity,
-  type Nib,
-  type StrokeEntity,
-} from '@true-nib/core/page';
+import { newLayer, ordersBetween, type Edit } from '@true-nib/core/page';
+import { pack, PACKED_TYPE } from '@true-nib/core/wire';
+import { packSamples } from '@true-nib/core/hand';
+import type { GuideEntity } from '@true-nib/core/guides';
+import type { Nib } from '@true-nib/core/nib';
+import type { StrokeEntity } from '@true-nib/core/stroke';
 
 export const FULL_SIZE = { width: 3300, height: 4200, ppi: 300 };
 const nib: Nib = { name: 'Pressure nib', size: 10, thinnest: 0.2, taperIn: 0, taperOut: 0, color: '#14161a' };

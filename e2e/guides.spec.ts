@@ -1,7 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { flattenSpine } from '@true-nib/core/curve';
-import { project } from '@true-nib/core/guides';
-import type { GuideShape } from '@true-nib/core/page';
+import { project, type GuideShape } from '@true-nib/core/guides';
 import type { Page } from '@playwright/test';
 import {
   AROUND_THE_PAGE,

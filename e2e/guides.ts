@@ -1,6 +1,7 @@
 import type { Page as Tab } from '@playwright/test';
 import { flattenSpine } from '@true-nib/core/curve';
-import type { GuideEntity, StrokeEntity } from '@true-nib/core/page';
+import type { GuideEntity } from '@true-nib/core/guides';
+import type { StrokeEntity } from '@true-nib/core/stroke';
 import { countStrokes, onServer, strokesOf } from './board';
 import { expect, type Desk } from './desk';
 

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { flattenSpine, segmentCount, spineLength } from '@true-nib/core/curve';
-import type { StrokeEntity } from '@true-nib/core/page';
+import type { StrokeEntity } from '@true-nib/core/stroke';
 import type { Page as Tab } from '@playwright/test';
 import {
   AROUND_THE_PAGE,

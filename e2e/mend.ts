@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import type { Page as Tab } from '@playwright/test';
 import { courseOf, flattenSpine, pointAt, placeAlong, placeOf } from '@true-nib/core/curve';
-import type { StrokeEntity } from '@true-nib/core/page';
+import type { StrokeEntity } from '@true-nib/core/stroke';
 import { expect } from './desk';
 
 /** Takes a mending tool in hand on the wide board. */

@@ -1,6 +1,13 @@
 import type { Page as Tab } from '@playwright/test';
-import { cameraOf, isCamera, type Camera } from '@true-nib/core/guides';
-import type { FrameShape, FrameWay, GuideEntity, StrokeEntity } from '@true-nib/core/page';
+import {
+  cameraOf,
+  isCamera,
+  type Camera,
+  type FrameShape,
+  type FrameWay,
+  type GuideEntity,
+} from '@true-nib/core/guides';
+import type { StrokeEntity } from '@true-nib/core/stroke';
 
 /** Takes up work in depth on the wide board. */
 export async function inDepth(tab: Tab, deed: string): Promise<void> {

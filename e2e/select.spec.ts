@@ -1,5 +1,6 @@
 import { spineLength } from '@true-nib/core/curve';
-import { byOrder, ofKind, type StrokeEntity } from '@true-nib/core/page';
+import { byOrder, ofKind } from '@true-nib/core/page';
+import type { StrokeEntity } from '@true-nib/core/stroke';
 import type { Page } from '@playwright/test';
 import { countStrokes, onServer, openBoard, saved, takeNib, unfold } from './board';
 import { expect, test, type Desk } from './desk';

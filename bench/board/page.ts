@@ -1,15 +1,9 @@
-import { drawStroke, type Nib } from '@true-nib/core/ink';
+import { drawStroke } from '@true-nib/core/ink';
+import type { Nib } from '@true-nib/core/nib';
 import { about, rotation, seededRandom, then, translation, type Matrix } from '@true-nib/core/math';
-import {
-  EntityMap,
-  newLayer,
-  newPage,
-  orderBetween,
-  ordersBetween,
-  type Page,
-  type StrokeEntity,
-} from '@true-nib/core/page';
-import { strokesInLoop } from '@true-nib/core/select';
+import { EntityMap, newLayer, newPage, orderBetween, ordersBetween, type Page } from '@true-nib/core/page';
+import type { StrokeEntity } from '@true-nib/core/stroke';
+import { foundInLoop } from '@true-nib/core/select';
 import { BoardPicture, type BoardCanvases } from '../../apps/web/src/render/boardPicture';
 import { pathOf, paintTolerance } from '../../apps/web/src/render/inkPaint';
 import { fitted, zoomOf, type View } from '../../apps/web/src/render/view';
@@ -187,7 +181,7 @@ async function run(count: number, size: PageSizePx, repeats: number): Promise<Bo
     work();
     return performance.now() - start;
   };
-  const loops = Array.from({ length: 9 }, () => clock(() => strokesInLoop(board.strokesOn('inks', box), loop)));
+  const loops = Array.from({ length: 9 }, () => clock(() => foundInLoop(board.strokesOn('inks', box), loop)));
   const scans = Array.from({ length: 3 }, () => clock(() => scan(drawn, loop)));
   board.dispose();
   Object.values(canvases).forEach((element) => element.remove());

@@ -1,4 +1,4 @@
-import { ChangeConflict, PageError } from '@true-nib/core/page';
+import { ChangeConflict, PageError } from '@true-nib/core/gate';
 import { RackError } from '@true-nib/core/rack';
 import type { ErrorRequestHandler, RequestHandler, Response } from 'express';
 import { DatabaseError } from 'sequelize';

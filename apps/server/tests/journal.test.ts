@@ -1,7 +1,8 @@
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { checkChange, checkParts, entitiesIn, invertChange, PACKED_TYPE, type PackedParts } from '@true-nib/core/page';
+import { checkChange, invertChange } from '@true-nib/core/page';
+import { checkParts, entitiesIn, PACKED_TYPE, type PackedParts } from '@true-nib/core/wire';
 import { DatabaseError } from 'sequelize';
 import sharp from 'sharp';
 import request from 'supertest';

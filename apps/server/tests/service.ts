@@ -1,18 +1,9 @@
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import {
-  applyChange,
-  newLayer,
-  newPage,
-  PACKED_TYPE,
-  pack,
-  packSamples,
-  unpack,
-  type Change,
-  type Edit,
-  type Page,
-} from '@true-nib/core/page';
+import { applyChange, newLayer, newPage, type Change, type Edit, type Page } from '@true-nib/core/page';
+import { PACKED_TYPE, pack, unpack } from '@true-nib/core/wire';
+import { packSamples } from '@true-nib/core/hand';
 import type { Express } from 'express';
 import sharp from 'sharp';
 import type { Sequelize } from 'sequelize';

@@ -1,5 +1,7 @@
 import { seededRandom } from '@true-nib/core/math';
-import { checkParts, entitiesIn, packSamples, unpack, type Change, type Entity } from '@true-nib/core/page';
+import { checkParts, entitiesIn, unpack } from '@true-nib/core/wire';
+import { packSamples } from '@true-nib/core/hand';
+import type { Change, Entity } from '@true-nib/core/page';
 import request from 'supertest';
 import { Snapshots } from '../src/keeping/snapshots';
 import {

@@ -1,13 +1,7 @@
 import { makeSpine } from '@true-nib/core/curve';
-import {
-  applyChange,
-  newLayer,
-  newPage,
-  unpackChange,
-  type Change,
-  type Page,
-  type StrokeEntity,
-} from '@true-nib/core/page';
+import { applyChange, newLayer, newPage, type Change, type Page } from '@true-nib/core/page';
+import { unpackChange } from '@true-nib/core/wire';
+import type { StrokeEntity } from '@true-nib/core/stroke';
 import { Offline, ApiProblem } from '../src/api/request';
 import type { PageCard } from '../src/api/shelf';
 import type { Outbox, PackedChange } from '../src/session/outbox';

@@ -1,6 +1,6 @@
-import { aimedAt, type Seen } from '@true-nib/core/guides';
+import { aimedAt, type Seen, type GuideEntity, type GuideShape } from '@true-nib/core/guides';
 import { distance, identity, type Point } from '@true-nib/core/math';
-import { applyChange, draftChange, newPage, type GuideEntity, type GuideShape } from '@true-nib/core/page';
+import { applyChange, draftChange, newPage } from '@true-nib/core/page';
 import { breath } from '../src/breath';
 import { GuideMoves } from '../src/board/guides/carrying';
 import {

@@ -1,5 +1,6 @@
 import type { Box, Matrix } from '@true-nib/core/math';
-import { newLayer, type StrokeEntity } from '@true-nib/core/page';
+import { newLayer } from '@true-nib/core/page';
+import type { StrokeEntity } from '@true-nib/core/stroke';
 import { breath } from '../src/breath';
 import { lastBoard, rememberBoard } from '../src/board/boardSize';
 import { InkDesk } from '../src/render/inkDesk';

@@ -1,4 +1,4 @@
-import { courseOf, endOf, nearestOnSpine, placeAlong, placeOf, pointAt } from '@true-nib/core/curve';
+import { courseOf, endOf, nearestOnSpine, placeAlong, placeOf, pointAt, mapSpine } from '@true-nib/core/curve';
 import { drawStroke, LiveStroke, outlineOf } from '@true-nib/core/ink';
 import {
   about,
@@ -15,22 +15,16 @@ import {
   type Matrix,
 } from '@true-nib/core/math';
 import { tug } from '@true-nib/core/mend';
-import {
-  applyChange,
-  mapNib,
-  mapSpine,
-  newPage,
-  ordersBetween,
-  styledStroke,
-  type Nib,
-  type StrokeEntity,
-} from '@true-nib/core/page';
+import { applyChange, newPage, ordersBetween } from '@true-nib/core/page';
+import { mapNib, styledStroke, type StrokeEntity } from '@true-nib/core/stroke';
+import type { Nib } from '@true-nib/core/nib';
 import { breath } from '../src/breath';
 import { deviceBoxes } from '../src/render/deviceBoxes';
 import { EditLog } from '../src/render/editLog';
-import { changedBoxes, inkBoxes, paintTolerance, strokeBox } from '../src/render/inkPaint';
+import { changedPieces, markPieces, strokeBox } from '@true-nib/core/drawn';
+import { paintTolerance } from '../src/render/inkPaint';
 import { LiveInk } from '../src/render/liveInk';
-import { StrokeIndex } from '../src/render/strokeIndex';
+import { InkIndex } from '../src/render/inkIndex';
 import { Tiles } from '../src/render/tiles';
 import {
   aligned,
@@ -129,17 +123,17 @@ describe('the index of strokes', () => {
     add(stroke('b', 0, 'a1'), stroke('a', 20, 'a0'), { ...stroke('h'), layerId: 'hidden' }, stroke('far', 900)),
   );
 
-  const idsIn = (index: StrokeIndex, box: Box) => [...index.within(box).values()].flat().map(({ id }) => id);
+  const idsIn = (index: InkIndex, box: Box) => [...index.within(box).values()].flat().map(({ id }) => id);
 
   it('finds what lies in a box, lowest first, hidden layers left out', () => {
-    const index = new StrokeIndex(drawnPage);
+    const index = new InkIndex(drawnPage);
     expect(idsIn(index, { minX: 0, minY: 0, maxX: 100, maxY: 100 })).toEqual(['a', 'b']);
     expect(index.onLayer('hidden', { minX: 0, minY: 0, maxX: 100, maxY: 100 }).map(({ id }) => id)).toEqual(['h']);
     expect(index.size).toBe(4);
   });
 
   it('follows edits', () => {
-    const index = new StrokeIndex(drawnPage);
+    const index = new InkIndex(drawnPage);
     const moved = stroke('a', 2_000);
     index.update(drawnPage, [{ before: stroke('a', 20), after: moved }]);
     expect(idsIn(index, { minX: 1_990, minY: 0, maxX: 2_100, maxY: 100 })).toEqual(['a']);
@@ -149,7 +143,7 @@ describe('the index of strokes', () => {
   });
 
   it('shows at once what becomes of thousands, though it sweeps the old ones out later', async () => {
-    const index = new StrokeIndex(drawnPage);
+    const index = new InkIndex(drawnPage);
     const whole = { minX: -1e4, minY: -1e4, maxX: 1e5, maxY: 1e4 };
     const orders = ordersBetween('a1', undefined, 3_000);
     const many = orders.map((order, k) => stroke(`m${k}`, 10 * k, order));
@@ -179,7 +173,7 @@ describe('the index of strokes', () => {
   it('takes a full page in parts, and what is edited meanwhile as it is by then', async () => {
     const strokes = ordersBetween(undefined, undefined, 2_000).map((order, k) => stroke(`m${k}`, 10 * k, order));
     const full = applyChange(newPage({ ...page, ppi: 300 }), add(...strokes));
-    const index = new StrokeIndex(full, undefined, true);
+    const index = new InkIndex(full, undefined, true);
     const gone = { before: strokes[1_999], after: null };
     const moved = { before: strokes[1_998], after: stroke('m1998', 90_000, strokes[1_998].order) };
     index.update(applyChange(full, { ...add(), id: 'd', edits: [gone, moved] }), [gone, moved]);
@@ -256,7 +250,7 @@ describe('painting', () => {
   it('takes small boxes that together hold the whole line', () => {
     const line = stroke('a');
     const whole = strokeBox(line);
-    const boxes = inkBoxes(line);
+    const boxes = markPieces(line);
     expect(Math.min(...boxes.map(({ minX }) => minX))).toBe(whole.minX);
     expect(Math.max(...boxes.map(({ maxY }) => maxY))).toBe(whole.maxY);
   });
@@ -272,9 +266,9 @@ describe('painting', () => {
     const place = placeAlong(courseOf(before.spine), 900);
     const spine = tug(before.spine, place, { x: 10, y: 40 }, { radius: 120, falloff: 0.5, isPinned: false });
     const after = { ...before, spine };
-    const boxes = changedBoxes(before, after);
+    const boxes = changedPieces(before, after);
     const area = (all: readonly Box[]) => all.reduce((sum, b) => sum + (b.maxX - b.minX) * (b.maxY - b.minY), 0);
-    expect(area(boxes)).toBeLessThan(0.5 * area([...inkBoxes(before), ...inkBoxes(after)]));
+    expect(area(boxes)).toBeLessThan(0.5 * area([...markPieces(before), ...markPieces(after)]));
     for (const [one, other] of [
       [before.spine, spine],
       [spine, before.spine],
@@ -286,8 +280,8 @@ describe('painting', () => {
         expect(boxes.some((b) => b.minX <= x && x <= b.maxX && b.minY <= top + 1 && bottom - 1 <= b.maxY)).toBe(true);
       }
     const wider = { ...after, nib: { ...after.nib, color: '#aa3322' } };
-    expect(changedBoxes(before, wider)).toEqual([...inkBoxes(before), ...inkBoxes(wider)]);
-    expect(changedBoxes(undefined, after)).toEqual(inkBoxes(after));
+    expect(changedPieces(before, wider)).toEqual([...markPieces(before), ...markPieces(wider)]);
+    expect(changedPieces(undefined, after)).toEqual(markPieces(after));
   });
 
   it('strays less than a tenth of a device px from 1:1 on, and a quarter where the page is shown small', () => {

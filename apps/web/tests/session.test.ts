@@ -1,4 +1,5 @@
-import { sameValue, type Page } from '@true-nib/core/page';
+import { sameValue } from '@true-nib/core/gate';
+import type { Page } from '@true-nib/core/page';
 import type { PageSession } from '../src/session/pageSession';
 import { sendLeft } from '../src/session/sendLeft';
 import { draw, FakeOutbox, FakeServer, inks, openSession, stroke } from './fakes';

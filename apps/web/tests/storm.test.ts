@@ -1,5 +1,6 @@
 import { seededRandom } from '@true-nib/core/math';
-import { sameValue, type Change, type Page } from '@true-nib/core/page';
+import { sameValue } from '@true-nib/core/gate';
+import type { Change, Page } from '@true-nib/core/page';
 import { Offline } from '../src/api/request';
 import type { Outbox } from '../src/session/outbox';
 import { PageSession } from '../src/session/pageSession';

@@ -1,6 +1,6 @@
 import ClipperLib from 'clipper-lib';
 import { outlineOf } from '../src/ink';
-import type { Stroke } from '../src/page';
+import type { Stroke } from '../src/stroke';
 
 // Areas by a polygon library (clipper-lib 6.4.2), on a grid of 1/1000 px, non-zero rule.
 const GRID = 1000;

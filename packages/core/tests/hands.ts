@@ -1,13 +1,23 @@
 import { SEGMENT, STRIDE, type Spine } from '../src/curve';
 import { seededRandom } from '../src/math';
-import type { PenSample } from '../src/page';
-import type { Calm, Nib } from '../src/ink';
+import type { PenSample, Calm } from '../src/hand';
+import type { Nib } from '../src/nib';
+import type { Stroke, StrokeEntity } from '../src/stroke';
 
 // Hands and nibs that several tests draw with.
 
 export const liner: Nib = { name: 'Liner', size: 10, thinnest: 1, taperIn: 0, taperOut: 0, color: '#14161a' };
 export const brush: Nib = { ...liner, name: 'Brush', size: 24, thinnest: 0.1 };
 export const tapered: Nib = { ...liner, name: 'Tapered', size: 16, taperIn: 6, taperOut: 8 };
+/** A line as it lies on a layer. */
+export const laid = (stroke: Stroke, id = 's'): StrokeEntity => ({
+  kind: 'stroke',
+  id,
+  layerId: 'inks',
+  order: 'a0',
+  ...stroke,
+});
+
 export const raw: Calm = { way: 'raw' };
 export const even = (strength: number): Calm => ({ way: 'even', strength });
 

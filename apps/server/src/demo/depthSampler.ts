@@ -11,20 +11,16 @@ import {
   turnedCamera,
   turnFrame,
   equalBays,
-} from '@true-nib/core/guides';
-import type { Matrix3x3, Point } from '@true-nib/core/math';
-import {
-  inked,
-  orderBetween,
   type FramePlane,
   type FrameShape,
   type GuideEntity,
   type GuideShape,
-  type Nib,
-  type PageSize,
   type PlaneShape,
-  type Stroke,
-} from '@true-nib/core/page';
+} from '@true-nib/core/guides';
+import type { Matrix3x3, Point } from '@true-nib/core/math';
+import { inked, type Stroke } from '@true-nib/core/stroke';
+import { orderBetween, type PageSize } from '@true-nib/core/page';
+import type { Nib } from '@true-nib/core/nib';
 import { SHIPPED_NIBS } from '@true-nib/core/rack';
 import { ellipseSpine, lineSpine } from '@true-nib/core/shapes';
 import { TEMPLATES } from '@true-nib/core/templates';

@@ -1,6 +1,6 @@
-import { frameOfCamera, framePaths, type Extent } from '@true-nib/core/guides';
+import { frameOfCamera, framePaths, type Extent, FRAME_WAYS, type FrameShape } from '@true-nib/core/guides';
 import type { Point, Vector } from '@true-nib/core/math';
-import { FRAME_WAYS, type FrameShape, type LinePath } from '@true-nib/core/page';
+import type { LinePath } from '@true-nib/core/curve';
 import { camera, type CameraOptions, type Place } from './camera';
 import { QUAY_TURN, QUAY_VIEW } from './quay';
 import { STAIR_VIEW } from './lampStair';

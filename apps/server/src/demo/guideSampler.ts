@@ -1,18 +1,20 @@
 import { fitSpine } from '@true-nib/core/curve';
-import { pathThrough, rake, ridingOn, symmetricStrokes, symmetryMaps, templateRings } from '@true-nib/core/guides';
-import { drawStroke } from '@true-nib/core/ink';
-import { seededRandom, type Point } from '@true-nib/core/math';
 import {
-  inked,
-  orderBetween,
-  type Calm,
+  pathThrough,
+  rake,
+  ridingOn,
+  symmetricStrokes,
+  symmetryMaps,
+  templateRings,
   type GuideEntity,
   type GuideShape,
-  type Nib,
-  type PageSize,
-  type PenSample,
-  type Stroke,
-} from '@true-nib/core/page';
+} from '@true-nib/core/guides';
+import { drawStroke } from '@true-nib/core/ink';
+import { seededRandom, type Point } from '@true-nib/core/math';
+import { inked, type Stroke } from '@true-nib/core/stroke';
+import { orderBetween, type PageSize } from '@true-nib/core/page';
+import type { Calm, PenSample } from '@true-nib/core/hand';
+import type { Nib } from '@true-nib/core/nib';
 import { SHIPPED_NIBS } from '@true-nib/core/rack';
 import { TEMPLATES } from '@true-nib/core/templates';
 

@@ -1,5 +1,5 @@
 import type { Point } from '@true-nib/core/math';
-import type { PenSample } from '@true-nib/core/page';
+import type { PenSample } from '@true-nib/core/hand';
 
 /** A hand that can shake: numbers in 0..1 from a seed. */
 export type Random = () => number;

@@ -1,7 +1,9 @@
 import { drawStroke } from '@true-nib/core/ink';
 import { seededRandom } from '@true-nib/core/math';
 import { rubStroke } from '@true-nib/core/mend';
-import type { PageSize, PenSample, Stroke } from '@true-nib/core/page';
+import type { PageSize } from '@true-nib/core/page';
+import type { PenSample } from '@true-nib/core/hand';
+import type { Stroke } from '@true-nib/core/stroke';
 import { nibAt, SHIPPED_NIBS, type RackNib } from '@true-nib/core/rack';
 
 export const SAMPLER_SIZE: PageSize = { width: 2000, height: 2400, ppi: 350 };

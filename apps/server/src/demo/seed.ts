@@ -1,5 +1,6 @@
-import { ridingOn } from '@true-nib/core/guides';
-import { INK_BLACK, drawStroke } from '@true-nib/core/ink';
+import { ridingOn, type FrameShape, type GuideEntity } from '@true-nib/core/guides';
+import { INK_BLACK, type Nib } from '@true-nib/core/nib';
+import { drawStroke } from '@true-nib/core/ink';
 import { SHIPPED_NIBS } from '@true-nib/core/rack';
 import { seededRandom } from '@true-nib/core/math';
 import {
@@ -7,19 +8,14 @@ import {
   newLayer,
   newPage,
   orderBetween,
-  packSamples,
-  type Calm,
   type Change,
   type Edit,
-  type FrameShape,
-  type GuideEntity,
   type LayerEntity,
-  type Nib,
   type Page,
   type PageSize,
-  type PenSample,
-  type Stroke,
 } from '@true-nib/core/page';
+import { packSamples, type Calm, type PenSample } from '@true-nib/core/hand';
+import type { Stroke } from '@true-nib/core/stroke';
 import { fittedPlacement } from '@true-nib/core/tools';
 import { pageToSvg } from '@true-nib/core/formats';
 import sharp from 'sharp';

@@ -1,15 +1,15 @@
 import {
   applyChange,
   editedId,
+  limitedKinds,
+  refsOf,
   EntityMap,
-  MOST_LAYERS,
-  pack,
-  unpackEntity,
   type Change,
   type ChangeHeader,
-  type EntityId,
   type Page,
 } from '@true-nib/core/page';
+import { pack, unpackEntity } from '@true-nib/core/wire';
+import type { EntityId } from '@true-nib/core/kind';
 import { Problem } from '../problem';
 import { hasBlob } from './blobs';
 import { getPage } from './pages';
@@ -130,7 +130,7 @@ export function appendChanges(
       page = applyChange(page, change);
     }
     await writeEntities(inside, pageId, before, page.entities, fresh);
-    await refuseTooManyLayers(inside, pageId, fresh);
+    await refuseTooMany(inside, pageId, fresh);
     for (const [k, change] of fresh.entries()) await writeChange(inside, pageId, revision + 1 + k, change);
     await inside.run(
       'UPDATE pages SET revision = $1, changedAt = $2 WHERE id = $3',
@@ -163,27 +163,26 @@ async function touched(store: Store, pageId: string, changes: readonly Change[])
 }
 
 async function requireBlobs(store: Store, change: Change): Promise<void> {
-  for (const { after } of change.edits)
-    if ((after?.kind === 'picture' || after?.kind === 'wash') && !(await hasBlob(store, after.blob)))
+  const blobs = new Set(change.edits.flatMap(({ after }) => (after && refsOf(after).blobs) ?? []));
+  for (const blob of blobs)
+    if (!(await hasBlob(store, blob)))
       throw new Problem(
         400,
         'The picture itself is missing',
-        `Its bytes were not sent before it: ${after.blob.slice(0, 12)}….`,
+        `Its bytes were not sent before it: ${blob.slice(0, 12)}….`,
       );
 }
 
-async function refuseTooManyLayers(store: Store, pageId: string, changes: readonly Change[]): Promise<void> {
-  if (!changes.some(({ edits }) => edits.some(({ before, after }) => !before && after?.kind === 'layer'))) return;
-  const row = await store.one<{ count: number }>(
-    "SELECT COUNT(*) AS count FROM entities WHERE pageId = ? AND kind = 'layer'",
-    pageId,
-  );
-  if ((row?.count ?? 0) > MOST_LAYERS)
-    throw new Problem(
-      400,
-      'Too many layers',
-      `A page holds at most ${MOST_LAYERS} layers. Merge or delete some first.`,
+/** Some kinds may be on a page only so many times, counting those that no change here has touched. */
+async function refuseTooMany(store: Store, pageId: string, changes: readonly Change[]): Promise<void> {
+  for (const { kind, count, inWords } of limitedKinds(changes.flatMap(({ edits }) => edits))) {
+    const row = await store.one<{ count: number }>(
+      'SELECT COUNT(*) AS count FROM entities WHERE pageId = ? AND kind = ?',
+      pageId,
+      kind,
     );
+    if ((row?.count ?? 0) > count) throw new Problem(400, 'Too many', inWords);
+  }
 }
 
 async function writeEntities(

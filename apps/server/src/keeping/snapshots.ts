@@ -1,4 +1,5 @@
-import { checkParts, editedId, joinParts, pack, unpack, type Edit, type PackedParts } from '@true-nib/core/page';
+import { checkParts, joinParts, pack, unpack, type PackedParts } from '@true-nib/core/wire';
+import { editedId, type Edit } from '@true-nib/core/page';
 import { changesSince, entityRows } from './journal';
 import { getPage, type ListedPage } from './pages';
 import type { Bound, Store } from './query';

@@ -1,4 +1,5 @@
-import { checkChange, fromJson, PACKED_TYPE, pack, packedList, toJson, unpack } from '@true-nib/core/page';
+import { checkChange } from '@true-nib/core/page';
+import { fromJson, PACKED_TYPE, pack, packedList, toJson, unpack } from '@true-nib/core/wire';
 import { raw, Router, type Request, type Response } from 'express';
 import { checked, checkedChanges, NameBody, PageBody } from '../dto';
 import { appendChanges, changeById, entityRows, headersOf, newsFor } from '../keeping/journal';

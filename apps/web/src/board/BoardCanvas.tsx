@@ -1,4 +1,4 @@
-import { twinEdits } from '@true-nib/core/guides';
+import { twinEdits } from '@true-nib/core/tethers';
 import { useEffect, useRef } from 'react';
 import { View } from 'react-native';
 import { say } from '../look/notices';

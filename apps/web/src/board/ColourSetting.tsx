@@ -1,4 +1,4 @@
-import { INK_BLACK, PAPER_WHITE } from '@true-nib/core/ink';
+import { INK_BLACK, PAPER_WHITE } from '@true-nib/core/nib';
 import Palette from 'lucide-react-native/icons/palette';
 import { useState } from 'react';
 import { Pressable, Text, View } from 'react-native';

@@ -1,5 +1,6 @@
-import { drawStroke, outlineOf, type Calm } from '@true-nib/core/ink';
-import type { Nib, PenSample } from '@true-nib/core/page';
+import { drawStroke, outlineOf } from '@true-nib/core/ink';
+import type { Calm, PenSample } from '@true-nib/core/hand';
+import type { Nib } from '@true-nib/core/nib';
 import type { Laying } from '@true-nib/core/rack';
 import { useEffect, useRef } from 'react';
 import { traceRings } from '../render/inkPaint';

@@ -15,7 +15,7 @@ import PenTool from 'lucide-react-native/icons/pen-tool';
 import Shapes from 'lucide-react-native/icons/shapes';
 import Spline from 'lucide-react-native/icons/spline';
 import Waypoints from 'lucide-react-native/icons/waypoints';
-import type { GuideKind } from '@true-nib/core/page';
+import type { GuideKind } from '@true-nib/core/guides';
 import type { LucideIcon } from 'lucide-react-native';
 import ArrowUpFromLine from 'lucide-react-native/icons/arrow-up-from-line';
 import CircleDot from 'lucide-react-native/icons/circle-dot';

@@ -1,6 +1,6 @@
-import { pressureOf } from '@true-nib/core/ink';
+import { pressureOf, type PenSample } from '@true-nib/core/hand';
 import { distance, type Point } from '@true-nib/core/math';
-import { inked, type PenSample } from '@true-nib/core/page';
+import { inked } from '@true-nib/core/stroke';
 import { lineSpine, straightened as by15 } from '@true-nib/core/shapes';
 import {
   aligned,

@@ -1,5 +1,6 @@
 import { checkSvgPicture } from '@true-nib/core/formats';
-import { PageError, PICTURE_LIMITS, type Placement } from '@true-nib/core/page';
+import { PageError } from '@true-nib/core/gate';
+import { PICTURE_LIMITS, type Placement } from '@true-nib/core/page';
 import { bringInRough } from '@true-nib/core/tools';
 import { ApiProblem, Offline } from '../api/request';
 import { newId } from '../session/ids';

@@ -1,4 +1,4 @@
-import { PLAIN_STYLE } from '@true-nib/core/page';
+import { PLAIN_STYLE } from '@true-nib/core/nib';
 import { say } from '../look/notices';
 import { fitted, fittedToWidth, fitZoom, turnOf } from '../render/view';
 import type { OpenBoard } from './boardContext';

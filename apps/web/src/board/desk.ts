@@ -1,4 +1,4 @@
-import type { EntityId } from '@true-nib/core/page';
+import type { EntityId } from '@true-nib/core/kind';
 import type { ShapeKind, ShapeSettings } from '@true-nib/core/shapes';
 import { create } from 'zustand';
 import { createJSONStorage, persist } from 'zustand/middleware';

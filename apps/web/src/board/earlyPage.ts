@@ -1,4 +1,5 @@
-import type { PackedParts, PageSize } from '@true-nib/core/page';
+import type { PackedParts } from '@true-nib/core/wire';
+import type { PageSize } from '@true-nib/core/page';
 import { scaleOf, scaling, then } from '@true-nib/core/math';
 import { isWindowWide } from '../look/wide';
 import type { FirstLook } from '../render/inkDesk';

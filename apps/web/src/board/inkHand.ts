@@ -1,6 +1,9 @@
-import { makeCalmer, type Calm } from '@true-nib/core/ink';
+import type { DrawnEntity } from '@true-nib/core/drawn';
+import { makeCalmer } from '@true-nib/core/ink';
+import type { Calm, PenSample } from '@true-nib/core/hand';
 import { boxOfPoints, growBox } from '@true-nib/core/math';
 import {
+  isKind,
   mergeEdits,
   newLayer,
   nodeOf,
@@ -8,17 +11,15 @@ import {
   stackOf,
   topOfStack,
   type Edit,
-  type EntityId,
   type LayerEntity,
-  type Nib,
   type Page,
-  type PenSample,
   type StackNode,
-  type StrokeEntity,
-  widthUnder,
 } from '@true-nib/core/page';
+import type { EntityId } from '@true-nib/core/kind';
+import { type Nib, widthUnder } from '@true-nib/core/nib';
 import { liftedEdits, recolouredEdits, rubbedEdits, type Shown } from '@true-nib/core/tools';
 import type { BoardPicture } from '../render/boardPicture';
+import type { InkIndex } from '../render/inkIndex';
 import { isShownUnder } from '../render/stackLook';
 import { zoomOf } from '../render/view';
 import { newId } from '../session/ids';
@@ -118,20 +119,26 @@ const rubber = (size: number): Nib => ({
   lays: 'clearing',
 });
 
-/** What a leg of the hand's way does to the strokes near it. */
-type Cut = (near: readonly StrokeEntity[], leg: readonly PenSample[], shown: Shown) => Edit[];
+/** What a leg of the hand's way does to what was drawn near it. */
+type Cut = (near: readonly DrawnEntity[], leg: readonly PenSample[], index: InkIndex) => Edit[];
+
+const linesOf = (near: readonly DrawnEntity[]) => near.filter((entity) => isKind(entity, 'stroke'));
+const styledBy =
+  (index: InkIndex): Shown =>
+  (stroke) =>
+    index.styled(stroke);
 
 export const recolouring =
   ({ size, color }: Nib): Cut =>
-  (near, leg, shown) =>
-    recolouredEdits(near, leg, size / 2, color, newId, shown);
+  (near, leg, index) =>
+    recolouredEdits(linesOf(near), leg, size / 2, color, newId, styledBy(index));
 
 /** Takes lines or pixels away under the nib itself, as wide as it presses. */
 export function beginClearing(board: Board, layer: LayerEntity, nib: Nib): Gesture {
   if (layer.medium === 'wash') return beginMarks(board, layer.id, 'Clear', { ...nib, lays: 'clearing' });
-  const cut: Cut = (near, leg, shown) => {
+  const cut: Cut = (near, leg, index) => {
     const width = leg.reduce((sum, { pressure }) => sum + widthUnder(nib, pressure), 0) / leg.length;
-    return rubbedEdits(near, leg, width / 2, newId, shown);
+    return rubbedEdits(linesOf(near), leg, width / 2, newId, styledBy(index));
   };
   return beginCutting(board, layer.id, 'Clear', nib.size / 2, cut, true);
 }
@@ -147,8 +154,8 @@ export function beginErasing(board: Board, desk: Desk): Gesture {
     const rub =
       target.layer.medium === 'wash'
         ? beginMarks(board, target.layer.id, 'Rub', rubber(size))
-        : beginCutting(board, target.layer.id, 'Rub', size / 2, (near, leg, shown) =>
-            rubbedEdits(near, leg, size / 2, newId, shown, cutEnd),
+        : beginCutting(board, target.layer.id, 'Rub', size / 2, (near, leg, index) =>
+            rubbedEdits(linesOf(near), leg, size / 2, newId, styledBy(index), cutEnd),
           );
     return calmedGesture(rub, calm, zoomOf(board.picture.view));
   }
@@ -156,7 +163,8 @@ export function beginErasing(board: Board, desk: Desk): Gesture {
     return refuse(board.notice, `${target.layer.name} holds pixels, no lines to lift. Rub them, or select and delete.`);
   // 22 CSS px is what a finger can aim at.
   const reach = 22 / zoomOf(board.picture.view);
-  const lift: Cut = (near, leg, shown) => liftedEdits(near, leg[0], leg[leg.length - 1], reach, shown);
+  const lift: Cut = (near, leg, index) =>
+    liftedEdits(near, leg[0], leg[leg.length - 1], reach, (entity) => index.shown(entity));
   return beginCutting(board, target.layer.id, 'Lift', reach, lift, true);
 }
 
@@ -174,7 +182,6 @@ export function beginCutting(
 ): Gesture {
   let last: PenSample | undefined;
   let edits: Edit[] = [];
-  const shown: Shown = (stroke) => picture.inks.index.shown(stroke);
   return {
     move(samples) {
       const way = last ? [last, ...samples] : samples;
@@ -183,7 +190,7 @@ export function beginCutting(
       const legs = !legwise || way.length === 1 ? [way] : way.slice(1).map((p, k) => [way[k], p]);
       for (const leg of legs) {
         const touched = growBox(boxOfPoints(leg), reach);
-        const more = cut(picture.strokesOn(layerId, touched), leg, shown);
+        const more = cut(picture.drawnOn(layerId, touched), leg, picture.inks.index);
         // What is cut looks the same beside the way.
         if (more.length > 0) picture.preview(more, legwise ? undefined : growBox(touched, CUT_EDGE));
         edits.push(...more);

@@ -1,6 +1,7 @@
-import { TOW_PAUSE, type Calm, type LiveStroke } from '@true-nib/core/ink';
+import { TOW_PAUSE, type LiveStroke } from '@true-nib/core/ink';
+import { type Calm, packSamples, type PenSample } from '@true-nib/core/hand';
 import { apply, scaleOf, type Point } from '@true-nib/core/math';
-import { packSamples, type PenSample, type SamplesEntity } from '@true-nib/core/page';
+import type { SamplesEntity } from '@true-nib/core/stroke';
 import { breath } from '../breath';
 import { drawSlack } from '../render/overlay';
 import { zoomOf } from '../render/view';

@@ -1,5 +1,6 @@
 import { pageToSvg } from '@true-nib/core/formats';
-import { ofKind, pack, paperOf, type Page } from '@true-nib/core/page';
+import { ofKind, paperOf, type Page } from '@true-nib/core/page';
+import { pack } from '@true-nib/core/wire';
 import { proxy, transfer } from 'comlink';
 import { Hired } from '../hired';
 import { decodable, type PictureBytes } from '../render/pictures';

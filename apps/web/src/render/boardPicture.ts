@@ -13,22 +13,14 @@ import {
   type Matrix3x3,
   type Point,
 } from '@true-nib/core/math';
-import {
-  find,
-  mergeEdits,
-  ofKind,
-  styledStroke,
-  type Edit,
-  type EntityId,
-  type InkStyle,
-  type Page,
-  type PictureEntity,
-  type Stroke,
-  type StrokeEntity,
-} from '@true-nib/core/page';
+import { find, isKind, mergeEdits, ofKind, type Edit, type Page, type PictureEntity } from '@true-nib/core/page';
+import { styledStroke, type Stroke, type StrokeEntity } from '@true-nib/core/stroke';
+import type { EntityId } from '@true-nib/core/kind';
+import type { InkStyle } from '@true-nib/core/nib';
 import { Listeners } from '../listeners';
 import { InkSurface, type OpenedPage } from './inkSurface';
-import { paintStrokes, strokeBox } from './inkPaint';
+import { paintStrokes } from './inkPaint';
+import { strokeBox, type DrawnEntity } from '@true-nib/core/drawn';
 import { GridSurface, type Beneath } from './gridSurface';
 import { LiveInk, wholePx } from './liveInk';
 import { clearOverlay, drawArea, drawGrips, drawPixelGrid, drawRing, type OverlayColours } from './overlay';
@@ -261,7 +253,12 @@ export class BoardPicture {
   }
 
   strokesOn(layerId: EntityId, box: Box): StrokeEntity[] {
-    return this.inks.strokesOn(layerId, box);
+    return this.drawnOn(layerId, box).filter((entity) => isKind(entity, 'stroke'));
+  }
+
+  /** All that the board shows of one layer near `box`, page px. */
+  drawnOn(layerId: EntityId, box: Box): DrawnEntity[] {
+    return this.inks.drawnOn(layerId, box);
   }
 
   /** A small picture of one layer alone; nothing when the browser cannot make one. */

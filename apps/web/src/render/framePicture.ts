@@ -1,7 +1,17 @@
 import { inThousands } from '../inThousands';
-import { coneOfVision, frameGrips, horizonOf, placeOfPoint, type SightedResidual } from '@true-nib/core/guides';
+import {
+  coneOfVision,
+  frameGrips,
+  horizonOf,
+  placeOfPoint,
+  type SightedResidual,
+  FRAME_PLANES,
+  FRAME_WAYS,
+  type FrameShape,
+  type FrameWay,
+} from '@true-nib/core/guides';
 import { apply, scaleOf, type Matrix, type Point } from '@true-nib/core/math';
-import { FRAME_PLANES, FRAME_WAYS, type FrameShape, type FrameWay, type PageSize } from '@true-nib/core/page';
+import type { PageSize } from '@true-nib/core/page';
 import type { Extent } from './view';
 
 /** A frame as the board shows it. Colours are those of guides on white paper. */

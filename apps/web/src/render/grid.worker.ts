@@ -1,6 +1,7 @@
-import { coursesAfter, type Following, type TetheredLines } from '@true-nib/core/guides';
+import { coursesAfter, type Following, type TetheredLines } from '@true-nib/core/tethers';
 import type { Matrix } from '@true-nib/core/math';
-import type { GuideShape, PageSize } from '@true-nib/core/page';
+import type { GuideShape } from '@true-nib/core/guides';
+import type { PageSize } from '@true-nib/core/page';
 import { expose, transfer } from 'comlink';
 import { paintGhosts, paintGrids, type ShownGrids } from './gridPaint';
 

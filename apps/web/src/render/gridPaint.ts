@@ -1,6 +1,7 @@
-import { eachGridPiece, type Courses } from '@true-nib/core/guides';
+import { eachGridPiece, FRAME_PLANES, type FramePlane, type FrameShape } from '@true-nib/core/guides';
+import type { Courses } from '@true-nib/core/tethers';
 import { identity, scaleOf, type Matrix } from '@true-nib/core/math';
-import { FRAME_PLANES, type FramePlane, type FrameShape, type PageSize } from '@true-nib/core/page';
+import type { PageSize } from '@true-nib/core/page';
 import type { Context2D } from './inkPaint';
 import { strokeFine } from './overlay';
 import type { Extent } from './view';

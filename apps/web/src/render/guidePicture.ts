@@ -1,19 +1,22 @@
 import { inThousands } from '../inThousands';
-import { SEGMENT, STRIDE, type Spine } from '@true-nib/core/curve';
-import { actsOn, fromPlane, outlines, straightEdges, wayTo } from '@true-nib/core/guides';
-import { apply, box, boxCorners, invert, scaleOf, type Matrix, type Point } from '@true-nib/core/math';
+import { SEGMENT, STRIDE, type Spine, type LinePath } from '@true-nib/core/curve';
 import {
+  actsOn,
+  fromPlane,
+  outlines,
+  straightEdges,
+  wayTo,
   FRAME_PLANES,
-  type EntityId,
   type FramePlane,
   type FrameWay,
   type GuideEntity,
   type GuideGrid,
   type GuideKind,
-  type LinePath,
-  type PageSize,
   type RipplesShape,
-} from '@true-nib/core/page';
+} from '@true-nib/core/guides';
+import { apply, box, boxCorners, invert, scaleOf, type Matrix, type Point } from '@true-nib/core/math';
+import type { EntityId } from '@true-nib/core/kind';
+import type { PageSize } from '@true-nib/core/page';
 import { drawFrame } from './framePicture';
 import type { ShownGrids } from './gridPaint';
 import type { Extent } from './view';

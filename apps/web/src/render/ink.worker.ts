@@ -1,26 +1,18 @@
-import { rake, tetheredEdits, type Following, type RakeSettings } from '@true-nib/core/guides';
+import { rake, type RakeSettings, type FieldShape, type GuideEntity, type GuideShape } from '@true-nib/core/guides';
+import { tetheredEdits, type Following } from '@true-nib/core/tethers';
 import type { Matrix, Point } from '@true-nib/core/math';
-import {
-  entitiesIn,
-  PageError,
-  styledStroke,
-  type Edit,
-  type Entity,
-  type EntityId,
-  type FieldShape,
-  type GuideEntity,
-  type GuideShape,
-  type PackedParts,
-  type PageSize,
-  type Stroke,
-  type StrokeEntity,
-} from '@true-nib/core/page';
+import { entitiesIn, type PackedParts } from '@true-nib/core/wire';
+import { PageError } from '@true-nib/core/gate';
+import { styledStroke, type Stroke, type StrokeEntity } from '@true-nib/core/stroke';
+import { byOrder, type Edit, type Entity, type PageSize } from '@true-nib/core/page';
+import type { EntityId } from '@true-nib/core/kind';
 import type { Joining } from '@true-nib/core/select';
-import { hullsOf, planning, type MendDeed, type MendMark } from '@true-nib/core/mend';
+import { hullsOf } from '@true-nib/core/curve';
+import { planning, type MendDeed, type MendMark } from '@true-nib/core/mend';
 import { expose, transfer } from 'comlink';
 import { breath } from '../breath';
 import type { StackLook } from './stackLook';
-import { InkDesk, unpackedList, type FirstLook } from './inkDesk';
+import { hasInk, InkDesk, unpackedList, type FirstLook } from './inkDesk';
 import type { PictureOfInks } from './keptPicture';
 import type { WashDeed } from './washSurface';
 import { WashWork, type AreaQuery, type ReworkedTile, type SelectedArea, type TakenPixels } from './washWork';
@@ -50,7 +42,7 @@ const shownAs = (stroke: StrokeEntity): StrokeEntity => styledStroke(stroke, des
 
 const service = {
   load(size: PageSize, parts: PackedParts, look?: FirstLook): void {
-    desk = new InkDesk(size, [...entitiesIn(parts, false)]);
+    desk = new InkDesk(size, [...entitiesIn(parts, hasInk)]);
     if (look) void desk.warm(look);
     wash = new WashWork(desk);
   },
@@ -107,7 +99,7 @@ const service = {
   /** Looks at the lines of layers before anything is asked of them, so that it is answered sooner; a deed goes first. */
   async readyToMend(layerIds: readonly EntityId[]): Promise<void> {
     const own = mending;
-    const strokes = layerIds.flatMap((layerId) => desk?.index.unorderedOn(layerId) ?? []);
+    const strokes = layerIds.flatMap((layerId) => desk?.index.linesOn(layerId) ?? []);
     for (const [k, stroke] of strokes.entries()) {
       if (k % READY === 0) await breath();
       if (own !== mending) return;
@@ -125,7 +117,7 @@ const service = {
   ): Promise<MendAnswer | undefined> {
     const own = ++mending;
     if (!desk) return undefined;
-    const strokes = met.flatMap((layerId) => desk?.index.allOn(layerId) ?? []);
+    const strokes = met.flatMap((layerId) => desk?.index.linesOn(layerId).sort(byOrder) ?? []);
     const layers = new Set(changing);
     const only = ids && new Set(ids);
     const mayChange = ({ id, layerId }: StrokeEntity) => layers.has(layerId) && (!only || only.has(id));

@@ -1,39 +1,41 @@
+import { changedPieces, isDrawn, isInkedKind, markPieces, marksOf } from '@true-nib/core/drawn';
 import { invert, mapBox, type Box, type Matrix } from '@true-nib/core/math';
 import {
   byOrder,
   editedId,
   EntityMap,
   find,
+  isKind,
   newPage,
-  ofKind,
-  unpack,
   type Edit,
   type Entity,
-  type EntityId,
-  type GuideEntity,
+  type EntityKind,
   type LayerEntity,
   type Page,
   type PageSize,
 } from '@true-nib/core/page';
+import { unpack } from '@true-nib/core/wire';
+import type { EntityId } from '@true-nib/core/kind';
+import type { GuideEntity } from '@true-nib/core/guides';
 import { breath } from '../breath';
 import { applyEdits } from './draft';
 import { ground } from './ground';
-import { changedBoxes, inkBoxes, paintStrokes, paintTolerance, pathOf, smallPathOf, type PathSource } from './inkPaint';
+import { paintDrawn, paintTolerance, pathOf, smallPathOf, type PathSource } from './inkPaint';
 import { KeptPicture, type PictureOfInks } from './keptPicture';
 import { SmallPictures } from './smallPictures';
 import type { StackLook } from './stackLook';
 import { paintStack, paintWash } from './stackPaint';
-import { StrokeIndex } from './strokeIndex';
+import { InkIndex } from './inkIndex';
 
 /** Outlines made in one go: some ms. */
 const WARMED_AT_ONCE = 200;
 
-/** Strokes up to which a view is always painted as a whole: exactly, and quick enough. */
+/** Things drawn up to which a view is always painted as a whole: exactly, and quick enough. */
 const FEW = 2_000;
 /** Device px around places of a view that are painted for their own sake. */
 const MARGIN = 16;
 
-/** Strokes that come or go place by place when they are shown elsewhere; more leave no picture as it was. */
+/** Things that come or go place by place when they are shown elsewhere; more leave no picture as it was. */
 const MOST_ASIDE = 100;
 
 /** How a page will likely be seen first: its scale, device px per page px, and the very picture of it where that is known. */
@@ -45,7 +47,7 @@ export interface FirstLook {
 /** A worker's own copy of the inks, from which it paints pictures of any part of the page. */
 export class InkDesk {
   private page: Page;
-  readonly index: StrokeIndex;
+  readonly index: InkIndex;
   private isAsked = false;
   /** What the board shows, as it was last seen, or will be first. */
   private readonly seen = new KeptPicture((context, map, box) => this.paint(context, map, box), MARGIN);
@@ -53,7 +55,7 @@ export class InkDesk {
 
   constructor(size: PageSize, entities: readonly Entity[]) {
     this.page = { ...newPage(size), entities: EntityMap.of(entities.filter(isInk)) };
-    this.index = new StrokeIndex(this.page);
+    this.index = new InkIndex(this.page);
   }
 
   layer(layerId: EntityId): LayerEntity | undefined {
@@ -76,9 +78,10 @@ export class InkDesk {
   async warm({ scale, picture }: FirstLook): Promise<void> {
     const tolerance = paintTolerance(scale);
     let made = 0;
-    for (const stroke of ofKind(this.page, 'stroke')) {
+    for (const entity of this.page.entities) {
+      if (!isDrawn(entity)) continue;
       if (this.isAsked) return;
-      pathOf(this.index.shown(stroke), tolerance);
+      for (const mark of marksOf(this.index.shown(entity))) pathOf(mark, tolerance);
       if (++made % WARMED_AT_ONCE === 0) await breath();
     }
     await breath();
@@ -89,14 +92,14 @@ export class InkDesk {
 
   edit(edits: readonly Edit[]): void {
     const shownOf = (edit: Edit) => {
-      const stroke = this.index.get(editedId(edit));
-      return stroke && this.index.shown(stroke);
+      const entity = this.index.get(editedId(edit));
+      return entity && this.index.shown(entity);
     };
     const gone = edits.map(shownOf);
     this.page = applyEdits(this.page, edits);
     this.index.update(this.page, edits);
-    if (!edits.every(isOfStroke)) return this.forgetPictures();
-    this.touch(edits.flatMap((edit, k) => changedBoxes(gone[k], shownOf(edit))));
+    if (!edits.every(isOfDrawn)) return this.forgetPictures();
+    this.touch(edits.flatMap((edit, k) => changedPieces(gone[k], shownOf(edit))));
   }
 
   setLook(look: StackLook): void {
@@ -107,7 +110,7 @@ export class InkDesk {
     const changed = [...this.index.aside, ...ids].flatMap((id) => this.index.get(id) ?? []);
     this.index.aside = new Set(ids);
     if (changed.length > MOST_ASIDE) return this.forgetPictures();
-    this.touch(changed.flatMap((stroke) => inkBoxes(this.index.shown(stroke))));
+    this.touch(changed.flatMap((entity) => markPieces(this.index.shown(entity))));
   }
 
   /** What has been painted does no longer show what there is at some places, page px. */
@@ -149,11 +152,13 @@ export class InkDesk {
     return this.small.of(`layer ${layerId}`, of, (context, map, box) => {
       const layer = this.layer(layerId);
       const seen = mapBox(invert(map), box);
-      const strokes = this.index.onLayer(layerId, seen).sort(byOrder);
-      const shown = strokes.map((stroke) => this.index.shown(stroke));
+      const shown = this.index
+        .onLayer(layerId, seen)
+        .sort(byOrder)
+        .map((entity) => this.index.shown(entity));
       if (layer?.medium === 'wash')
         paintWash(context, this.index, layer, this.index.wash.within(layerId, seen), shown, map);
-      else paintStrokes(context, shown, map, smallPathOf);
+      else paintDrawn(context, shown, map, smallPathOf);
     });
   }
 
@@ -169,7 +174,10 @@ export class InkDesk {
 
 /** Whether the inks of a page depend on an entity. */
 export const isInk = (entity: Entity | null): boolean =>
-  entity?.kind === 'stroke' || entity?.kind === 'wash' || (entity?.kind === 'layer' && entity.medium !== 'rough');
+  entity !== null && (isInkedKind(entity.kind) || (isKind(entity, 'layer') && entity.medium !== 'rough'));
+
+/** Whether there may be such among the entities of a kind. */
+export const hasInk = (kind: EntityKind): boolean => kind === 'layer' || isInkedKind(kind);
 
 /** Entities or edits in packed bytes that this app itself packed or the server checked. */
 export function unpackedList<T>(bytes: Uint8Array): T[] {
@@ -177,4 +185,4 @@ export function unpackedList<T>(bytes: Uint8Array): T[] {
   return Array.isArray(list) ? list : [];
 }
 
-const isOfStroke = ({ before, after }: Edit): boolean => (after ?? before)?.kind === 'stroke';
+const isOfDrawn = ({ before, after }: Edit): boolean => isDrawn(after ?? before);

@@ -1,21 +1,11 @@
-import type { Following, RakeSettings } from '@true-nib/core/guides';
+import { changedPieces, isDrawn, markBox, markPieces, type DrawnEntity } from '@true-nib/core/drawn';
+import type { Following } from '@true-nib/core/tethers';
+import type { RakeSettings, FieldShape, GuideEntity, GuideShape } from '@true-nib/core/guides';
 import { boxArea, boxesMeet, invert, mapBox, scaleOf, type Box, type Matrix, type Point } from '@true-nib/core/math';
-import {
-  joinParts,
-  isLarge,
-  pack,
-  tileBox,
-  WASH_SIDE,
-  type Edit,
-  type Entity,
-  type EntityId,
-  type FieldShape,
-  type Page,
-  type Stroke,
-  type StrokeEntity,
-  type GuideEntity,
-  type GuideShape,
-} from '@true-nib/core/page';
+import { joinParts, isLarge, pack } from '@true-nib/core/wire';
+import { tileBox, WASH_SIDE, type Edit, type Entity, type Page } from '@true-nib/core/page';
+import type { EntityId } from '@true-nib/core/kind';
+import type { Stroke } from '@true-nib/core/stroke';
 import { proxy, transfer } from 'comlink';
 import { Listeners } from '../listeners';
 import type { MendAnswer, MendRequest } from './ink.worker';
@@ -23,13 +13,13 @@ import { breath } from '../breath';
 import { isInk } from './inkDesk';
 import { deviceBoxes, outside } from './deviceBoxes';
 import { EditLog } from './editLog';
-import { changedBoxes, inkBoxes, paintStrokes, strokeBox, type Context2D } from './inkPaint';
+import { paintDrawn, type Context2D } from './inkPaint';
 import type { PictureOfInks } from './keptPicture';
 import { LastPicture } from './lastPicture';
 import { plainLook, type StackLook } from './stackLook';
-import { paintStack, readyStrokes } from './stackPaint';
+import { paintStack, readyIn } from './stackPaint';
 import { takeInkWorker, type InkWorker, type StartedInks } from './startedInks';
-import { StrokeIndex } from './strokeIndex';
+import { InkIndex } from './inkIndex';
 import { Tiles } from './tiles';
 import { WashSurface, type TileBytes } from './washSurface';
 
@@ -62,7 +52,7 @@ const MENDED_PART = 400;
  * only the boxes they touch. After a move it is put together from tiles at once and settled exactly by the worker.
  */
 export class InkSurface {
-  readonly index: StrokeIndex;
+  readonly index: InkIndex;
   /** The pixels of wash layers, and what is done to them. */
   readonly wash: WashSurface;
   private readonly worker: InkWorker;
@@ -109,7 +99,7 @@ export class InkSurface {
     const context = canvas.getContext('2d');
     if (!context) throw new Error('This browser cannot paint on a canvas.');
     this.context = context;
-    this.index = new StrokeIndex(page, plainLook, true);
+    this.index = new InkIndex(page, plainLook, true);
     const started = source.opened?.inks.take();
     this.worker = started ?? takeInkWorker();
     if (!started) this.load(page);
@@ -347,7 +337,7 @@ export class InkSurface {
       ink.length > MOST_REPAINTED ||
       pixels.length > MOST_TILES ||
       ink.some(({ before, after }) => changesLooks(before, after));
-    const shownOf = (entity: Entity | null) => (entity?.kind === 'stroke' ? this.index.shown(entity) : undefined);
+    const shownOf = (entity: Entity | null) => (isDrawn(entity) ? this.index.shown(entity) : undefined);
     const gone = isWhole ? [] : ink.map(({ before }) => shownOf(before));
     this.index.update(page, ink);
     this.tell(ink);
@@ -356,16 +346,16 @@ export class InkSurface {
     if (isWhole) return this.repaintAll();
     this.isPaintedOver = true;
     const came = ink.map(({ after }) => shownOf(after));
-    const added = came.flatMap((stroke) => stroke ?? []);
-    const touched = ink.flatMap((_edit, k) => changedBoxes(gone[k], came[k]));
+    const added = came.flatMap((entity) => entity ?? []);
+    const touched = ink.flatMap((_edit, k) => changedPieces(gone[k], came[k]));
     const all = within ? [within] : [...touched, ...pixels];
     this.tiles.touch(all);
     this.log.add(all);
     const isAddition =
-      !gone.some(Boolean) && pixels.length === 0 && added.every((stroke) => this.index.isPlain(stroke));
+      !gone.some(Boolean) && pixels.length === 0 && added.every((entity) => this.index.isPlain(entity));
     if (isAddition && shown && added.length > 0) this.stamp(shown);
     else if (isAddition && added.length === 1 && this.index.isTopmost(added[0]))
-      paintStrokes(this.context, added, this.map);
+      paintDrawn(this.context, added, this.map);
     else this.repaintInTime(all);
     this.prepareSoon();
   }
@@ -376,14 +366,14 @@ export class InkSurface {
     if (this.index.setLook(look)) this.repaintAll(true);
   }
 
-  /** Leaves strokes out of the picture, while they are shown elsewhere; none brings all back. */
+  /** Leaves things out of the picture, while they are shown elsewhere; none brings all back. */
   setAside(ids: readonly EntityId[]): void {
     const before = this.index.aside;
     this.index.aside = new Set(ids);
     void this.service.setAside(ids);
     if (before.size + ids.length > MOST_REPAINTED) return this.repaintAll();
     const changed = [...before, ...ids].flatMap((id) => this.index.get(id) ?? []);
-    this.showAnew(changed.flatMap((stroke) => inkBoxes(this.index.shown(stroke))));
+    this.showAnew(changed.flatMap((entity) => markPieces(this.index.shown(entity))));
   }
 
   /** Paints places of the page anew that look different though no edit has touched them, page px. */
@@ -456,7 +446,7 @@ export class InkSurface {
     const start = performance.now();
     for (const [k, box] of boxes.entries()) {
       if (performance.now() - start > budget) return boxes.slice(k);
-      const known = budget < Infinity ? readyStrokes(this.index, map, box, start + OUTLINES_MS) : undefined;
+      const known = budget < Infinity ? readyIn(this.index, map, box, start + OUTLINES_MS) : undefined;
       if (budget < Infinity && !known) return boxes.slice(k);
       context.save();
       context.setTransform(1, 0, 0, 1, 0, 0);
@@ -477,9 +467,9 @@ export class InkSurface {
     context.globalCompositeOperation = 'source-over';
   }
 
-  /** The strokes that the board shows of one layer near `box`, page px. */
-  strokesOn(layerId: string, box: Box): StrokeEntity[] {
-    return this.index.onLayer(layerId, box).filter((stroke) => boxesMeet(strokeBox(this.index.shown(stroke)), box));
+  /** What the board shows of one layer near `box`, page px. */
+  drawnOn(layerId: EntityId, box: Box): DrawnEntity[] {
+    return this.index.onLayer(layerId, box).filter((entity) => boxesMeet(markBox(this.index.shown(entity)), box));
   }
 
   private deviceBox(): Box {

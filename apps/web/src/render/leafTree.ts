@@ -1,8 +1,7 @@
 import type { Box } from '@true-nib/core/math';
-import type { StrokeEntity } from '@true-nib/core/page';
+import { markBox, type DrawnEntity } from '@true-nib/core/drawn';
 import RBush from 'rbush';
 import { breath } from '../breath';
-import { strokeBox } from './inkPaint';
 
 /** Leaves that come or go one by one; more are loaded in one go, and taken out a few at a time. */
 const FEW = 40;
@@ -10,23 +9,23 @@ const FEW = 40;
 const SWEPT = 150;
 
 export interface Leaf extends Box {
-  readonly stroke: StrokeEntity;
+  readonly entity: DrawnEntity;
   /** Whether it is only still in the tree because nobody has swept it out yet. */
   isGone: boolean;
 }
 
-export const leafOf = (stroke: StrokeEntity): Leaf => ({ ...strokeBox(stroke), stroke, isGone: false });
+export const leafOf = (entity: DrawnEntity): Leaf => ({ ...markBox(entity), entity, isGone: false });
 
-/** The boxes of strokes in an R-tree (rbush), of which thousands may come or go at once without holding up the hand. */
+/** The boxes of what was drawn in an R-tree (rbush), of which thousands may come or go at once without holding up the hand. */
 export class LeafTree {
   private readonly tree = new RBush<Leaf>();
   private readonly gone: Leaf[] = [];
   private sweeping: Promise<void> | undefined;
 
-  /** The strokes whose boxes meet a box, in no order. */
-  search(box: Box): StrokeEntity[] {
-    const found: StrokeEntity[] = [];
-    for (const leaf of this.tree.search(box)) if (!leaf.isGone) found.push(leaf.stroke);
+  /** What lies in boxes that meet a box, in no order. */
+  search(box: Box): DrawnEntity[] {
+    const found: DrawnEntity[] = [];
+    for (const leaf of this.tree.search(box)) if (!leaf.isGone) found.push(leaf.entity);
     return found;
   }
 

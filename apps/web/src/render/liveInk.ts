@@ -1,4 +1,4 @@
-import { flattenCubic, SEGMENT, STRIDE } from '@true-nib/core/curve';
+import { flattenCubic, SEGMENT, STRIDE, mapSpine } from '@true-nib/core/curve';
 import { inkedRings, type LiveStroke } from '@true-nib/core/ink';
 import {
   applyProjective,
@@ -17,15 +17,8 @@ import {
   type Matrix,
   type Matrix3x3,
 } from '@true-nib/core/math';
-import {
-  mapNib,
-  mapSpine,
-  styledStroke,
-  styledWidth,
-  type InkStyle,
-  type Nib,
-  type StrokeGrain,
-} from '@true-nib/core/page';
+import { mapNib, styledStroke, styledWidth, type StrokeGrain } from '@true-nib/core/stroke';
+import type { InkStyle, Nib } from '@true-nib/core/nib';
 import { paintTolerance, traceRings, type Context2D } from './inkPaint';
 
 /** Nearer to the horizon of a projective copy than this nothing is drawn, as in the strokes that are kept. */

@@ -1,15 +1,15 @@
-import { flattenSpine, SEGMENT } from '@true-nib/core/curve';
+import { mapped, waysOf, type DrawnEntity } from '@true-nib/core/drawn';
 import { apply, chain, invert, scaleOf, type Matrix, type Point, applyProjective } from '@true-nib/core/math';
-import { PageError, type StrokeEntity } from '@true-nib/core/page';
-import { frameGrips, frameMap, frameMatrix, isUntouched, transformStrokes, type Frame } from '@true-nib/core/select';
-import { paintStrokes } from './inkPaint';
+import { PageError } from '@true-nib/core/gate';
+import { frameGrips, frameMap, frameMatrix, isUntouched, type Frame } from '@true-nib/core/select';
+import { paintDrawn } from './inkPaint';
 import { strokeFine } from './overlay';
 import { paintPixels, type ShownPixels } from './pixelPicture';
 
-/** A selection as the board shows it: its strokes as they are inked, its frame, and the colour of its outlines. */
+/** A selection as the board shows it: what was drawn as it is shown, its frame, and the colour of its outlines. */
 export interface ShownSelection {
-  readonly strokes: readonly StrokeEntity[];
-  /** Selected pixels in place of strokes. */
+  readonly entities: readonly DrawnEntity[];
+  /** Selected pixels in place of them. */
   readonly pixels?: ShownPixels;
   readonly frame: Frame;
   readonly color: string;
@@ -38,7 +38,7 @@ export class SelectionPicture {
   private picture: Picture | undefined;
 
   set(selection: ShownSelection | undefined): void {
-    if (selection?.strokes !== this.selection?.strokes) {
+    if (selection?.entities !== this.selection?.entities) {
       this.courses = undefined;
       this.picture = undefined;
     }
@@ -65,9 +65,9 @@ export class SelectionPicture {
   }
 
   private paintCourses(context: CanvasRenderingContext2D, map: Matrix, ratio: number, selection: ShownSelection): void {
-    this.courses ??= coursesOf(some(selection.strokes));
+    this.courses ??= coursesOf(some(selection.entities));
     context.strokeStyle = selection.color;
-    if (selection.strokes.length > MOST_BROAD) return strokeFine(context, this.courses, map, ratio);
+    if (selection.entities.length > MOST_BROAD) return strokeFine(context, this.courses, map, ratio);
     context.setTransform(...map);
     context.lineWidth = (1.5 * ratio) / scaleOf(map);
     for (const path of this.courses) context.stroke(path);
@@ -79,13 +79,11 @@ export class SelectionPicture {
     ratio: number,
     selection: ShownSelection,
   ): void {
-    const { strokes, frame, scaleWidth } = selection;
-    if (strokes.length <= MOST_EXACT) {
-      const moved = transformStrokes(strokes, frameMap(frame), { scaleWidth });
-      return paintStrokes(context, moved, map);
-    }
-    if (!frame.corners && strokes.length <= MOST_PICTURED) {
-      this.picture ??= pictureOf(strokes, map, context.canvas);
+    const { entities, frame, scaleWidth } = selection;
+    if (entities.length <= MOST_EXACT)
+      return paintDrawn(context, mapped(entities, frameMap(frame), { scaleWidth }), map);
+    if (!frame.corners && entities.length <= MOST_PICTURED) {
+      this.picture ??= pictureOf(entities, map, context.canvas);
       context.setTransform(...chain(invert(this.picture.map), frameMatrix(frame), map));
       return context.drawImage(this.picture.canvas, 0, 0);
     }
@@ -96,50 +94,50 @@ export class SelectionPicture {
     context: CanvasRenderingContext2D,
     map: Matrix,
     ratio: number,
-    { strokes, frame, color }: ShownSelection,
+    { entities, frame, color }: ShownSelection,
   ): void {
     const page = frameMap(frame);
     context.strokeStyle = color;
     const path = new Path2D();
-    for (const { spine } of some(strokes)) {
-      const line = flattenSpine(spine, 2 / scaleOf(map));
-      for (let i = 0; i < line.length; i += 3) {
-        const { x, y } = applyProjective(page, line[i], line[i + 1]);
+    for (const { points, stride } of some(entities).flatMap((entity) => waysOf(entity, 2 / scaleOf(map))))
+      for (let i = 0; i < points.length; i += stride) {
+        const { x, y } = applyProjective(page, points[i], points[i + 1]);
         if (i === 0) path.moveTo(x, y);
         else path.lineTo(x, y);
       }
-    }
     strokeFine(context, [path], map, ratio);
   }
 }
 
-/** A spread of the strokes, where there are too many to draw them all. */
-function some(strokes: readonly StrokeEntity[]): readonly StrokeEntity[] {
-  const step = Math.ceil(strokes.length / MOST_LINES);
-  return step <= 1 ? strokes : strokes.filter((_stroke, k) => k % step === 0);
+/** A spread of what is selected, where there is too much to draw all of it. */
+function some(entities: readonly DrawnEntity[]): readonly DrawnEntity[] {
+  const step = Math.ceil(entities.length / MOST_LINES);
+  return step <= 1 ? entities : entities.filter((_entity, k) => k % step === 0);
 }
 
-/** Strokes that share a path: the cost of many in one grows with their square. */
+/** Courses that share a path: the cost of many in one grows with their square. */
 const EACH_PATH = 12;
+/** Page px that a course may stray by where it is shown as a line. */
+const STRAY = 0.1;
 
-function coursesOf(strokes: readonly StrokeEntity[]): Path2D[] {
+function coursesOf(entities: readonly DrawnEntity[]): Path2D[] {
   const paths: Path2D[] = [];
-  strokes.forEach(({ spine }, k) => {
+  entities.forEach((entity, k) => {
     if (k % EACH_PATH === 0) paths.push(new Path2D());
     const path = paths[paths.length - 1];
-    const p = spine.points;
-    path.moveTo(p[0], p[1]);
-    for (let i = 0; i + SEGMENT < p.length; i += SEGMENT)
-      path.bezierCurveTo(p[i + 3], p[i + 4], p[i + 6], p[i + 7], p[i + 9], p[i + 10]);
+    for (const { points, stride } of waysOf(entity, STRAY))
+      for (let i = 0; i < points.length; i += stride)
+        if (i === 0) path.moveTo(points[0], points[1]);
+        else path.lineTo(points[i], points[i + 1]);
   });
   return paths;
 }
 
 /** The part of the selection that is in view, painted once. */
-function pictureOf(strokes: readonly StrokeEntity[], map: Matrix, { width, height }: HTMLCanvasElement): Picture {
+function pictureOf(entities: readonly DrawnEntity[], map: Matrix, { width, height }: HTMLCanvasElement): Picture {
   const canvas = new OffscreenCanvas(width, height);
   const context = canvas.getContext('2d');
-  if (context) paintStrokes(context, strokes, map);
+  if (context) paintDrawn(context, entities, map);
   return { canvas, map };
 }
 

@@ -1,4 +1,5 @@
-import { editedId, type Edit, type Entity, type EntityId, type Page } from '@true-nib/core/page';
+import { editedId, type Edit, type Entity, type Page } from '@true-nib/core/page';
+import type { EntityId } from '@true-nib/core/kind';
 import { applyEdits } from './draft';
 
 /** A page as it is shown: as it is kept, but for what previews show otherwise. */

@@ -1,4 +1,5 @@
-import { nodesOf, type EntityId, type StackNode } from '@true-nib/core/page';
+import { nodesOf, type StackNode } from '@true-nib/core/page';
+import type { EntityId } from '@true-nib/core/kind';
 
 /** How the board looks at the stack while one works; never part of the page, never delivered. */
 export interface StackLook {

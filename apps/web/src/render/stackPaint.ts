@@ -1,7 +1,9 @@
 import { growBox, invert, mapBox, scaleOf, then, type Box, type Matrix } from '@true-nib/core/math';
-import type { EntityId, LayerEntity, StackNode, StrokeEntity } from '@true-nib/core/page';
-import { paintStrokes, paintTolerance, pathOf, type Context2D, type PathSource } from './inkPaint';
-import type { StrokeIndex } from './strokeIndex';
+import type { EntityId } from '@true-nib/core/kind';
+import type { LayerEntity, StackNode } from '@true-nib/core/page';
+import { marksOf, type DrawnEntity } from '@true-nib/core/drawn';
+import { paintDrawn, paintTolerance, pathOf, type Context2D, type PathSource } from './inkPaint';
+import type { InkIndex } from './inkIndex';
 import { paintTiles } from './washPaint';
 
 /** Half covered and more is ink, less is none. */
@@ -13,29 +15,29 @@ const HALF = 128;
  */
 export function paintStack(
   context: Context2D,
-  index: StrokeIndex,
+  index: InkIndex,
   map: Matrix,
   box: Box,
   { aboveRank = -1, pathFor = pathOf, known }: PaintedPart = {},
 ): void {
   const seen = seenIn(map, box);
-  const strokes = known ?? index.within(seen, aboveRank);
-  if (strokes.size > 0 || !index.wash.isEmpty)
-    paintNodes(context, { index, strokes, seen, aboveRank, pathFor }, index.stack, map, box);
+  const drawn = known ?? index.within(seen, aboveRank);
+  if (drawn.size > 0 || !index.wash.isEmpty)
+    paintNodes(context, { index, drawn, seen, aboveRank, pathFor }, index.stack, map, box);
 }
 
 const seenIn = (map: Matrix, box: Box): Box => growBox(mapBox(invert(map), box), 2 / scaleOf(map));
 
-/** Strokes by their layers, lowest first. */
-type LaidStrokes = ReadonlyMap<EntityId, readonly StrokeEntity[]>;
+/** What was drawn, by its layers, lowest first. */
+type DrawnByLayer = ReadonlyMap<EntityId, readonly DrawnEntity[]>;
 
-/** The strokes that painting a box takes, if their outlines can all be made until a time, ms. */
-export function readyStrokes(index: StrokeIndex, map: Matrix, box: Box, until: number): LaidStrokes | undefined {
+/** What painting a box takes, if its paths can all be made until a time, ms. */
+export function readyIn(index: InkIndex, map: Matrix, box: Box, until: number): DrawnByLayer | undefined {
   const tolerance = paintTolerance(scaleOf(map));
   const laid = index.within(seenIn(map, box));
-  for (const strokes of laid.values())
-    for (const stroke of strokes) {
-      pathOf(stroke, tolerance);
+  for (const drawn of laid.values())
+    for (const entity of drawn) {
+      for (const mark of marksOf(entity)) pathOf(mark, tolerance);
       if (performance.now() > until) return undefined;
     }
   return laid;
@@ -46,24 +48,24 @@ interface PaintedPart {
   readonly aboveRank?: number;
   readonly pathFor?: PathSource;
   /** What lies in the box, where that is known. */
-  readonly known?: LaidStrokes;
+  readonly known?: DrawnByLayer;
 }
 
 interface Painted extends Required<Omit<PaintedPart, 'known'>> {
-  readonly index: StrokeIndex;
-  readonly strokes: LaidStrokes;
+  readonly index: InkIndex;
+  readonly drawn: DrawnByLayer;
   /** What is to be painted, page px. */
   readonly seen: Box;
 }
 
 function paintNodes(context: Context2D, what: Painted, nodes: readonly StackNode[], map: Matrix, box: Box): void {
   for (const { layer, children } of nodes) {
-    const own = what.strokes.get(layer.id) ?? [];
+    const own = what.drawn.get(layer.id) ?? [];
     const tiles = layer.medium === 'wash' ? tilesOf(what, layer) : [];
     if (own.length === 0 && tiles.length === 0 && children.length === 0) continue;
     const paint = (target: Context2D, to: Matrix, within: Box) => {
       if (layer.medium === 'wash') paintWash(target, what.index, layer, tiles, own, to);
-      else paintStrokes(target, own, to, what.pathFor);
+      else paintDrawn(target, own, to, what.pathFor);
       if (children.length > 0) paintNodes(target, what, children, to, within);
     };
     const hard = own.length > 0 && layer.style?.edge === 'hard' ? colourOf(own) : undefined;
@@ -77,18 +79,18 @@ const tilesOf = ({ index, seen, aboveRank }: Painted, { id }: LayerEntity) =>
   index.isShown(id) && index.rankOf(id) > aboveRank ? index.wash.within(id, seen) : [];
 
 /** Whether what lies on a layer takes away from what lies under it there, or depends on it. */
-const needsGround = ({ wash }: StrokeIndex, layer: LayerEntity, own: readonly StrokeEntity[]): boolean =>
-  own.some(({ nib }) => nib.lays === 'clearing') ||
+const needsGround = ({ wash }: InkIndex, layer: LayerEntity, own: readonly DrawnEntity[]): boolean =>
+  own.some((entity) => marksOf(entity).some(({ cuts }) => cuts)) ||
   (layer.medium === 'wash' &&
     ((layer.holdsShape && own.length > 0) || wash.lifted?.layerId === layer.id || layer.standIn !== undefined));
 
 /** A wash layer's pixels, and on them the marks that are just becoming pixels. */
 export function paintWash(
   context: Context2D,
-  index: StrokeIndex,
+  index: InkIndex,
   layer: LayerEntity,
-  tiles: ReturnType<StrokeIndex['wash']['within']>,
-  marks: readonly StrokeEntity[],
+  tiles: ReturnType<InkIndex['wash']['within']>,
+  marks: readonly DrawnEntity[],
   map: Matrix,
 ): void {
   const laying = context.globalCompositeOperation;
@@ -100,7 +102,7 @@ export function paintWash(
     context.drawImage(lifted.cover, lifted.x, lifted.y);
   }
   context.globalCompositeOperation = layer.holdsShape ? 'source-atop' : laying;
-  paintStrokes(context, marks, map);
+  paintDrawn(context, marks, map);
   const standIn = index.styleOf(layer.id)?.color;
   if (standIn !== undefined) {
     context.globalCompositeOperation = 'source-in';
@@ -134,10 +136,13 @@ function paintApart(
   context.globalAlpha = 1;
 }
 
-/** The one colour of all these strokes, or `mixed`. */
-function colourOf(strokes: readonly StrokeEntity[]): string {
-  const [{ nib }] = strokes;
-  return strokes.every((stroke) => stroke.nib.color === nib.color) ? nib.color : 'mixed';
+/** The one colour of all that was drawn, or `mixed`. */
+function colourOf(drawn: readonly DrawnEntity[]): string {
+  const colours = new Set(
+    drawn.flatMap((entity) => marksOf(entity).flatMap(({ color, cuts }) => (cuts ? [] : [color]))),
+  );
+  const [one = 'mixed'] = colours;
+  return colours.size > 1 ? 'mixed' : one;
 }
 
 /** Leaves no px half covered. */

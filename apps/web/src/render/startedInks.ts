@@ -1,4 +1,5 @@
-import type { PackedParts, PageSize } from '@true-nib/core/page';
+import type { PackedParts } from '@true-nib/core/wire';
+import type { PageSize } from '@true-nib/core/page';
 import { transfer } from 'comlink';
 import { Hired } from '../hired';
 import type { InkService } from './ink.worker';

@@ -1,12 +1,6 @@
 import { boxArea, type Box } from '@true-nib/core/math';
-import {
-  tilePlaces,
-  washTileId,
-  type Edit,
-  type EntityId,
-  type TilePlace,
-  type WashTileEntity,
-} from '@true-nib/core/page';
+import { tilePlaces, washTileId, type Edit, type TilePlace, type WashTileEntity } from '@true-nib/core/page';
+import type { EntityId } from '@true-nib/core/kind';
 
 interface Kept {
   readonly tile: WashTileEntity;

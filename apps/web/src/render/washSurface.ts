@@ -1,9 +1,10 @@
 import { growBox, type Box, type Matrix3x3 } from '@true-nib/core/math';
-import { tileBox, type EntityId } from '@true-nib/core/page';
+import { tileBox } from '@true-nib/core/page';
+import type { EntityId } from '@true-nib/core/kind';
 import type { Joining } from '@true-nib/core/select';
 import { transfer } from 'comlink';
 import type { InkWorker } from './startedInks';
-import type { StrokeIndex } from './strokeIndex';
+import type { InkIndex } from './inkIndex';
 import type { AreaQuery, ReworkedTile, SelectedArea, TakenPixels } from './washWork';
 
 /** Where a tile's bytes come from: the outbox or the server. */
@@ -20,7 +21,7 @@ export type WashDeed =
 
 interface Ground {
   readonly worker: InkWorker;
-  readonly index: StrokeIndex;
+  readonly index: InkIndex;
   readonly tileBytes: TileBytes;
   /** Settles when the worker has heard of every edit so far. */
   readonly told: () => Promise<unknown>;

@@ -10,7 +10,8 @@ import {
   isAffine,
   type Matrix3x3,
 } from '@true-nib/core/math';
-import { tileBox, tilePlaces, WASH_SIDE, type EntityId, type TileContent } from '@true-nib/core/page';
+import { tileBox, tilePlaces, WASH_SIDE, type TileContent } from '@true-nib/core/page';
+import type { EntityId } from '@true-nib/core/kind';
 import {
   emptyMask,
   growMask,
@@ -30,7 +31,8 @@ import {
 } from '@true-nib/core/select';
 import { ground } from './ground';
 import type { InkDesk } from './inkDesk';
-import { paintStrokes, strokeBox } from './inkPaint';
+import { paintDrawn } from './inkPaint';
+import { markBox } from '@true-nib/core/drawn';
 import { packTile, unpackTile } from './washCode';
 import { paintTiles } from './washPaint';
 
@@ -121,10 +123,10 @@ export class WashWork {
   /** Makes marks that lie on a wash layer part of its pixels. */
   layMarks(layerId: EntityId, ids: readonly EntityId[]): Promise<ReworkedTile[]> {
     const marks = ids.flatMap((id) => this.desk.index.get(id) ?? []);
-    return this.rework(layerId, marks.map(strokeBox), (context, box) => {
+    return this.rework(layerId, marks.map(markBox), (context, box) => {
       this.layOn(context, layerId);
-      const near = marks.filter((mark) => boxesMeet(strokeBox(mark), box));
-      paintStrokes(context, near, toTile(box));
+      const near = marks.filter((mark) => boxesMeet(markBox(mark), box));
+      paintDrawn(context, near, toTile(box));
     });
   }
 

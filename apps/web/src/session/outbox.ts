@@ -1,4 +1,5 @@
-import { unpackChange, type Change } from '@true-nib/core/page';
+import { unpackChange } from '@true-nib/core/wire';
+import type { Change } from '@true-nib/core/page';
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
 
 /** A change as packed bytes; a large one is put together out of parts. */

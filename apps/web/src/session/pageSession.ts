@@ -3,18 +3,18 @@ import {
   EntityMap,
   historyOf,
   invertChange,
-  PageError,
   remember,
   shortened,
   type Change,
   type ChangeHeader,
   type Edit,
   type Entity,
-  type EntityId,
   type History,
   type Page,
-  type StrokeEntity,
 } from '@true-nib/core/page';
+import { PageError } from '@true-nib/core/gate';
+import type { EntityId } from '@true-nib/core/kind';
+import type { StrokeEntity } from '@true-nib/core/stroke';
 import { ApiProblem, isRefusal, Offline } from '../api/request';
 import type { PageCard } from '../api/shelf';
 import { breath } from '../breath';

@@ -1,4 +1,5 @@
-import { applyChange, PageError, type Change, type Edit, type Page } from '@true-nib/core/page';
+import { applyChange, type Change, type Edit, type Page } from '@true-nib/core/page';
+import { PageError } from '@true-nib/core/gate';
 
 // Putting one's own changes on top of what others did meanwhile.
 

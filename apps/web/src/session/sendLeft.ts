@@ -1,4 +1,5 @@
-import { pack, type Change } from '@true-nib/core/page';
+import { pack } from '@true-nib/core/wire';
+import type { Change } from '@true-nib/core/page';
 import { ApiProblem, isRefusal, Offline } from '../api/request';
 import { BATCH, batchOf } from './batch';
 import type { Outbox } from './outbox';

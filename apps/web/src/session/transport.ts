@@ -1,16 +1,5 @@
-import {
-  checkChange,
-  checkParts,
-  entitiesIn,
-  listRecordHead,
-  PACKED_TYPE,
-  unpack,
-  type Change,
-  type ChangeHeader,
-  type ChangeId,
-  type Entity,
-  type PackedParts,
-} from '@true-nib/core/page';
+import { checkChange, type Change, type ChangeHeader, type ChangeId, type Entity } from '@true-nib/core/page';
+import { checkParts, entitiesIn, listRecordHead, PACKED_TYPE, unpack, type PackedParts } from '@true-nib/core/wire';
 import { ApiProblem, problemIn, request, requestJson } from '../api/request';
 import type { PageCard } from '../api/shelf';
 import { breath } from '../breath';

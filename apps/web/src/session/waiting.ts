@@ -1,4 +1,5 @@
-import { isLarge, pack, packedInParts, type Change } from '@true-nib/core/page';
+import { isLarge, pack, packedInParts } from '@true-nib/core/wire';
+import type { Change } from '@true-nib/core/page';
 import { breath } from '../breath';
 import type { Outbox, PackedChange } from './outbox';
 

@@ -1,13 +1,13 @@
 import { inThousands } from '../inThousands';
 import {
   PAGE_FORMATS,
-  PageError,
   printsWell,
   PRINTABLE_SHORT_SIDE,
   sizeOf,
   type PageFormat,
   type PageSize,
 } from '@true-nib/core/page';
+import { PageError } from '@true-nib/core/gate';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { router } from 'expo-router';
 import { useState } from 'react';

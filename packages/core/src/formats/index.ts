@@ -1,4 +1,4 @@
 export * from './png';
 export * from './svg';
 export * from './svgPicture';
-export * from './svgStrokes';
+export * from './svgDrawn';

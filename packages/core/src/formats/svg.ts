@@ -1,24 +1,22 @@
-import { outlineOf } from '../ink';
+import { isDrawn, marksOf, shownUnder, type DrawnEntity } from '../drawn';
 import {
   byOrder,
   ofKind,
   paperOf,
   pxToMm,
   stackOf,
-  styledStroke,
   tileBox,
   TINT_COLOURS,
   WASH_SIDE,
-  type EntityId,
   type LayerEntity,
   type Page,
   type PictureEntity,
   type StackNode,
-  type Stroke,
-  type StrokeEntity,
   type WashTileEntity,
 } from '../page';
+import type { EntityId } from '../kind';
 import { placementMatrix } from '../tools';
+import { decimals, markedPaths, namesFrom, type NameSource } from './svgMarks';
 
 export interface SvgOptions {
   readonly title?: string;
@@ -31,8 +29,7 @@ export interface SvgOptions {
 }
 
 /**
- * The page as SVG 1.1: sized in mm at its ppi, drawn in page px, each stroke one path (non-zero fill) inside a group per
- * layer, hidden layers left out.
+ * The page as SVG 1.1: sized in mm at its ppi, drawn in page px, each mark one path inside a group per layer, hidden layers left out.
  */
 export function pageToSvg(page: Page, options: SvgOptions = {}): string {
   const { width, height, ppi } = page.size;
@@ -47,26 +44,26 @@ export function pageToSvg(page: Page, options: SvgOptions = {}): string {
   if (options.paper !== false && paper !== null)
     parts.push(`<rect width="${width}" height="${height}" fill="${paper}"/>`);
   const laid: Laid = {
-    strokes: byLayer(ofKind(page, 'stroke')),
+    drawn: byLayer([...page.entities].filter(isDrawn)),
     pictures: byLayer(ofKind(page, 'picture')),
     washes: byLayer(ofKind(page, 'wash')),
   };
-  parts.push(...groupsOf(stackOf(page), laid, options, { hasInkBelow: false }), '</svg>');
+  parts.push(...groupsOf(stackOf(page), laid, options, { hasInkBelow: false, names: namesFrom('mark') }), '</svg>');
   return `${parts.join('\n')}\n`;
 }
 
 interface Laid {
-  readonly strokes: ReadonlyMap<EntityId, readonly StrokeEntity[]>;
+  readonly drawn: ReadonlyMap<EntityId, readonly DrawnEntity[]>;
   readonly pictures: ReadonlyMap<EntityId, readonly PictureEntity[]>;
   readonly washes: ReadonlyMap<EntityId, readonly WashTileEntity[]>;
 }
 
-/** Layers as groups, lowest first; `below` remembers whether ink was laid down already. */
+/** Layers as groups, lowest first; `below` remembers whether ink was laid down already, and names what is referred to. */
 function groupsOf(
   nodes: readonly StackNode[],
   laid: Laid,
   { pictureAddress, washAddress }: SvgOptions,
-  below: { hasInkBelow: boolean },
+  below: { hasInkBelow: boolean; readonly names: NameSource },
 ): string[] {
   return nodes.flatMap(({ layer, children, isHidden }) => {
     if (isHidden) return [];
@@ -83,7 +80,7 @@ function groupsOf(
     below.hasInkBelow = true;
     if (layer.medium === 'wash')
       return washAddress ? washGroup(layer, laid.washes.get(layer.id) ?? [], washAddress) : [];
-    return inkGroup(layer, laid.strokes.get(layer.id) ?? []);
+    return inkGroup(layer, laid.drawn.get(layer.id) ?? [], below.names);
   });
 }
 
@@ -105,14 +102,15 @@ function tintFilters(pictures: readonly PictureEntity[]): string[] {
   });
 }
 
-/** Lines as their layer shows them; a stand-in colour is never delivered. */
-function inkGroup(layer: LayerEntity, strokes: readonly StrokeEntity[]): string[] {
-  const paths = [...strokes].sort(byOrder).map((stroke) => {
-    const shown = styledStroke(stroke, layer.style);
-    return `<path ${inkOf(shown)}/>`;
-  });
+/** What lies on a layer as the layer shows it; a stand-in colour is never delivered. */
+function inkGroup(layer: LayerEntity, drawn: readonly DrawnEntity[], names: NameSource): string[] {
+  const shown = [...drawn].sort(byOrder).map((entity) => shownUnder(entity, layer.style));
   const edge = layer.style?.edge === 'hard' ? ' shape-rendering="crispEdges"' : '';
-  return [`<g${fade(layer)}${edge}><title>${escaped(layer.name)}</title>`, ...paths, '</g>'];
+  return [
+    `<g${fade(layer)}${edge}><title>${escaped(layer.name)}</title>`,
+    ...markedPaths(shown.flatMap(marksOf), names),
+    '</g>',
+  ];
 }
 
 /** Pixels as they are, tile by tile. */
@@ -151,29 +149,6 @@ function roughGroup(
   return [`<g${fade(layer)}${blend}><title>${escaped(layer.name)}</title>`, ...images, '</g>'];
 }
 
-/** A stroke's outline and how it is filled, as attributes of a path. */
-export function inkOf(stroke: Stroke): string {
-  const { color, opacity } = stroke.nib;
-  const through = opacity === undefined ? '' : ` fill-opacity="${decimals(opacity, 4)}"`;
-  return `fill="${color}"${through} d="${outlineOf(stroke).rings.map(pathData).join('')}"`;
-}
-
-/** A closed path through x, y pairs, to 1/100 px, written in steps from point to point without growing error. */
-function pathData(points: Float64Array): string {
-  let x = Math.round(points[0] * 100);
-  let y = Math.round(points[1] * 100);
-  const parts = [`M${x / 100} ${y / 100}l`];
-  for (let i = 2; i < points.length; i += 2) {
-    const nextX = Math.round(points[i] * 100);
-    const nextY = Math.round(points[i + 1] * 100);
-    if (nextX === x && nextY === y) continue;
-    parts.push(`${(nextX - x) / 100} ${(nextY - y) / 100} `);
-    x = nextX;
-    y = nextY;
-  }
-  return `${parts.join('').trimEnd()}z`;
-}
-
 function byLayer<E extends { readonly layerId: EntityId }>(entities: readonly E[]): Map<EntityId, E[]> {
   const groups = new Map<EntityId, E[]>();
   for (const entity of entities) {
@@ -183,8 +158,6 @@ function byLayer<E extends { readonly layerId: EntityId }>(entities: readonly E[
   }
   return groups;
 }
-
-const decimals = (value: number, places: number): number => Number(value.toFixed(places));
 
 const escaped = (text: string): string =>
   text.replace(/[&<>"]/g, (char) => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' })[char] ?? char);

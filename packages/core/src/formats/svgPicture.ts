@@ -1,4 +1,4 @@
-import { PageError } from '../page';
+import { PageError } from '../gate';
 import { parseSvg } from './svgTree';
 
 const PX_PER_UNIT: Readonly<Record<string, number>> = {

@@ -1,5 +1,5 @@
 import { XMLParser, XMLValidator } from 'fast-xml-parser';
-import { PageError } from '../page';
+import { PageError } from '../gate';
 
 const FORBIDDEN = new Set([
   'script',

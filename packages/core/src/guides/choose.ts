@@ -1,5 +1,7 @@
 import type { Point } from '../math';
-import { FRAME_WAYS, type EntityId, type FrameWay, type GuideEntity, type GuidePath } from '../page';
+import { FRAME_WAYS, type FrameWay, type GuideEntity } from './guide';
+import type { EntityId } from '../kind';
+import type { GuidePath } from '../curve';
 import { edgePaths, isEdge, isNearEdge } from './edges';
 import { ellipseSlope, fromMiddle } from './ellipse';
 import { project, trackOf, unitVector } from './path';

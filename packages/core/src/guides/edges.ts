@@ -1,15 +1,6 @@
-import { spineBox, type Spine } from '../curve';
+import { spineBox, type Spine, mapSpine, type GuidePath, type LinePath } from '../curve';
 import { apply, emptyBox, invert, isInBox, uniteBoxes, type Box, type Point } from '../math';
-import {
-  mapSpine,
-  type GuidePath,
-  type LinePath,
-  type StraightedgeShape,
-  type TemplateShape,
-  type EdgeShape,
-  type GuideShape,
-  type PlaneShape,
-} from '../page';
+import type { StraightedgeShape, TemplateShape, EdgeShape, GuideShape, PlaneShape } from './guide';
 import { planeRings } from './perspective/plane';
 import { templateMap } from './placed';
 

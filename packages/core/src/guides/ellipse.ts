@@ -1,5 +1,5 @@
 import type { Point } from '../math';
-import type { EllipsePath } from '../page';
+import type { EllipsePath } from '../curve';
 
 /** The place of an ellipse at an eccentric angle, radians. */
 export function onEllipse({ x, y, rx, ry, angle }: EllipsePath, at: number): Point {

@@ -1,6 +1,6 @@
-import { isSameCourse } from '../curve';
+import { isSameCourse, type GuidePath } from '../curve';
 import { distance } from '../math';
-import type { GuidePath, GuideShape } from '../page';
+import type { GuideShape } from './guide';
 import { straightEdges, templateRings } from './edges';
 import { project } from './path';
 import { isOnPlaneShape, wayOf } from './perspective/carry';

@@ -1,6 +1,17 @@
-import { cubicSlope, nearestOnCubic, pointAt, SEGMENT, segmentLengths, STRIDE, type Spine } from '../curve';
+import {
+  cubicSlope,
+  nearestOnCubic,
+  pointAt,
+  SEGMENT,
+  segmentLengths,
+  STRIDE,
+  type Spine,
+  type CurvePath,
+  type EllipsePath,
+  type GuidePath,
+  type LinePath,
+} from '../curve';
 import { clamp, distance, type Point } from '../math';
-import type { CurvePath, EllipsePath, GuidePath, LinePath } from '../page';
 import { ellipseSlope, nearestOnEllipse, onEllipse } from './ellipse';
 
 /** A place of a path: page px, how far away it is, and its measure along the path. */

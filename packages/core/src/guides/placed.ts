@@ -1,6 +1,6 @@
 import { chain, rotation, translation, type Matrix } from '../math';
 import type { Spine } from '../curve';
-import type { TemplatePlace } from '../page';
+import type { TemplatePlace } from './guide';
 
 /** The map from a template's own px to where it lies. */
 export const templateMap = ({ x, y, scaleX, scaleY, angle }: TemplatePlace): Matrix =>

@@ -1,5 +1,6 @@
 import { apply, chain, distance, invert, rotation, then, translation, type Matrix } from '../math';
-import { mapSpine, type GuideShape, type StraightedgeShape, type VanishingPoint } from '../page';
+import { mapSpine } from '../curve';
+import type { GuideShape, StraightedgeShape, VanishingPoint } from './guide';
 import { straightEdges } from './edges';
 import { project } from './path';
 import { wayTo } from './perspective/frame';

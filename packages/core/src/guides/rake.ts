@@ -1,16 +1,19 @@
-import { flattenSpine, pointAt, segmentLengths, STRIDE, type Spine } from '../curve';
-import { distance, seededRandom, type Point } from '../math';
 import {
-  inked,
-  PageError,
+  flattenSpine,
+  pointAt,
+  segmentLengths,
+  STRIDE,
+  type Spine,
   type EllipsePath,
-  type EntityId,
-  type FieldShape,
   type GuidePath,
   type LinePath,
-  type Nib,
-  type Stroke,
-} from '../page';
+} from '../curve';
+import { distance, seededRandom, type Point } from '../math';
+import { inked, type Stroke } from '../stroke';
+import { PageError } from '../gate';
+import type { EntityId } from '../kind';
+import type { FieldShape } from './guide';
+import type { Nib } from '../nib';
 import { echoThrough } from './echo';
 import { fromMiddle } from './ellipse';
 import { spineAlong, trackOf } from './path';

@@ -1,6 +1,7 @@
-import { cubicAt, ride, SEGMENT, type Ridden, type Riding } from '../curve';
+import { cubicAt, ride, SEGMENT, type Ridden, type Riding, type GuidePath } from '../curve';
 import { distance } from '../math';
-import type { GuideEntity, GuidePath, PenSample } from '../page';
+import type { GuideEntity } from './guide';
+import type { PenSample } from '../hand';
 import { chooseGuide, type ChoiceOptions } from './choose';
 import { trackOf, type Track } from './path';
 

@@ -1,5 +1,6 @@
 import type { Point } from '../math';
-import type { EntityId, GuideEntity } from '../page';
+import type { EntityId } from '../kind';
+import type { GuideEntity } from './guide';
 import { actsOn, rankGuides, type ChoiceOptions } from './choose';
 
 /** A straight way taken to the guide that it would ride: itself where no straight one bears it. */

@@ -1,6 +1,7 @@
-import { reversedSpine, type Spine } from '../curve';
+import { reversedSpine, type Spine, mapSpine } from '../curve';
 import { about, distance, identity, rotation, then, translation, chain, type Matrix, type Point } from '../math';
-import { mapSpine, mapStroke, type GuideEntity, type Stroke, type SymmetryShape } from '../page';
+import { mapStroke, type Stroke } from '../stroke';
+import type { GuideEntity, SymmetryShape } from './guide';
 
 /** Copies in all beyond which combined symmetries are not multiplied further. */
 export const MOST_COPIES = 96;

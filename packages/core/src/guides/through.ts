@@ -1,16 +1,14 @@
-import { spineLength } from '../curve';
+import { spineLength, type GuidePath, type LinePath } from '../curve';
 import { distance, type Point } from '../math';
 import {
   FRAME_WAYS,
   type EchoShape,
   type FieldShape,
   type GuideGrid,
-  type GuidePath,
   type GuideShape,
-  type LinePath,
   type RaysShape,
   type RipplesShape,
-} from '../page';
+} from './guide';
 import type { Extent } from './perspective/frame';
 import { framePaths } from './perspective/grid';
 import { edgePaths } from './edges';

@@ -1,4 +1,4 @@
-import type { Calm, PenSample } from '../page';
+import type { Calm, PenSample } from '../hand';
 import { EVEN_ROOM, EvenCalmer } from './even';
 import { SprungCalmer } from './sprung';
 import { TowCalmer } from './tow';

@@ -1,5 +1,5 @@
 import { isInRing, ringArea, segmentDistanceSquared, withoutRings } from '../math';
-import type { CutEnd, StrokeEnd } from '../page';
+import type { CutEnd, StrokeEnd } from '../stroke';
 
 /** Ends that need no cutting. */
 export type PlainEnds = readonly ['round' | 'flat', 'round' | 'flat'];

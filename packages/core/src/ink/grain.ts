@@ -1,4 +1,5 @@
-import type { NibEdge, StrokeGrain } from '../page';
+import type { NibEdge } from '../nib';
+import type { StrokeGrain } from '../stroke';
 
 const STRIDE = 3;
 /** Bristles that a dry nib is made of. */

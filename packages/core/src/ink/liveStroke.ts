@@ -2,18 +2,15 @@ import { FIT_ROOM, makeSpine, ride, SEGMENT, SpineFitter, type Ridden, type Ridi
 import type { Point } from '../math';
 import {
   gridSteps,
-  profiled,
   quantised,
   quantisedPressure,
   quantisedSample,
   quantisedTime,
-  taperAt,
-  widthUnder,
   type Calm,
-  type Nib,
   type PenSample,
-  type Stroke,
-} from '../page';
+} from '../hand';
+import { profiled, taperAt, widthUnder, type Nib } from '../nib';
+import type { Stroke } from '../stroke';
 import { CALM_ROOM, calmerFor, calmSlack, type HandCalmer } from './calm';
 import { HandWeight } from './weight';
 

@@ -1,6 +1,6 @@
 import { flattenSpine } from '../curve';
 import { emptyBox, reversedRing, ringArea, uniteBoxes, type Box } from '../math';
-import type { Stroke, StrokeGrain } from '../page';
+import type { Stroke, StrokeGrain } from '../stroke';
 import { cutRings, type PlainEnds } from './cutEnds';
 import { broken } from './grain';
 

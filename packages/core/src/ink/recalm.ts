@@ -1,6 +1,10 @@
 import { ridingOn } from '../guides';
 import { invert } from '../math';
-import { mapPath, mapSpine, PageError, type Calm, type Nib, type PenSample, type Stroke } from '../page';
+import { mapPath, mapSpine } from '../curve';
+import { PageError } from '../gate';
+import type { Calm, PenSample } from '../hand';
+import type { Nib } from '../nib';
+import type { Stroke } from '../stroke';
 import { drawStroke } from './liveStroke';
 
 /** Why a stroke cannot be calmed again, in a sentence; nothing where it can. */

@@ -1,5 +1,6 @@
 import { clamp } from '../math';
-import { widthUnder, type Nib, type PenSample } from '../page';
+import { widthUnder, type Nib } from '../nib';
+import type { PenSample } from '../hand';
 
 /** Screen px per ms at which a hand is as fast as counts. */
 const FAST = 3;

@@ -59,21 +59,30 @@ export const boxCorners = (b: Box): readonly [Point, Point, Point, Point] => [
 export const mapBox = (map: Matrix, b: Box): Box =>
   isEmptyBox(b) ? b : boxOfPoints(boxCorners(b).map((corner) => apply(map, corner)));
 
-/** The part of a segment that lies in a box (Liang & Barsky 1984); nothing where none does. */
+/** The part of a segment that lies in a box; nothing where none does. */
 export function clippedSegment(b: Box, from: Point, to: Point): readonly [Point, Point] | undefined {
-  const [dx, dy] = [to.x - from.x, to.y - from.y];
-  let [first, last] = [0, 1];
+  const stretch = stretchInBox(b, from.x, from.y, to.x, to.y);
+  if (!stretch || !(stretch[0] < stretch[1])) return undefined;
+  const at = (t: number): Point => ({ x: from.x + t * (to.x - from.x), y: from.y + t * (to.y - from.y) });
+  return [at(stretch[0]), at(stretch[1])];
+}
+
+/** Whether any of a leg from (ax, ay) to (bx, by) lies in a box, its edges included. */
+export const legMeetsBox = (b: Box, ax: number, ay: number, bx: number, by: number): boolean =>
+  stretchInBox(b, ax, ay, bx, by) !== undefined;
+
+/** The stretch of a leg, in shares of it, within all four edges of a box (Liang and Barsky 1984); nothing where none is. */
+function stretchInBox(b: Box, ax: number, ay: number, bx: number, by: number): readonly [number, number] | undefined {
+  let [low, high] = [0, 1];
   for (const [way, room] of [
-    [-dx, from.x - b.minX],
-    [dx, b.maxX - from.x],
-    [-dy, from.y - b.minY],
-    [dy, b.maxY - from.y],
+    [ax - bx, ax - b.minX],
+    [bx - ax, b.maxX - ax],
+    [ay - by, ay - b.minY],
+    [by - ay, b.maxY - ay],
   ]) {
     if (way === 0 && room < 0) return undefined;
-    if (way < 0) first = Math.max(first, room / way);
-    if (way > 0) last = Math.min(last, room / way);
+    if (way < 0) low = Math.max(low, room / way);
+    if (way > 0) high = Math.min(high, room / way);
   }
-  if (!(first < last)) return undefined;
-  const at = (t: number): Point => ({ x: from.x + t * dx, y: from.y + t * dy });
-  return [at(first), at(last)];
+  return low <= high ? [low, high] : undefined;
 }

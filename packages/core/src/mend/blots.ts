@@ -1,7 +1,7 @@
 import { evenlyWide, type Spine } from '../curve';
 import { outlineOf } from '../ink';
 import { isInRing, ringArea, withinRings, withoutRings, type Point } from '../math';
-import type { Stroke } from '../page';
+import type { Stroke } from '../stroke';
 import { polylineSpine } from '../shapes';
 import { ease } from './ease';
 

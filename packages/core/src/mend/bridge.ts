@@ -16,7 +16,9 @@ import {
   type Spine,
 } from '../curve';
 import { clamp, distance, type Point } from '../math';
-import type { Edit, EntityId, Stroke, StrokeEntity } from '../page';
+import type { Edit } from '../page';
+import type { EntityId } from '../kind';
+import type { Stroke, StrokeEntity } from '../stroke';
 import { lineSpine } from '../shapes';
 import { InkIndex } from './crossings';
 import { seenEnd } from './cut';

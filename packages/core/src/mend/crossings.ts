@@ -1,8 +1,7 @@
 import Flatbush from 'flatbush';
-import { placeOf, pointAt, STRIDE } from '../curve';
+import { placeOf, pointAt, STRIDE, eachCrossingPair, hullsOf, type Hulls } from '../curve';
 import { growBox, isEmptyBox, type Box, type Point } from '../math';
-import type { Stroke } from '../page';
-import { eachCrossingPair, hullsOf, type Hulls } from './hulls';
+import type { Stroke } from '../stroke';
 import { angleBetween, exactCrossing, legCrossing, ownCrossings } from './meetings';
 
 /** Where the middles of two lines cross, or a line crosses itself: numbers of the lines, places on them, and the sharp angle. */

@@ -12,7 +12,7 @@ import {
   type Course,
 } from '../curve';
 import { isInRing, type Point } from '../math';
-import type { Stroke, StrokeEnd } from '../page';
+import type { Stroke, StrokeEnd } from '../stroke';
 import type { Stop } from './meetings';
 
 /** Sine of the slant below which a line is cut straight across rather than along what it meets. */

@@ -19,7 +19,7 @@ import {
   wideningAt,
   type Spine,
 } from '../curve';
-import type { Stroke } from '../page';
+import type { Stroke } from '../stroke';
 
 /** Radians from which a turn between two long sides is a corner: 30°. */
 const CORNER = Math.PI / 6;

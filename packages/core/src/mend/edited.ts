@@ -1,5 +1,5 @@
 import { isSameCourse, STRIDE, type Spine } from '../curve';
-import type { Stroke, StrokeEnd } from '../page';
+import type { Stroke, StrokeEnd } from '../stroke';
 
 /**
  * A line with its course changed by hand: its samples no longer tell it, and it has left its guide. An end that was cut

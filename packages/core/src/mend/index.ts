@@ -4,7 +4,6 @@ export * from './crossings';
 export * from './cut';
 export * from './ease';
 export * from './edited';
-export { hullsOf, type Hulls } from './hulls';
 export * from './knife';
 export * from './meetings';
 export * from './mergeClean';

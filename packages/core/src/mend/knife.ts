@@ -1,6 +1,6 @@
 import { courseOf, directionAt, lengthOf, placeAlong, placeOf, pointAt, spineBox, startedAt, widestOf } from '../curve';
 import { boxOfPoints, growBox, isInRing, reversedRing, ringArea, uniteBoxes, type Box, type Point } from '../math';
-import type { Stroke, StrokeEnd } from '../page';
+import type { Stroke, StrokeEnd } from '../stroke';
 import { blotWithin, blotWithout } from './blots';
 import { pieceOf } from './cut';
 

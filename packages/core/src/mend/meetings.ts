@@ -1,8 +1,20 @@
-import { directionAt, placeOf, pointAt, STRIDE, type Course, type Spine } from '../curve';
+import {
+  directionAt,
+  placeOf,
+  pointAt,
+  STRIDE,
+  type Course,
+  type Spine,
+  BOUNDS,
+  eachCrossingPair,
+  eachNearPair,
+  HULL,
+  hullsOf,
+  type Hulls,
+} from '../curve';
 import { boxesMeet, growBox, type Point } from '../math';
-import type { Stroke } from '../page';
+import type { Stroke } from '../stroke';
 import { refinedCrossing } from './crossCubics';
-import { BOUNDS, eachCrossingPair, eachNearPair, HULL, hullsOf, type Hulls } from './hulls';
 
 /** Radians below which lines run along each other rather than cross. */
 export const GLANCE = 0.1;

@@ -2,7 +2,7 @@ import Flatbush from 'flatbush';
 import { courseOf, directionAt, endOf, lengthOf, placeAlong, placeOf, pointAt, startedAt } from '../curve';
 import { outlineOf, type Outline } from '../ink';
 import { isInRing, type Point } from '../math';
-import type { Stroke } from '../page';
+import type { Stroke } from '../stroke';
 import { pieceOf } from './cut';
 
 /** Page px along a line between places that are looked at. */

@@ -1,6 +1,6 @@
 import { endOf, moveNode, nodeAt, nodeCount, removeNode, startedAt, type Spine } from '../curve';
 import type { Box, Point } from '../math';
-import type { Stroke } from '../page';
+import type { Stroke } from '../stroke';
 import { pieceOf } from './cut';
 import { stopsOf } from './meetings';
 

@@ -1,6 +1,8 @@
 import { nodeCount } from '../curve';
 import type { Point } from '../math';
-import { replacedBy, type Edit, type EntityId, type StrokeEntity } from '../page';
+import { replacedBy, type Edit } from '../page';
+import type { EntityId } from '../kind';
+import type { StrokeEntity } from '../stroke';
 import { bridgeEdits, bridgesAmong, endPoint, type BridgeOptions, type LineEnd } from './bridge';
 import { ease, specksOf } from './ease';
 import { editedCourse } from './edited';

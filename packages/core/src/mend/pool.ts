@@ -1,6 +1,7 @@
 import { alongAt, courseOf, lengthOf, type Spine } from '../curve';
 import { clamp } from '../math';
-import type { Edit, Stroke, StrokeEntity } from '../page';
+import type { Edit } from '../page';
+import type { Stroke, StrokeEntity } from '../stroke';
 import { InkIndex } from './crossings';
 import { editedWeight } from './edited';
 import { angleBetween, stopsOf, type Stop } from './meetings';

@@ -1,6 +1,8 @@
 import { reversedSpine } from '../curve';
 import { redrawn, whyNotRecalm } from '../ink';
-import type { Nib, PenSample, Stroke } from '../page';
+import type { Nib } from '../nib';
+import type { PenSample } from '../hand';
+import type { Stroke } from '../stroke';
 
 /**
  * A line as another nib would have drawn it: from its raw samples where it still has them, otherwise its widths as many

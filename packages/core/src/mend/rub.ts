@@ -12,7 +12,7 @@ import {
 } from '../curve';
 import { outlinePolyline } from '../ink';
 import { boxesMeet, boxOfPoints, growBox, segmentDistanceSquared, type Box, type Point } from '../math';
-import type { Stroke, StrokeEnd } from '../page';
+import type { Stroke, StrokeEnd } from '../stroke';
 import { blotWithout } from './blots';
 import { pieceOf } from './cut';
 

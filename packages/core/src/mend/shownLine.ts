@@ -1,5 +1,5 @@
 import { alongAt, courseOf, placeAlong } from '../curve';
-import type { StrokeEntity } from '../page';
+import type { StrokeEntity } from '../stroke';
 
 /** A line as it is kept, and as its layer shows it: the same course under another weight. */
 export interface ShownLine {

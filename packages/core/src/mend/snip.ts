@@ -12,7 +12,7 @@ import {
 } from '../curve';
 import { outlineOf } from '../ink';
 import { ringArea, withoutRings } from '../math';
-import type { Stroke } from '../page';
+import type { Stroke } from '../stroke';
 import { cutAtStop, pieceOf, type Cut } from './cut';
 import { stopsOf, type Stop } from './meetings';
 

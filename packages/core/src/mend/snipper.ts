@@ -1,6 +1,8 @@
 import { courseOf, placeNumber, spineBox, STRIDE, widestOf } from '../curve';
 import { boxOfPoints, growBox, type Box, type Point } from '../math';
-import { replacedBy, type Edit, type EntityId, type StrokeEntity } from '../page';
+import { replacedBy, type Edit } from '../page';
+import type { EntityId } from '../kind';
+import type { StrokeEntity } from '../stroke';
 import { legCrossing } from './meetings';
 import { keptPlace, type ShownLine } from './shownLine';
 import { courseOfPiece, pieceAt, piecesOf, withoutPieces, type Pieces } from './snip';

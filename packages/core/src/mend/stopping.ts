@@ -1,5 +1,5 @@
 import { alongAt, courseOf, directionAt, endOf, lengthOf, placeOf, pointAt, type Spine } from '../curve';
-import type { StrokeEntity } from '../page';
+import type { StrokeEntity } from '../stroke';
 import { crossingsOfTwo, type InkIndex } from './crossings';
 import { angleBetween, GLANCE, ownStops, touchedAt, type Stop } from './meetings';
 

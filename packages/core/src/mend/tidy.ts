@@ -13,7 +13,9 @@ import {
   type Spine,
 } from '../curve';
 import { boxOfPoints, growBox, type Point } from '../math';
-import type { Edit, EntityId, StrokeEntity } from '../page';
+import type { Edit } from '../page';
+import type { EntityId } from '../kind';
+import type { StrokeEntity } from '../stroke';
 import { lineSpine } from '../shapes';
 import { crossingsOfTwo, InkIndex } from './crossings';
 import { cutAtStop, pieceOf, type Cut } from './cut';

@@ -19,16 +19,9 @@ import {
 } from '../curve';
 import { clamp, type Point } from '../math';
 import { editedWeight } from './edited';
-import {
-  profileAt,
-  profiled,
-  tapered,
-  widthUnder,
-  type Nib,
-  type NibProfile,
-  type PenSample,
-  type Stroke,
-} from '../page';
+import { profileAt, profiled, tapered, widthUnder, type Nib, type NibProfile } from '../nib';
+import type { PenSample } from '../hand';
+import type { Stroke } from '../stroke';
 
 /** Page px between places at which widths along a line are kept while they are drawn anew. */
 const STEP = 2;

@@ -1,8 +1,7 @@
-import type { Entity, EntityId } from './entity';
-import { ChangeConflict, PageError } from './errors';
-import { MOST_LAYERS } from './layer';
+import { ChangeConflict, PageError, sameValue } from '../gate';
+import type { EntityId } from '../kind';
+import { limitOf, refsOf, type Entity, type KindLimit } from './kinds';
 import type { Page } from './page';
-import { sameValue } from './sameValue';
 
 export type ChangeId = string;
 
@@ -59,14 +58,30 @@ export function applyChange(page: Page, change: Change): Page {
 }
 
 function applyEdits(entities: Page['entities'], edits: readonly Edit[], label: string): Page['entities'] {
-  const layersBefore = entities.countOf('layer');
   const result = entities.edited(
     edits.map((edit) => [editedId(edit), edit.after] as const),
     (present, k) => checkEdit(present, edits[k], label),
   );
-  if (result.countOf('layer') > Math.max(layersBefore, MOST_LAYERS))
-    throw new PageError(`A page holds at most ${MOST_LAYERS} layers. Merge or delete some first.`);
+  for (const { kind, count, inWords } of limitedKinds(edits))
+    if (result.countOf(kind) > Math.max(entities.countOf(kind), count)) throw new PageError(inWords);
   return result;
+}
+
+/** The kinds that edits add to of which a page may hold only so many. */
+export function limitedKinds(edits: readonly Edit[]): readonly KindLimit[] {
+  const added = new Set(edits.flatMap(({ before, after }) => (!before && after ? [after.kind] : [])));
+  return [...added].flatMap((kind) => limitOf(kind) ?? []);
+}
+
+/**
+ * What must be on a page for edits to be done there, though they do not edit it: whatever their entities cannot lie there
+ * without.
+ */
+export function needsOf(edits: readonly Edit[]): EntityId[] {
+  const needs = new Set<EntityId>();
+  for (const { after } of edits) if (after) for (const id of refsOf(after).needs ?? []) needs.add(id);
+  for (const edit of edits) needs.delete(editedId(edit));
+  return [...needs];
 }
 
 /** Throws a ChangeConflict when an edit does not begin with what is there. */

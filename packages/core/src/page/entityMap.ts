@@ -1,4 +1,5 @@
-import { isKind, type Entity, type EntityId, type EntityKind, type EntityOf } from './entity';
+import type { EntityId } from '../kind';
+import { isKind, isManyKind, type Entity, type EntityKind, type EntityOf } from './kinds';
 
 const WIDTH = 128;
 
@@ -7,9 +8,8 @@ type Bucket = readonly Entity[];
 type Shelf = readonly (Bucket | undefined)[];
 type Rare = ReadonlyMap<EntityId, Entity>;
 
-/** Kinds of which a page may hold tens of thousands. All others are also kept apart, so that they are found at once. */
-const COMMON: ReadonlySet<EntityKind> = new Set(['stroke', 'samples', 'wash']);
-const isRare = (entity: Entity): boolean => !COMMON.has(entity.kind);
+/** Kinds of which there are few are also kept apart, so that they are found at once. */
+const isRare = (entity: Entity): boolean => !isManyKind(entity.kind);
 
 /**
  * A map of entities that is a value: `with` and `without` answer a new map and share all but 260 slots with the old one,
@@ -99,11 +99,7 @@ export class EntityMap implements Iterable<Entity> {
   /** All entities of a kind, in no order; those of rare kinds without looking at any other. */
   ofKind<K extends EntityKind>(kind: K): EntityOf<K>[] {
     const found: EntityOf<K>[] = [];
-    if (COMMON.has(kind))
-      for (const shelf of this.shelves)
-        for (const bucket of shelf ?? [])
-          for (const entity of bucket ?? []) if (isKind(entity, kind)) found.push(entity);
-    if (!COMMON.has(kind)) for (const entity of this.rare.values()) if (isKind(entity, kind)) found.push(entity);
+    for (const entity of isManyKind(kind) ? this : this.rare.values()) if (isKind(entity, kind)) found.push(entity);
     return found;
   }
 

@@ -1,5 +1,5 @@
 import { mmToPx } from './units';
-import { PageError } from './errors';
+import { PageError } from '../gate';
 
 /** The size of a page: whole px at so many px an inch. */
 export interface PageSize {

@@ -1,4 +1,4 @@
-import type { LayerEntity, Medium } from './entity';
+import type { LayerEntity, Medium } from './kinds/layer';
 
 /** Colours to mark layers with: told apart on white paper and beside black ink, also by those who see few hues. */
 export const LAYER_MARKS: readonly { readonly name: string; readonly color: string }[] = [
@@ -9,9 +9,6 @@ export const LAYER_MARKS: readonly { readonly name: string; readonly color: stri
   { name: 'Straw', color: '#8a6500' },
   { name: 'Slate', color: '#4f6272' },
 ];
-
-/** Layers that one page may hold: far beyond honest work, and few enough that the stack stays quick. */
-export const MOST_LAYERS = 500;
 
 /** A new layer that is seen, unlocked and whole. */
 export const newLayer = (

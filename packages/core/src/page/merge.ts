@@ -1,14 +1,12 @@
 import { type Change, draftChange, type Edit } from './change';
-import type { Entity, EntityId, LayerEntity } from './entity';
-import { PageError } from './errors';
+import type { EntityId } from '../kind';
+import { isLaid, laidDown, type LaidEntity } from './kinds';
+import type { LayerEntity } from './kinds/layer';
+import { PageError } from '../gate';
 import { mediumInWords } from './layer';
 import { byOrder, ofKind, ordersBetween, type Page } from './page';
 import { nodesOf, outermost, siblingsOf, stackOf, topOrderOf, type StackNode } from './stack';
-import { styledStroke } from './style';
 import { washEdits, washTilesOf, type TileContent } from './wash';
-
-/** What lies on a layer. */
-type Laid = Extract<Entity, { readonly layerId: EntityId }>;
 
 /**
  * Merges layers into the lowest of them, which keeps its name and place; groups are merged with all that lies in them.
@@ -20,10 +18,10 @@ export function mergeLayers(page: Page, layerIds: readonly EntityId[], washed?: 
   const [target, ...others] = mergedLayers(page, layerIds);
   const nodes = nodesOf(outermost(page, layerIds));
   if (target.medium === 'wash') return mergeWash(page, nodes, target, others, washed);
-  const laid = new Map<EntityId, Laid[]>();
+  const laid = new Map<EntityId, LaidEntity[]>();
   const merged = new Set([target, ...others].map(({ id }) => id));
   for (const entity of page.entities) {
-    if (!('layerId' in entity) || !merged.has(entity.layerId)) continue;
+    if (!isLaid(entity) || !merged.has(entity.layerId)) continue;
     const list = laid.get(entity.layerId);
     if (list) list.push(entity);
     else laid.set(entity.layerId, [entity]);
@@ -89,8 +87,7 @@ function checkMergeable(leaves: readonly StackNode[]): void {
 }
 
 /** What lay on a layer as the layer showed it. */
-const baked = (entity: Laid, { style }: LayerEntity): Laid =>
-  entity.kind === 'stroke' ? styledStroke(entity, style) : entity;
+const baked = (entity: LaidEntity, { style }: LayerEntity): LaidEntity => laidDown(entity, style);
 
 /** The layer without what is laid down in its strokes; a hard edge stays. */
 function plain(layer: LayerEntity): LayerEntity {

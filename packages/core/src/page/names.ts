@@ -1,4 +1,4 @@
-import { ENTITY_LIMITS } from './fields';
+import { ENTITY_LIMITS } from '../gate';
 
 const MOST = ENTITY_LIMITS.nameLength;
 

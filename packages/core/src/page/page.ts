@@ -1,5 +1,6 @@
 import { generateKeyBetween, generateNKeysBetween } from 'fractional-indexing';
-import { isKind, type EntityId, type EntityKind, type EntityOf } from './entity';
+import type { EntityId } from '../kind';
+import { isKind, type EntityKind, type EntityOf } from './kinds';
 import { draftChange, type Change } from './change';
 import { EntityMap } from './entityMap';
 import { checkSize, sizeOf, type PageFormat, type PageSize } from './format';

@@ -1,9 +1,11 @@
 import { type Change, draftChange, type Edit } from './change';
-import type { EntityId, InkStyle, LayerEntity } from './entity';
-import { PageError } from './errors';
+import type { EntityId } from '../kind';
+import type { InkStyle } from '../nib';
+import { copyUnder, isKind, isLaid } from './kinds';
+import type { LayerEntity } from './kinds/layer';
+import { PageError } from '../gate';
 import { freeName } from './names';
 import { byOrder, find, ofKind, orderBetween, ordersBetween, type Page } from './page';
-import { washTile } from './wash';
 
 /** A layer where it stands in the stack, with what its groups make of it. */
 export interface StackNode {
@@ -174,7 +176,7 @@ export function deleteLayers(page: Page, layerIds: readonly EntityId[]): Change 
   const gone = new Set(nodes.map(({ layer }) => layer.id));
   const edits: Edit[] = [];
   for (const entity of page.entities)
-    if ('layerId' in entity && gone.has(entity.layerId)) edits.push({ before: entity, after: null });
+    if (isLaid(entity) && gone.has(entity.layerId)) edits.push({ before: entity, after: null });
   edits.push(...nodes.map(({ layer }) => ({ before: layer, after: null })));
   const names = outermost(page, layerIds).map(({ layer }) => layer.name);
   return draftChange(names.length === 1 ? `Delete ${names[0]}` : `Delete ${names.length} layers`, edits);
@@ -185,34 +187,32 @@ export const freeLayerName = (page: Page, wanted: string): string => freeName(la
 
 const layerNames = (page: Page): string[] => ofKind(page, 'layer').map(({ name }) => name);
 
-/** Copies layers with all that lies on them, each copy directly above its layer. `newId` gives the copies their ids. */
+/**
+ * Copies layers with all that lies on them, each copy directly above its layer. What the copies refer to among themselves they
+ * refer to in the copy. `newId` gives the copies their ids.
+ */
 export function duplicateLayers(page: Page, layerIds: readonly EntityId[], newId: () => EntityId): Change {
   const edits: Edit[] = [];
   const copies = new Map<EntityId, EntityId>();
+  const renamed = (id: EntityId): EntityId => copies.get(id) ?? id;
   const names = layerNames(page);
-  for (const node of outermost(page, layerIds)) {
-    for (const { layer } of nodesOf([node])) copies.set(layer.id, newId());
-    for (const { layer } of nodesOf([node])) {
-      const copy = { ...layer, id: copies.get(layer.id) ?? newId() };
-      const inner = layer.parentId === undefined ? undefined : copies.get(layer.parentId);
-      if (layer === node.layer) {
-        const name = freeName(names, layer.name);
-        names.push(name);
-        edits.push({ before: null, after: { ...placedAbove(page, copy, layer.id), name } });
-      } else edits.push({ before: null, after: inner === undefined ? copy : { ...copy, parentId: inner } });
+  const chosen = outermost(page, layerIds);
+  const copied = nodesOf(chosen).map(({ layer }) => layer);
+  for (const { id } of copied) copies.set(id, newId());
+  const laid = [...page.entities].filter((entity) => isLaid(entity) && copies.has(entity.layerId));
+  for (const { id } of laid) copies.set(id, newId());
+  for (const layer of copied) {
+    const copy = copyUnder(layer, renamed(layer.id), renamed);
+    if (!isKind(copy, 'layer')) continue;
+    if (!chosen.some((node) => node.layer === layer)) {
+      edits.push({ before: null, after: copy });
+      continue;
     }
+    const name = freeName(names, layer.name);
+    names.push(name);
+    edits.push({ before: null, after: { ...placedAbove(page, copy, layer.id), name } });
   }
-  for (const entity of page.entities) {
-    const layerId = 'layerId' in entity ? copies.get(entity.layerId) : undefined;
-    if (layerId !== undefined && 'layerId' in entity)
-      edits.push({
-        before: null,
-        after:
-          entity.kind === 'wash'
-            ? washTile(layerId, entity.column, entity.row, entity.blob)
-            : { ...entity, id: newId(), layerId },
-      });
-  }
+  for (const entity of laid) edits.push({ before: null, after: copyUnder(entity, renamed(entity.id), renamed) });
   return draftChange('Duplicate', edits);
 }
 
@@ -257,8 +257,7 @@ function without(layer: LayerEntity, name: 'parentId' | 'mark' | 'standIn' | 'st
 export function topOrderOf(page: Page, layerId: EntityId): string | undefined {
   let top: string | undefined;
   for (const entity of page.entities)
-    if ('layerId' in entity && entity.layerId === layerId && (top === undefined || entity.order > top))
-      top = entity.order;
+    if (isLaid(entity) && entity.layerId === layerId && (top === undefined || entity.order > top)) top = entity.order;
   return top;
 }
 

@@ -1,38 +1,14 @@
 import { box, type Box } from '../math';
 import { draftChange, type Change, type Edit } from './change';
-import type { EntityId, LayerEntity, WashTileEntity } from './entity';
+import type { EntityId } from '../kind';
+import type { LayerEntity } from './kinds/layer';
+import { WASH_SIDE, washTile, washTileId, type TilePlace, type WashTileEntity } from './kinds/wash';
 import { find, ofKind, type Page } from './page';
-
-/** Page px on a side of a wash tile. */
-export const WASH_SIDE = 256;
-/** Bytes of a tile's pixels: RGBA, 8 bits each. */
-export const WASH_BYTES = WASH_SIDE * WASH_SIDE * 4;
-/** The MIME type of a tile's bytes (RFC 6713): a zlib stream. */
-export const WASH_TYPE = 'application/zlib';
-
-/** Where a tile of a wash layer lies, in whole tiles from the page's corner. */
-export interface TilePlace {
-  readonly column: number;
-  readonly row: number;
-}
 
 /** What a tile is to hold: bytes by their SHA-256, or nothing. */
 export interface TileContent extends TilePlace {
   readonly blob?: string;
 }
-
-export const washTileId = (layerId: EntityId, { column, row }: TilePlace): EntityId => `${layerId}~${column}~${row}`;
-
-/** A tile; all tiles of a layer have the same order, since none lies over another. */
-export const washTile = (layerId: EntityId, column: number, row: number, blob: string): WashTileEntity => ({
-  kind: 'wash',
-  id: washTileId(layerId, { column, row }),
-  layerId,
-  order: 'a0',
-  column,
-  row,
-  blob,
-});
 
 /** The page px that a tile holds. */
 export const tileBox = ({ column, row }: TilePlace): Box =>

@@ -1,4 +1,6 @@
-import { checkCalm, checkNib, PageError } from '../page';
+import { checkCalm } from '../hand';
+import { checkNib } from '../nib';
+import { PageError } from '../gate';
 import { MOST_NIBS, RackError, SIZE_LIMITS, TWIN_LIMITS, type Rack, type RackNib } from './rack';
 
 const FORMAT = 'true-nib-rack';

@@ -1,4 +1,4 @@
-import { sameValue } from '../page';
+import { sameValue } from '../gate';
 import type { Rack, RackNib } from './rack';
 
 /**

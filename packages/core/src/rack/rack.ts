@@ -1,5 +1,8 @@
 import { clamp } from '../math';
-import { mmToPx, sameValue, type Calm, type Nib } from '../page';
+import { mmToPx } from '../page';
+import { sameValue } from '../gate';
+import type { Calm } from '../hand';
+import type { Nib } from '../nib';
 
 /** What a nib lays down: its ink, the paper's own colour, or nothing, taking away what is there. */
 export type Laying = 'ink' | 'paper' | 'clearing';

@@ -1,5 +1,5 @@
-import { INK_BLACK, PAPER_WHITE } from '../ink';
-import type { Calm, Nib } from '../page';
+import { INK_BLACK, PAPER_WHITE, type Nib } from '../nib';
+import type { Calm } from '../hand';
 import type { Laying, Rack, RackNib } from './rack';
 
 /** Line widths of technical pens, mm: steps of √2 (ISO 9175-1, the widths of ISO 128; the values from memory). */

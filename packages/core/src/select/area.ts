@@ -1,104 +1,80 @@
-import { flattenSpine } from '../curve';
-import { boxOfPoints, type Box, type Point } from '../math';
-import type { Stroke } from '../page';
+import { boxesMeet, boxOfPoints, legMeetsBox, type Box, type Point } from '../math';
+import { holdOf, waysOf, type DrawnEntity } from '../drawn';
 
 /** Page px by which a course is flattened to be tested. */
 const TOLERANCE = 0.25;
 
 export interface AreaOptions {
-  /** Only strokes whose whole course lies inside; those that only reach in are left out. */
+  /** Only what lies inside with its whole course; those that only reach in are left out. */
   readonly whole?: boolean;
 }
 
-/** The strokes whose course reaches into a rectangle. */
-export function strokesInRect<S extends Stroke>(
-  strokes: Iterable<S>,
+/** What reaches into a rectangle with its course. */
+export function foundInRect<E extends DrawnEntity>(
+  entities: Iterable<E>,
   rect: Box,
   { whole = false }: AreaOptions = {},
-): S[] {
+): E[] {
   const isIn = (x: number, y: number) => x >= rect.minX && x <= rect.maxX && y >= rect.minY && y <= rect.maxY;
-  return chosen(strokes, whole, { box: rect, isIn, crosses: (ax, ay, bx, by) => legMeetsBox(ax, ay, bx, by, rect) });
+  // A rectangle has no bays that a leg could leave it through.
+  return chosen(entities, whole, {
+    box: rect,
+    hasBays: false,
+    isIn,
+    crosses: (ax, ay, bx, by) => legMeetsBox(rect, ax, ay, bx, by),
+  });
 }
 
-/** The strokes whose course reaches into a loop, which closes itself; where it crosses itself, by the non-zero rule. */
-export function strokesInLoop<S extends Stroke>(
-  strokes: Iterable<S>,
+/** What reaches into a loop with its course; the loop closes itself, and goes by the non-zero rule where it crosses itself. */
+export function foundInLoop<E extends DrawnEntity>(
+  entities: Iterable<E>,
   loop: readonly Point[],
   { whole = false }: AreaOptions = {},
-): S[] {
+): E[] {
   if (loop.length < 3) return [];
-  return chosen(strokes, whole, new LoopArea(loop));
+  return chosen(entities, whole, new LoopArea(loop));
 }
 
 interface Area {
   readonly box: Box;
+  /** Whether a leg between two places inside may leave it. */
+  readonly hasBays: boolean;
   isIn(x: number, y: number): boolean;
   /** Whether the leg between two points outside meets the area, or that between two points inside leaves it. */
   crosses(ax: number, ay: number, bx: number, by: number): boolean;
 }
 
-function chosen<S extends Stroke>(strokes: Iterable<S>, whole: boolean, area: Area): S[] {
-  const found: S[] = [];
-  for (const stroke of strokes) if (whole ? liesIn(stroke, area) : reachesIn(stroke, area)) found.push(stroke);
+function chosen<E extends DrawnEntity>(entities: Iterable<E>, whole: boolean, area: Area): E[] {
+  const found: E[] = [];
+  for (const entity of entities) if (whole ? liesIn(entity, area) : reachesIn(entity, area)) found.push(entity);
   return found;
 }
 
-function reachesIn({ spine }: Stroke, area: Area): boolean {
-  const hull = controlBox(spine.points);
-  if (!meets(hull, area.box)) return false;
-  const line = flattenSpine(spine, TOLERANCE);
-  if (area.isIn(line[0], line[1])) return true;
-  for (let i = 3; i < line.length; i += 3)
-    if (area.isIn(line[i], line[i + 1]) || area.crosses(line[i - 3], line[i - 2], line[i], line[i + 1])) return true;
-  return false;
+function reachesIn(entity: DrawnEntity, area: Area): boolean {
+  if (!boxesMeet(holdOf([entity]), area.box)) return false;
+  return waysOf(entity, TOLERANCE).some(({ points: p, stride }) => {
+    if (area.isIn(p[0], p[1])) return true;
+    for (let i = stride; i < p.length; i += stride)
+      if (area.isIn(p[i], p[i + 1]) || area.crosses(p[i - stride], p[i - stride + 1], p[i], p[i + 1])) return true;
+    return false;
+  });
 }
 
-function liesIn({ spine }: Stroke, area: Area): boolean {
-  if (!meets(controlBox(spine.points), area.box)) return false;
-  const line = flattenSpine(spine, TOLERANCE);
-  if (!area.isIn(line[0], line[1])) return false;
-  for (let i = 3; i < line.length; i += 3) {
-    if (!area.isIn(line[i], line[i + 1])) return false;
-    // A rectangle has no bays that a leg could leave it through.
-    if (area instanceof LoopArea && area.crosses(line[i - 3], line[i - 2], line[i], line[i + 1])) return false;
-  }
-  return true;
-}
-
-function controlBox(points: Float64Array): Box {
-  let [minX, minY, maxX, maxY] = [Infinity, Infinity, -Infinity, -Infinity];
-  for (let i = 0; i < points.length; i += 3) {
-    if (points[i] < minX) minX = points[i];
-    if (points[i] > maxX) maxX = points[i];
-    if (points[i + 1] < minY) minY = points[i + 1];
-    if (points[i + 1] > maxY) maxY = points[i + 1];
-  }
-  return { minX, minY, maxX, maxY };
-}
-
-const meets = (a: Box, b: Box): boolean => a.minX <= b.maxX && b.minX <= a.maxX && a.minY <= b.maxY && b.minY <= a.maxY;
-
-/** Liang and Barsky (1984): the stretch of a leg that lies within all four edges. */
-function legMeetsBox(ax: number, ay: number, bx: number, by: number, box: Box): boolean {
-  let low = 0;
-  let high = 1;
-  for (const [step, room] of [
-    [ax - bx, ax - box.minX],
-    [bx - ax, box.maxX - ax],
-    [ay - by, ay - box.minY],
-    [by - ay, box.maxY - ay],
-  ]) {
-    if (step === 0) {
-      if (room < 0) return false;
-    } else if (step < 0) low = Math.max(low, room / step);
-    else high = Math.min(high, room / step);
-  }
-  return low <= high;
+function liesIn(entity: DrawnEntity, area: Area): boolean {
+  if (!boxesMeet(holdOf([entity]), area.box)) return false;
+  return waysOf(entity, TOLERANCE).every(({ points: p, stride }) => {
+    for (let i = 0; i < p.length; i += stride) {
+      if (!area.isIn(p[i], p[i + 1])) return false;
+      if (i > 0 && area.hasBays && area.crosses(p[i - stride], p[i - stride + 1], p[i], p[i + 1])) return false;
+    }
+    return true;
+  });
 }
 
 /** A drawn loop, with its edges sorted into bands so that a point meets only the few beside it. */
 class LoopArea implements Area {
   readonly box: Box;
+  readonly hasBays = true;
   private readonly bands: number[][];
   private readonly height: number;
 

@@ -12,7 +12,7 @@ import {
   projectiveOf,
   type Matrix3x3,
 } from '../math';
-import { PageError } from '../page';
+import { PageError } from '../gate';
 import { homographyBetween, type Quad } from './homography';
 
 /**

@@ -1,5 +1,5 @@
 import { afterwards, invertProjective, type Matrix3x3, type Point } from '../math';
-import { PageError } from '../page';
+import { PageError } from '../gate';
 
 export type Quad = readonly [Point, Point, Point, Point];
 

@@ -3,5 +3,4 @@ export * from './frame';
 export * from './homography';
 export * from './likeness';
 export * from './mask';
-export * from './transform';
 export * from './warp';

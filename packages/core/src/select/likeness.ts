@@ -1,4 +1,4 @@
-import type { Stroke } from '../page';
+import type { Stroke } from '../stroke';
 
 /** The strokes drawn with the same nib as any of `like`, whatever its size and colour. */
 export function sameNib<S extends Stroke>(strokes: Iterable<S>, like: Iterable<Stroke>): S[] {

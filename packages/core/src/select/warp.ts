@@ -1,5 +1,5 @@
 import { boxCorners, boxOfPoints, applyProjective, depthAt, type Matrix3x3 } from '../math';
-import { PageError } from '../page';
+import { PageError } from '../gate';
 import { inverseOf } from './homography';
 import { maskBox, type Pixels } from './mask';
 

@@ -1,5 +1,6 @@
 import { segmentCount, type Spine } from '../curve';
-import { checkSpine, GUIDE_LIMITS, PageError } from '../page';
+import { checkSpine, PageError } from '../gate';
+import { GUIDE_LIMITS } from '../guides';
 import { centredRings, type Template } from './templates';
 
 /** Cubics that an outline of one's own may have in all: more would make every line along it slow. */

@@ -1,7 +1,10 @@
 import { widestOf } from '../curve';
 import type { Point } from '../math';
-import { gapToStroke, recolourStroke, rubStroke } from '../mend';
-import { replacedBy, type Edit, type EntityId, type StrokeEntity } from '../page';
+import { gapTo, type DrawnEntity } from '../drawn';
+import { recolourStroke, rubStroke } from '../mend';
+import { replacedBy, type Edit } from '../page';
+import type { EntityId } from '../kind';
+import type { StrokeEntity } from '../stroke';
 
 /** How a layer shows a stroke. */
 export type Shown = (stroke: StrokeEntity) => StrokeEntity;
@@ -49,17 +52,17 @@ function thickness(stroke: StrokeEntity, shown: Shown): number {
 }
 
 /**
- * Lifts strokes whole. A drag takes all whose ink it touches; a tap that touches none takes the nearest one within
+ * Lifts what was drawn, whole. A drag takes all whose marks it touches; a tap that touches none takes the nearest one within
  * `reach` page px.
  */
 export function liftedEdits(
-  strokes: Iterable<StrokeEntity>,
+  drawn: Iterable<DrawnEntity>,
   from: Point,
   to: Point,
   reach: number,
-  shown: Shown = asDrawn,
+  shown: (entity: DrawnEntity) => DrawnEntity = (entity) => entity,
 ): Edit[] {
-  const gaps = [...strokes].map((stroke) => ({ stroke, gap: gapToStroke(shown(stroke), from, to, reach) }));
+  const gaps = [...drawn].map((entity) => ({ entity, gap: gapTo(shown(entity), from, to, reach) }));
   const touched = gaps.filter(({ gap }) => gap <= 0);
   const isTap = from.x === to.x && from.y === to.y;
   const nearest = gaps.reduce<(typeof gaps)[number] | undefined>(
@@ -67,5 +70,5 @@ export function liftedEdits(
     undefined,
   );
   const taken = touched.length > 0 || !isTap ? touched : nearest ? [nearest] : [];
-  return taken.map(({ stroke }) => ({ before: stroke, after: null }));
+  return taken.map(({ entity }) => ({ before: entity, after: null }));
 }

@@ -6,11 +6,11 @@ import {
   orderBetween,
   topOfStack,
   type Change,
-  type EntityId,
   type LayerEntity,
   type Page,
   type PictureEntity,
 } from '../page';
+import type { EntityId } from '../kind';
 import { fittedPlacement } from './place';
 
 /** A picture that is brought in: its bytes' fingerprint and its size in its own px. */

@@ -4,7 +4,8 @@ import paper from 'paper/dist/paper-core';
 import SvgPath from 'svgpath';
 import { checkSvgPicture, chunk, crc32, pageToSvg, PngWriter } from '../../src/formats';
 import { drawStroke, outlineOf } from '../../src/ink';
-import { applyChange, newPage, washTile, type StrokeEntity } from '../../src/page';
+import { applyChange, newPage, washTile } from '../../src/page';
+import type { StrokeEntity } from '../../src/stroke';
 import { areaOf, brush, drawn, even, liner, tapered, wave, zigzag } from '../hands';
 import { adding, change, layer, picture } from '../page/entities';
 

@@ -1,17 +1,22 @@
 import { drawStroke, outlineOf } from '../../src/ink';
 import { spineBox, spineLength } from '../../src/curve';
-import { PageError, type Nib, type Stroke } from '../../src/page';
-import { strokesToSvg, svgToStrokes } from '../../src/formats';
-import { brush, drawn, even, liner, wave } from '../hands';
+import { PageError } from '../../src/gate';
+import type { Nib } from '../../src/nib';
+import type { StrokeEntity } from '../../src/stroke';
+import { drawnToSvg, svgToDrawn } from '../../src/formats';
+import { brush, drawn, even, laid, liner, wave } from '../hands';
 
 const svg = (inner: string, more = '') =>
   `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 400 300"${more}>${inner}</svg>`;
 const rough: Nib = { ...brush, edge: { kind: 'rough', amount: 0.4, grain: 6 } };
-const line = drawStroke(drawn(wave, { tremor: 1 }), brush, even(30));
+const line: StrokeEntity = {
+  ...laid(drawStroke(drawn(wave, { tremor: 1 }), brush, even(30)), 'copied'),
+  layerId: 'copied',
+};
 
 describe('strokes on the clipboard', () => {
   it('come back number for number', () => {
-    const [back] = svgToStrokes(strokesToSvg([line]), liner);
+    const [back] = svgToDrawn(drawnToSvg([line]), liner);
     expect(back).toEqual(line);
   });
 
@@ -19,14 +24,14 @@ describe('strokes on the clipboard', () => {
     ['with an end cut slantwise', { ...line, ends: ['flat', { gone: Float64Array.of(0, 0, 40, 0, 0, 40) }] as const }],
     ['with a broken edge, which breaks where it did', { ...line, nib: rough, grain: { seed: 7, offset: 120 } }],
     ['as a blot', { ...line, fills: true as const }],
-  ])('come back %s', (_how, stroke: Stroke) => {
-    const [back] = svgToStrokes(strokesToSvg([stroke]), liner);
+  ])('come back %s', (_how, stroke: StrokeEntity) => {
+    const [back] = svgToDrawn(drawnToSvg([stroke]), liner);
     expect(back).toEqual(stroke);
     expect(outlineOf(back)).toEqual(outlineOf(stroke));
   });
 
   it('come from any SVG: lines as wide and as coloured as they are', () => {
-    const [straight, bent] = svgToStrokes(
+    const [straight, bent] = svgToDrawn(
       svg(
         '<g stroke="#b8402a" stroke-width="3" transform="translate(10 20) scale(2)"><line x1="0" y1="0" x2="50" y2="0"/><path fill="none" d="M0 0q10 20 40 0"/></g>',
       ),
@@ -40,7 +45,7 @@ describe('strokes on the clipboard', () => {
   });
 
   it('shapes without a line become their contour, drawn with the nib in hand', () => {
-    const [ring, box] = svgToStrokes(
+    const [ring, box] = svgToDrawn(
       svg('<circle cx="100" cy="100" r="50"/><rect x="1" y="2" width="30" height="40"/>'),
       liner,
     );
@@ -52,7 +57,7 @@ describe('strokes on the clipboard', () => {
   });
 
   it('what is only kept for use elsewhere is not drawn', () => {
-    expect(() => svgToStrokes(svg('<defs><path d="M0 0L9 9"/></defs><text>Hi</text>'), liner)).toThrow(/no lines/);
+    expect(() => svgToDrawn(svg('<defs><path d="M0 0L9 9"/></defs><text>Hi</text>'), liner)).toThrow(/no lines/);
   });
 
   it.each([
@@ -64,16 +69,16 @@ describe('strokes on the clipboard', () => {
     ['more shapes than a page holds', svg('<path d="M0 0L9 9"/>'.repeat(20_001)), /more than 20000 shapes/],
     ['a damaged line', svg('<path d="M0 0L10 10Lfoo 3"/>'), /is damaged/],
     ['a line without end', svg('<path d="M0 0L1e999 3"/>'), /no numbers/],
-    ['damaged strokes of ours', svg('<path d="M0 0L9 9" data-stroke="%7Bx"/>'), /damaged/],
+    ['damaged strokes of ours', svg('<g data-drawn="%7Bx"/>'), /damaged/],
     [
       'strokes of ours a million px away',
       svg(
-        `<path d="M0 0" data-stroke="${encodeURIComponent(JSON.stringify({ points: [1e9, ...new Array(11).fill(0)], nib: liner, ends: ['round', 'round'] }))}"/>`,
+        `<g data-drawn="${encodeURIComponent(JSON.stringify({ ...line, spine: { points: [1e9, ...new Array(11).fill(0)], closed: false } }))}"/>`,
       ),
       /1000000/,
     ],
   ])('%s is refused in a sentence', (_what, text, reason) => {
-    expect(() => svgToStrokes(text, liner)).toThrow(reason);
-    expect(() => svgToStrokes(text, liner)).toThrow(PageError);
+    expect(() => svgToDrawn(text, liner)).toThrow(reason);
+    expect(() => svgToDrawn(text, liner)).toThrow(PageError);
   });
 });

@@ -1,16 +1,8 @@
 import { flattenSpine, pointAt, segmentCount, type Spine } from '../../src/curve';
-import type { Courses } from '../../src/guides';
+import type { Courses } from '../../src/tethers';
 import type { Point } from '../../src/math';
-import {
-  applyChange,
-  draftChange,
-  newPage,
-  type Entity,
-  type GuideEntity,
-  type GuideShape,
-  type Page,
-  type PageSize,
-} from '../../src/page';
+import { applyChange, draftChange, newPage, type Entity, type Page, type PageSize } from '../../src/page';
+import type { GuideEntity, GuideShape } from '../../src/guides';
 
 export const at = (x: number, y: number): Point => ({ x, y });
 

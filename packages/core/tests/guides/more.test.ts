@@ -1,25 +1,9 @@
-import {
-  boxAlong,
-  boxAxes,
-  guidedWay,
-  project,
-  symmetricStrokes,
-  symmetryMaps,
-  trackOf,
-  twinEdits,
-} from '../../src/guides';
+import { boxAlong, boxAxes, guidedWay, project, symmetricStrokes, symmetryMaps, trackOf } from '../../src/guides';
+import { twinEdits } from '../../src/tethers';
 import { apply, distance, rotation, then, translation, type Matrix } from '../../src/math';
-import {
-  applyChange,
-  draftChange,
-  inked,
-  mapPath,
-  newPage,
-  type Edit,
-  type EllipsePath,
-  type Page,
-  type StrokeEntity,
-} from '../../src/page';
+import { applyChange, draftChange, newPage, type Edit, type Page } from '../../src/page';
+import { inked, type StrokeEntity } from '../../src/stroke';
+import { mapPath, type EllipsePath } from '../../src/curve';
 import { lineSpine } from '../../src/shapes';
 import { checkOwnTemplate, ownTemplate, searchTemplates, templateToJson, TEMPLATES } from '../../src/templates';
 import { liner } from '../hands';

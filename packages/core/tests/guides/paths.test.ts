@@ -2,7 +2,7 @@ import { Bezier } from 'bezier-js';
 import ClipperLib from 'clipper-lib';
 import fc from 'fast-check';
 import fzero from 'fzero';
-import { nearestOnSpine, spineLength, type Spine } from '../../src/curve';
+import { nearestOnSpine, spineLength, type Spine, type EllipsePath, type LinePath } from '../../src/curve';
 import {
   echoThrough,
   edgePaths,
@@ -13,9 +13,9 @@ import {
   spineAlong,
   trackOf,
   isOnRuler,
+  type GuideGrid,
 } from '../../src/guides';
 import { distance } from '../../src/math';
-import type { EllipsePath, GuideGrid, LinePath } from '../../src/page';
 import { degreeEllipse, TEMPLATES } from '../../src/templates';
 import { at, bow, guide, places, polyline } from './guides';
 

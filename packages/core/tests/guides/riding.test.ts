@@ -1,7 +1,10 @@
 import fc from 'fast-check';
 import { project, rideGuide, ridingOn, trackOf } from '../../src/guides';
-import { drawStroke, LiveStroke, recalm, type Stroke } from '../../src/ink';
-import type { Calm, GuidePath, Nib, PenSample } from '../../src/page';
+import { drawStroke, LiveStroke, recalm } from '../../src/ink';
+import type { Stroke } from '../../src/stroke';
+import type { Calm, PenSample } from '../../src/hand';
+import type { GuidePath } from '../../src/curve';
+import type { Nib } from '../../src/nib';
 import { SHIPPED_NIBS } from '../../src/rack';
 import { TEMPLATES } from '../../src/templates';
 import { brush, drawn, even, liner, raw, straight, tapered, wave, zigzag } from '../hands';

@@ -8,9 +8,12 @@ import {
   symmetryMaps,
   isInside,
   rake,
+  type SymmetryShape,
+  type WheelShape,
 } from '../../src/guides';
 import { apply, distance, then } from '../../src/math';
-import { inked, type Nib, type SymmetryShape, type WheelShape } from '../../src/page';
+import { inked } from '../../src/stroke';
+import type { Nib } from '../../src/nib';
 import { lineSpine } from '../../src/shapes';
 import { liner, tapered } from '../hands';
 import { at, bow, places } from './guides';

@@ -1,35 +1,21 @@
+import { coursesAfter, isImage, moveGuide, releasedEdits, tetheredLinesOf } from '../../src/tethers';
 import {
-  coursesAfter,
-  isImage,
-  moveGuide,
   obeys,
   pathThrough,
   project,
   rake,
-  releasedEdits,
   rideGuide,
   symmetricStrokes,
   symmetryMaps,
-  tetheredLinesOf,
   spineAlong,
+  type GuideEntity,
+  type GuideShape,
 } from '../../src/guides';
-import { spineLength } from '../../src/curve';
+import { spineLength, type GuidePath } from '../../src/curve';
 import { drawStroke } from '../../src/ink';
 import { distance, type Point } from '../../src/math';
-import {
-  applyChange,
-  checkEntity,
-  find,
-  inked,
-  invertChange,
-  ofKind,
-  type Entity,
-  type GuideEntity,
-  type GuidePath,
-  type GuideShape,
-  type Page,
-  type StrokeEntity,
-} from '../../src/page';
+import { applyChange, checkEntity, find, invertChange, ofKind, type Entity, type Page } from '../../src/page';
+import { inked, type StrokeEntity } from '../../src/stroke';
 import { brush, drawn, edgeKinkOf, liner, raw } from '../hands';
 import { widthAt } from '../mend/lines';
 import { at, bow, guide, pageOf as pageWith, places, waysIn } from './guides';

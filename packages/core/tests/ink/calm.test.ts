@@ -1,5 +1,6 @@
 import fc from 'fast-check';
-import { calmed, calmerFor, calmReach, makeCalmer, type Calm } from '../../src/ink';
+import { calmed, calmerFor, calmReach, makeCalmer } from '../../src/ink';
+import type { Calm } from '../../src/hand';
 import { drawn, even, raw, straight, wave, zigzag } from '../hands';
 
 /** The mean distance of neighbouring samples' turns: how much a line shivers. */

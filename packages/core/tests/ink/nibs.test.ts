@@ -1,16 +1,8 @@
 import ClipperLib from 'clipper-lib';
 import { flattenSpine, pointAt, segmentCount, spineLength } from '../../src/curve';
-import {
-  drawStroke,
-  inkedRings,
-  leanOf,
-  LiveStroke,
-  outlineOf,
-  widthsOf,
-  type Nib,
-  type PenSample,
-} from '../../src/ink';
-import { profileAt } from '../../src/page';
+import { drawStroke, inkedRings, leanOf, LiveStroke, outlineOf, widthsOf } from '../../src/ink';
+import { type Nib, profileAt } from '../../src/nib';
+import type { PenSample } from '../../src/hand';
 import { areaOf, brush, drawn, even, liner, raw, straight, wave } from '../hands';
 
 const unionArea = (rings: readonly ArrayLike<number>[]): number => {

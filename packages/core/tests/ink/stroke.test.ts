@@ -1,6 +1,8 @@
 import fc from 'fast-check';
 import { nearestOnSpine, spineLength } from '../../src/curve';
-import { drawStroke, LiveStroke, pressureOf, taperAt, taperLengths, widthUnder } from '../../src/ink';
+import { drawStroke, LiveStroke } from '../../src/ink';
+import { pressureOf } from '../../src/hand';
+import { taperAt, taperLengths, widthUnder } from '../../src/nib';
 import { SHIPPED_NIBS } from '../../src/rack';
 import { brush, drawn, even, liner, raw, straight, tapered, wave, zigzag } from '../hands';
 

@@ -1,17 +1,8 @@
 import { flattenSpine } from '../../src/curve';
-import {
-  calmed,
-  drawStroke,
-  LiveStroke,
-  recalm,
-  sprung,
-  TOW_PAUSE,
-  whyNotRecalm,
-  type Calm,
-  type PenSample,
-} from '../../src/ink';
-import { packSamples, unpackSamples, type Stroke } from '../../src/page';
-import { transformStrokes } from '../../src/select';
+import { calmed, drawStroke, LiveStroke, recalm, sprung, TOW_PAUSE, whyNotRecalm } from '../../src/ink';
+import { type Calm, type PenSample, packSamples, unpackSamples } from '../../src/hand';
+import type { Stroke } from '../../src/stroke';
+import { mappedStroke } from '../../src/drawn';
 import { brush, drawn, even, liner, raw, ring, straight, wave } from '../hands';
 
 const tow = (strength: number, lag = 0): Calm => ({ way: 'tow', strength, lag });
@@ -218,7 +209,7 @@ describe('re-calming', () => {
 
   it('follows a line that was moved and turned since, and keeps its weight', () => {
     const [c, s] = [Math.cos(0.4), Math.sin(0.4)];
-    const [moved] = transformStrokes([stroke], [c, -s, 30, s, c, -12, 0, 0, 1], { scaleWidth: false });
+    const moved = mappedStroke(stroke, [c, -s, 30, s, c, -12, 0, 0, 1], { scaleWidth: false });
     const again = recalm(moved, hand, even(60));
     again.spine.points.forEach((value, k) => expect(value).toBeCloseTo(moved.spine.points[k], 9));
   });

@@ -13,7 +13,7 @@ import {
   smoothNode,
   type Spine,
 } from '../../src/curve';
-import { strokesToSvg, svgToStrokes } from '../../src/formats';
+import { drawnToSvg, svgToDrawn } from '../../src/formats';
 import { drawStroke, outlineOf } from '../../src/ink';
 import { seededRandom, type Point } from '../../src/math';
 import {
@@ -31,21 +31,13 @@ import {
   weighed,
   withNib,
 } from '../../src/mend';
-import {
-  applyChange,
-  checkEntity,
-  draftChange,
-  newPage,
-  ofKind,
-  pack,
-  PageError,
-  sameValue,
-  unpackEntity,
-  type Edit,
-  type StrokeEntity,
-} from '../../src/page';
+import { applyChange, checkEntity, draftChange, newPage, ofKind, type Edit } from '../../src/page';
+import { pack, unpackEntity } from '../../src/wire';
+import { PageError, sameValue } from '../../src/gate';
+import type { StrokeEntity } from '../../src/stroke';
 import { nibAt, SHIPPED_NIBS } from '../../src/rack';
-import { homographyBetween, transformStrokes } from '../../src/select';
+import { mapped } from '../../src/drawn';
+import { homographyBetween } from '../../src/select';
 import { drawn } from '../hands';
 import { planned } from './lines';
 
@@ -165,12 +157,17 @@ const DEEDS: Readonly<Record<string, Deed>> = {
         return k % 2 === 0 ? [{ x: x + by.x, y: all[k + 1] + by.y }] : [];
       }) as [Point, Point, Point, Point];
     const map = homographyBetween(quad(0), quad(150));
-    return transformStrokes([one], map, { scaleWidth: random() < 0.5 }).flatMap((after) => becomes(one, after));
+    return mapped([one], map, { scaleWidth: random() < 0.5 }).flatMap((after) => becomes(one, after));
   },
   paste: (one) =>
     falls(
       one,
-      svgToStrokes(strokesToSvg([one]), one.nib).map((stroke) => ({ ...one, ...stroke })),
+      svgToDrawn(drawnToSvg([one]), one.nib).map((stroke) => ({
+        ...stroke,
+        id: one.id,
+        layerId: one.layerId,
+        order: one.order,
+      })),
     ),
 };
 

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
-import { applyChange, draftChange, invertChange, newPage, ofKind, type Page, type StrokeEntity } from '../../src/page';
+import { applyChange, draftChange, invertChange, newPage, ofKind, type Page } from '../../src/page';
+import type { StrokeEntity } from '../../src/stroke';
 import { linesWithin, nearestLine, rubStroke, snip, type MendDeed } from '../../src/mend';
 import { bar, entities, planned } from './lines';
 

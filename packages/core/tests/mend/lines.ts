@@ -9,7 +9,8 @@ import {
   type Spine,
 } from '../../src/curve';
 import { planning, type MendDeed } from '../../src/mend';
-import { inked, type Edit, type Stroke, type StrokeEntity } from '../../src/page';
+import { inked, type Stroke, type StrokeEntity } from '../../src/stroke';
+import type { Edit } from '../../src/page';
 import { ellipseSpine, lineSpine } from '../../src/shapes';
 import { liner } from '../hands';
 

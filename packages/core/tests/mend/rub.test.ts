@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { nearestOnSpine, pointAt, spineLength } from '../../src/curve';
 import { drawStroke } from '../../src/ink';
-import { gapToStroke, rubStroke } from '../../src/mend';
+import { gapToStroke } from '../../src/drawn';
+import { rubStroke } from '../../src/mend';
 import { drawn, even, liner, raw, straight, wave } from '../hands';
 
 const line = drawStroke(

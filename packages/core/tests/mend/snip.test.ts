@@ -4,7 +4,8 @@ import { makeSpine, nearestOnSpine, placeNumber, spineLength } from '../../src/c
 import type { Point } from '../../src/math';
 import { pieceAt, piecesOf, Snipper, withoutPieces } from '../../src/mend';
 import { outlineOf } from '../../src/ink';
-import { inked, styledStroke, type Nib, type Stroke, type StrokeEntity } from '../../src/page';
+import { inked, styledStroke, type Stroke, type StrokeEntity } from '../../src/stroke';
+import type { Nib } from '../../src/nib';
 import { area, inkArea, inkBetween, inkOf, toRing } from '../areas';
 import { liner } from '../hands';
 import { bar, circle } from './lines';

@@ -15,7 +15,8 @@ import {
   type MendDeed,
   type MendPlan,
 } from '../../src/mend';
-import { styledStroke, type InkStyle, type Nib, type Stroke, type StrokeEntity } from '../../src/page';
+import { styledStroke, type Stroke, type StrokeEntity } from '../../src/stroke';
+import type { InkStyle, Nib } from '../../src/nib';
 import { area, inkArea, inkBetween, inkOf, toRing } from '../areas';
 import { drawn, edgeKinkOf, even, liner } from '../hands';
 import { bar, circle, entities, kinkOf, widthAt } from './lines';

@@ -15,7 +15,7 @@ import {
   Widths,
   withNib,
 } from '../../src/mend';
-import { checkStroke, type Stroke, type StrokeEntity } from '../../src/page';
+import { checkStroke, type Stroke, type StrokeEntity } from '../../src/stroke';
 import { area, inkArea, inkBetween, inkOf, toRing } from '../areas';
 import { brush, drawn, edgeKinkOf, even, liner, raw, wave } from '../hands';
 import { bar, circle, entities, kinkOf, straightSpine, widthAt } from './lines';

@@ -1,14 +1,7 @@
 import { makeSpine } from '../../src/curve';
-import {
-  newLayer,
-  packSamples,
-  type Change,
-  type Edit,
-  type LayerEntity,
-  type PictureEntity,
-  type SamplesEntity,
-  type StrokeEntity,
-} from '../../src/page';
+import { newLayer, type Change, type Edit, type LayerEntity, type PictureEntity } from '../../src/page';
+import { packSamples } from '../../src/hand';
+import type { SamplesEntity, StrokeEntity } from '../../src/stroke';
 import { liner } from '../hands';
 
 export const layer = (

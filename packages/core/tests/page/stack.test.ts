@@ -16,10 +16,8 @@ import {
   newPage,
   nodeOf,
   ofKind,
-  PageError,
   paperOf,
   placedAbove,
-  PLAIN_STYLE,
   restyleLayer,
   rowsOf,
   shortened,
@@ -28,9 +26,11 @@ import {
   withTheOneBelow,
   type Change,
   type Entity,
-  type GuideEntity,
   type Page,
 } from '../../src/page';
+import { PageError } from '../../src/gate';
+import { PLAIN_STYLE } from '../../src/nib';
+import type { GuideEntity } from '../../src/guides';
 import { guide } from '../guides/guides';
 import { adding, change, layer, picture, stroke } from './entities';
 

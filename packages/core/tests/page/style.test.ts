@@ -1,6 +1,8 @@
 import { flattenSpine, nearestOnSpine, spineLength } from '../../src/curve';
 import { drawStroke } from '../../src/ink';
-import { keptWidth, PLAIN_STYLE, pressureFor, shownStyle, styledStroke, styledWidth, widthUnder } from '../../src/page';
+import { keptWidth, styledStroke, styledWidth } from '../../src/stroke';
+import { PLAIN_STYLE, pressureFor, widthUnder } from '../../src/nib';
+import { shownStyle } from '../../src/page';
 import { brush, drawn, even, liner, tapered, wave } from '../hands';
 import { layer } from './entities';
 

@@ -9,7 +9,6 @@ import {
   mergedLayers,
   newPage,
   ofKind,
-  PageError,
   tileBox,
   tilePlaces,
   washTile,
@@ -19,6 +18,7 @@ import {
   type Entity,
   type Page,
 } from '../../src/page';
+import { PageError } from '../../src/gate';
 import { adding, change, layer } from './entities';
 
 const name = (digit: string) => digit.repeat(64);

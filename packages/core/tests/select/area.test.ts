@@ -1,20 +1,20 @@
 import ClipperLib from 'clipper-lib';
 import { flattenSpine } from '../../src/curve';
 import { seededRandom, type Point } from '../../src/math';
-import type { Stroke } from '../../src/page';
-import { sameColour, sameNib, strokesInLoop, strokesInRect } from '../../src/select';
+import type { Stroke, StrokeEntity } from '../../src/stroke';
+import { foundInLoop, foundInRect, sameColour, sameNib } from '../../src/select';
 import { drawStroke } from '../../src/ink';
-import { brush, liner, raw } from '../hands';
+import { brush, laid, liner, raw } from '../hands';
 
 const random = seededRandom(11);
-const scribble = (): Stroke => {
+const scribble = (): StrokeEntity => {
   const [x, y, a, b] = [random() * 900, random() * 900, 20 + random() * 120, random() * 6];
   const hand = Array.from({ length: 24 }, (_, k) => ({
     x: x + a * Math.cos(b + k / 5),
     y: y + a * Math.sin(b * 2 + k / 4),
     pressure: 0.5,
   }));
-  return drawStroke(hand, liner, raw);
+  return laid(drawStroke(hand, liner, raw));
 };
 const strokes = Array.from({ length: 300 }, scribble);
 
@@ -57,8 +57,8 @@ describe('selecting by an area', () => {
 
   // Source: clipper-lib 6.4.2 (Angus Johnson's Clipper, BSL), open paths clipped by a polygon.
   it.each([
-    ['a loop', loop, (whole: boolean) => strokesInLoop(strokes, loop, { whole })],
-    ['a rectangle', corners, (whole: boolean) => strokesInRect(strokes, rect, { whole })],
+    ['a loop', loop, (whole: boolean) => foundInLoop(strokes, loop, { whole })],
+    ['a rectangle', corners, (whole: boolean) => foundInRect(strokes, rect, { whole })],
   ])('by %s finds what a polygon library finds', (_what, polygon, select) => {
     const reaching = strokes.filter((stroke) => byClipper(courseOf(stroke), polygon).inside > 0);
     const whole = strokes.filter((stroke) => {
@@ -74,14 +74,14 @@ describe('selecting by an area', () => {
 
   it('a straight line right through is touched, though neither end lies inside', () => {
     const hand = [0, 1000].map((x) => ({ x, y: 500, pressure: 0.5 }));
-    const through = drawStroke(hand, liner, raw);
-    expect(strokesInRect([through], rect)).toEqual([through]);
-    expect(strokesInRect([through], rect, { whole: true })).toEqual([]);
-    expect(strokesInLoop([through], corners)).toEqual([through]);
+    const through = laid(drawStroke(hand, liner, raw));
+    expect(foundInRect([through], rect)).toEqual([through]);
+    expect(foundInRect([through], rect, { whole: true })).toEqual([]);
+    expect(foundInLoop([through], corners)).toEqual([through]);
   });
 
   it('a loop of less than three points selects nothing', () => {
-    expect(strokesInLoop(strokes, loop.slice(0, 2))).toEqual([]);
+    expect(foundInLoop(strokes, loop.slice(0, 2))).toEqual([]);
   });
 });
 

@@ -1,6 +1,6 @@
 import { Matrix, solve } from 'ml-matrix';
 import { translation, projectiveOf } from '../../src/math';
-import { PageError } from '../../src/page';
+import { PageError } from '../../src/gate';
 import { homographyBetween, warpPixels, type Pixels, type Quad } from '../../src/select';
 
 /** A soft disc in one colour. */

@@ -10,7 +10,7 @@ import {
   type Spine,
 } from '../../src/curve';
 import { distance, type Point } from '../../src/math';
-import { inked } from '../../src/page';
+import { inked } from '../../src/stroke';
 import {
   arcSpine,
   bentPath,

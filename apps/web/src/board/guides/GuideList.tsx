@@ -1,4 +1,4 @@
-import type { GuideEntity } from '@true-nib/core/page';
+import type { GuideEntity } from '@true-nib/core/guides';
 import Eye from 'lucide-react-native/icons/eye';
 import EyeOff from 'lucide-react-native/icons/eye-off';
 import { Pressable, Text, View } from 'react-native';

@@ -1,14 +1,14 @@
-import { aimedAt, WAY_NAMES } from '@true-nib/core/guides';
 import {
-  find,
+  aimedAt,
+  WAY_NAMES,
   FRAME_WAYS,
-  ofKind,
   type GuideEntity,
   type GuideGrid,
   type GuideShape,
   type StraightedgeShape,
   type WheelShape,
-} from '@true-nib/core/page';
+} from '@true-nib/core/guides';
+import { find, ofKind } from '@true-nib/core/page';
 import { Text, View } from 'react-native';
 import { useShallow } from 'zustand/react/shallow';
 import { Button } from '../../look/Button';

@@ -1,4 +1,4 @@
-import type { GuideEntity } from '@true-nib/core/page';
+import type { GuideEntity } from '@true-nib/core/guides';
 import { View } from 'react-native';
 import { Button } from '../../look/Button';
 import { Choice } from '../../look/Choice';

@@ -1,4 +1,4 @@
-import { releasedEdits } from '@true-nib/core/guides';
+import { releasedEdits } from '@true-nib/core/tethers';
 import { ofKind } from '@true-nib/core/page';
 import { Text, View } from 'react-native';
 import { Button } from '../../look/Button';

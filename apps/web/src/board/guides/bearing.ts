@@ -1,4 +1,5 @@
-import { LiveStroke, type Calm } from '@true-nib/core/ink';
+import { LiveStroke } from '@true-nib/core/ink';
+import type { Calm, PenSample } from '@true-nib/core/hand';
 import {
   actsOn,
   boxAlong,
@@ -17,20 +18,14 @@ import {
   waysOf,
   type Choice,
   type Ranking,
-} from '@true-nib/core/guides';
-import { afterwards, distance, projectiveOf, type Matrix, type Matrix3x3, type Point } from '@true-nib/core/math';
-import {
-  byOrder,
-  find,
-  ofKind,
-  type EntityId,
   type FoldShape,
   type GuideEntity,
-  type Nib,
-  type Page,
-  type PenSample,
-  type Stroke,
-} from '@true-nib/core/page';
+} from '@true-nib/core/guides';
+import { afterwards, distance, projectiveOf, type Matrix, type Matrix3x3, type Point } from '@true-nib/core/math';
+import { byOrder, find, ofKind, type Page } from '@true-nib/core/page';
+import type { EntityId } from '@true-nib/core/kind';
+import type { Nib } from '@true-nib/core/nib';
+import type { Stroke } from '@true-nib/core/stroke';
 import { zoomOf } from '../../render/view';
 import { newId } from '../../session/ids';
 import type { Board } from '../inkHand';

@@ -1,14 +1,8 @@
-import { checkMove, moveGuide, tetheredCount } from '@true-nib/core/guides';
-import {
-  find,
-  ofKind,
-  PageError,
-  type Edit,
-  type EntityId,
-  type GuideEntity,
-  type GuideShape,
-  type Page,
-} from '@true-nib/core/page';
+import { checkMove, moveGuide, tetheredCount } from '@true-nib/core/tethers';
+import { find, ofKind, type Edit, type Page } from '@true-nib/core/page';
+import { PageError } from '@true-nib/core/gate';
+import type { EntityId } from '@true-nib/core/kind';
+import type { GuideEntity, GuideShape } from '@true-nib/core/guides';
 import { breath } from '../../breath';
 import { say } from '../../look/notices';
 import type { Board } from '../inkHand';

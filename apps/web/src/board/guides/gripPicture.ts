@@ -1,5 +1,5 @@
 import { apply, type Matrix, type Point } from '@true-nib/core/math';
-import type { GuideShape } from '@true-nib/core/page';
+import type { GuideShape } from '@true-nib/core/guides';
 import { drawKnot, strokeBoth, type OverlayColours } from '../../render/overlay';
 import type { GripPlace } from './grips';
 

@@ -27,9 +27,11 @@ import {
   type FrameDrag,
   type FrameGrip,
   type Seen,
+  GUIDE_LIMITS,
+  type GuideShape,
+  type StraightedgeShape,
 } from '@true-nib/core/guides';
 import { apply, clamp, distance, invert, type Point } from '@true-nib/core/math';
-import { GUIDE_LIMITS, type GuideShape, type StraightedgeShape } from '@true-nib/core/page';
 
 /** What a hand takes hold of on a guide. */
 export type GuideGrip =

@@ -1,5 +1,4 @@
-import type { FrameReach } from '@true-nib/core/guides';
-import type { GuideKind } from '@true-nib/core/page';
+import type { FrameReach, GuideKind } from '@true-nib/core/guides';
 import type { Command } from '../commands';
 import { takeTool, useDesk } from '../desk';
 import { setDepth, useDepth, type DepthDeed } from '../perspective/depthStore';

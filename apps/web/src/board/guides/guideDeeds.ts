@@ -1,15 +1,15 @@
-import { outlines, releasedEdits } from '@true-nib/core/guides';
 import {
-  inked,
-  ofKind,
-  type EntityId,
+  outlines,
   type GuideEntity,
   type GuideShape,
-  type Nib,
   type PlaneShape,
-  type Stroke,
   type TemplateShape,
-} from '@true-nib/core/page';
+} from '@true-nib/core/guides';
+import { releasedEdits } from '@true-nib/core/tethers';
+import { inked, type Stroke } from '@true-nib/core/stroke';
+import { ofKind } from '@true-nib/core/page';
+import type { EntityId } from '@true-nib/core/kind';
+import type { Nib } from '@true-nib/core/nib';
 import { useDesk } from '../desk';
 import { drawnLayer, type Board } from '../inkHand';
 import { withCopies } from './bearing';

@@ -1,4 +1,7 @@
-import { find, type EntityId, type GuideEntity, type GuideKind, type LinePath, type Page } from '@true-nib/core/page';
+import { find, type Page } from '@true-nib/core/page';
+import type { EntityId } from '@true-nib/core/kind';
+import type { GuideEntity, GuideKind } from '@true-nib/core/guides';
+import type { LinePath } from '@true-nib/core/curve';
 import { create } from 'zustand';
 import { createJSONStorage, persist } from 'zustand/middleware';
 import { keptHere } from '../../keptHere';

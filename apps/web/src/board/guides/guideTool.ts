@@ -2,26 +2,19 @@ import { cornerNode, removeNode, smoothNode } from '@true-nib/core/curve';
 import {
   actsOn,
   aimedAt,
-  hangingEdits,
   isField,
   shiftedShape,
-  tetheredEdits,
-  tetheredLinesOf,
   waysOf,
-  type TetheredLines,
-} from '@true-nib/core/guides';
-import { distance, type Point } from '@true-nib/core/math';
-import {
-  find,
-  PageError,
   type Aim,
-  type Edit,
-  type EntityId,
   type GuideEntity,
   type GuideShape,
-  type Page,
-  type PenSample,
-} from '@true-nib/core/page';
+} from '@true-nib/core/guides';
+import { hangingEdits, tetheredEdits, tetheredLinesOf, type TetheredLines } from '@true-nib/core/tethers';
+import { distance, type Point } from '@true-nib/core/math';
+import { find, type Edit, type Page } from '@true-nib/core/page';
+import { PageError } from '@true-nib/core/gate';
+import type { EntityId } from '@true-nib/core/kind';
+import type { PenSample } from '@true-nib/core/hand';
 import { say, sayAt } from '../../look/notices';
 import { drawWayMarks, wayMarks, type WayMark } from '../../render/framePicture';
 import {

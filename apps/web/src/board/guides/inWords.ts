@@ -1,4 +1,5 @@
-import { find, type GuideEntity, type GuideShape, type Page, type WheelShape } from '@true-nib/core/page';
+import { find, type Page } from '@true-nib/core/page';
+import type { GuideEntity, GuideShape, WheelShape } from '@true-nib/core/guides';
 
 const MM = 25.4;
 

@@ -1,18 +1,8 @@
 import { fitSpine } from '@true-nib/core/curve';
-import { halfSize } from '@true-nib/core/guides';
+import { halfSize, GUIDE_LIMITS, type GuideEntity, type GuideKind, type GuideShape } from '@true-nib/core/guides';
 import { TEMPLATES, type Template } from '@true-nib/core/templates';
 import { distance, type Point } from '@true-nib/core/math';
-import {
-  byOrder,
-  GUIDE_LIMITS,
-  ofKind,
-  orderBetween,
-  type GuideEntity,
-  type GuideKind,
-  type GuideShape,
-  type Page,
-  freeName,
-} from '@true-nib/core/page';
+import { byOrder, ofKind, orderBetween, type Page, freeName } from '@true-nib/core/page';
 import { newId } from '../../session/ids';
 
 export const GUIDE_NAMES: Readonly<Record<GuideKind, string>> = {

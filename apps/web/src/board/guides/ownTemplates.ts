@@ -1,6 +1,8 @@
+import { isKind } from '@true-nib/core/page';
 import { fitSpine, type Spine } from '@true-nib/core/curve';
-import { svgToStrokes } from '@true-nib/core/formats';
-import { PageError, type StrokeEntity } from '@true-nib/core/page';
+import { svgToDrawn } from '@true-nib/core/formats';
+import { PageError } from '@true-nib/core/gate';
+import type { StrokeEntity } from '@true-nib/core/stroke';
 import { ownTemplate } from '@true-nib/core/templates';
 import { contours } from 'd3-contour';
 import { say } from '../../look/notices';
@@ -49,10 +51,10 @@ export async function templateFromFile(board: Board): Promise<void> {
   const name = file.name.replace(/\.[^.]*$/, '');
   try {
     if (file.type === 'image/svg+xml' || /\.svg$/i.test(file.name)) {
-      const strokes = svgToStrokes(await file.text(), nibFor(board.session.page));
+      const lines = svgToDrawn(await file.text(), nibFor(board.session.page)).filter((one) => isKind(one, 'stroke'));
       return take(
         name,
-        strokes.map(({ spine }) => spine),
+        lines.map(({ spine }) => spine),
       );
     }
     take(name, await tracedOutlines(file));

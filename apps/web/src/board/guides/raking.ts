@@ -1,7 +1,7 @@
 import { flattenSpine } from '@true-nib/core/curve';
-import { actsOn, isField } from '@true-nib/core/guides';
+import { actsOn, isField, type GuideEntity } from '@true-nib/core/guides';
 import type { Point } from '@true-nib/core/math';
-import type { Edit, GuideEntity } from '@true-nib/core/page';
+import type { Edit } from '@true-nib/core/page';
 import { useDesk } from '../desk';
 import { drawnLayer, layerInHand, refuse, type Board, type Gesture } from '../inkHand';
 import { nibFor } from '../nibs/rackStore';

@@ -16,7 +16,10 @@ import {
   type ShownLine,
   type SwellSettings,
 } from '@true-nib/core/mend';
-import { find, keptWidth, type Edit, type EntityId, type PenSample, type StrokeEntity } from '@true-nib/core/page';
+import { find, type Edit } from '@true-nib/core/page';
+import { keptWidth, type StrokeEntity } from '@true-nib/core/stroke';
+import type { EntityId } from '@true-nib/core/kind';
+import type { PenSample } from '@true-nib/core/hand';
 import { zoomOf } from '../../render/view';
 import { calmedGesture, refuse, type Board, type Gesture } from '../inkHand';
 import { nibFor, nibInHand, useRack } from '../nibs/rackStore';

@@ -1,7 +1,8 @@
 import { flattenSpine } from '@true-nib/core/curve';
+import { strokeMarks } from '@true-nib/core/drawn';
 import { apply, type Point } from '@true-nib/core/math';
 import type { MendMark } from '@true-nib/core/mend';
-import type { StrokeEntity } from '@true-nib/core/page';
+import type { StrokeEntity } from '@true-nib/core/stroke';
 import type { Sketch } from '../../render/boardPicture';
 import { pathOf } from '../../render/inkPaint';
 import { strokeBoth } from '../../render/overlay';
@@ -12,7 +13,7 @@ export const goingSketch =
   (context, map, ratio, colours) => {
     context.setTransform(...map);
     context.fillStyle = colours.seal;
-    for (const stroke of strokes) context.fill(pathOf(stroke, 0.1));
+    for (const mark of strokes.flatMap(strokeMarks)) context.fill(pathOf(mark, 0.1));
     context.setTransform(1, 0, 0, 1, 0, 0);
     context.lineWidth = 2 * ratio;
     context.strokeStyle = colours.seal;

@@ -1,4 +1,4 @@
-import type { NibProfile } from '@true-nib/core/page';
+import type { NibProfile } from '@true-nib/core/nib';
 import { create } from 'zustand';
 import { createJSONStorage, persist } from 'zustand/middleware';
 import { keptHere } from '../../keptHere';

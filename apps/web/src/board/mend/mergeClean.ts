@@ -1,4 +1,5 @@
-import { mergedLayers, mergeEdits, mergeLayers, PageError, withTheOneBelow } from '@true-nib/core/page';
+import { mergedLayers, mergeEdits, mergeLayers, withTheOneBelow } from '@true-nib/core/page';
+import { PageError } from '@true-nib/core/gate';
 import { applyEdits } from '../../render/draft';
 import { newId } from '../../session/ids';
 import { useDesk } from '../desk';

@@ -1,6 +1,7 @@
 import { distance, type Point } from '@true-nib/core/math';
 import type { MendDeed, MendMark } from '@true-nib/core/mend';
-import { find, type Edit, type EntityId } from '@true-nib/core/page';
+import { find, type Edit } from '@true-nib/core/page';
+import type { EntityId } from '@true-nib/core/kind';
 import { create } from 'zustand';
 import { breath } from '../../breath';
 import { zoomOf } from '../../render/view';

@@ -1,6 +1,7 @@
 import type { Box } from '@true-nib/core/math';
 import type { ShownLine } from '@true-nib/core/mend';
-import { nodesOf, stackOf, type EntityId, type Page } from '@true-nib/core/page';
+import { nodesOf, stackOf, type Page } from '@true-nib/core/page';
+import type { EntityId } from '@true-nib/core/kind';
 import { useDesk } from '../desk';
 import { asSeen, hiddenInWords, layerInHand, type Board } from '../inkHand';
 import { useMend, type MendReach } from './mendStore';

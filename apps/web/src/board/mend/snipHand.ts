@@ -1,6 +1,6 @@
 import type { Point } from '@true-nib/core/math';
 import { Snipper } from '@true-nib/core/mend';
-import type { PenSample } from '@true-nib/core/page';
+import type { PenSample } from '@true-nib/core/hand';
 import { breath } from '../../breath';
 import { zoomOf } from '../../render/view';
 import { newId } from '../../session/ids';

@@ -1,4 +1,4 @@
-import type { Calm } from '@true-nib/core/page';
+import type { Calm } from '@true-nib/core/hand';
 import { View } from 'react-native';
 import { Choice } from '../../look/Choice';
 import { ScrubNumber } from '../../look/ScrubNumber';

@@ -1,7 +1,6 @@
-import { profileAt } from '@true-nib/core/page';
+import { profileAt, type NibEdge, type NibProfile, type NibTip } from '@true-nib/core/nib';
 import type { CurvePoint } from '@true-nib/core/math';
 import type { Laying } from '@true-nib/core/rack';
-import type { NibEdge, NibProfile, NibTip } from '@true-nib/core/page';
 import { useDeferredValue } from 'react';
 import { Text, View } from 'react-native';
 import { Button } from '../../look/Button';

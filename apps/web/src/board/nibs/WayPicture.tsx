@@ -1,6 +1,7 @@
-import { drawStroke, outlineOf, type Calm } from '@true-nib/core/ink';
+import { drawStroke, outlineOf } from '@true-nib/core/ink';
+import type { Calm, PenSample } from '@true-nib/core/hand';
 import { seededRandom } from '@true-nib/core/math';
-import type { Nib, PenSample } from '@true-nib/core/page';
+import type { Nib } from '@true-nib/core/nib';
 import { useEffect, useRef } from 'react';
 import { Text, View } from 'react-native';
 import { breath } from '../../breath';

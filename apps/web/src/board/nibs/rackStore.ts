@@ -1,5 +1,7 @@
 import { clamp } from '@true-nib/core/math';
-import { paperOf, pxToMm, type Calm, type Nib, type Page } from '@true-nib/core/page';
+import { paperOf, pxToMm, type Page } from '@true-nib/core/page';
+import type { Calm } from '@true-nib/core/hand';
+import type { Nib } from '@true-nib/core/nib';
 import {
   addToRack,
   changeInRack,

@@ -1,4 +1,4 @@
-import { sameValue } from '@true-nib/core/page';
+import { sameValue } from '@true-nib/core/gate';
 import { checkRack, mergeRacks, type Rack } from '@true-nib/core/rack';
 import { request } from '../../api/request';
 import { useRack } from './rackStore';

@@ -1,4 +1,5 @@
-import { paperOf, type Nib } from '@true-nib/core/page';
+import { paperOf } from '@true-nib/core/page';
+import type { Nib } from '@true-nib/core/nib';
 import { nibAt, type RackNib } from '@true-nib/core/rack';
 import { useMemo } from 'react';
 import { useBoard, usePage } from '../boardContext';

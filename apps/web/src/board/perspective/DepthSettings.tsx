@@ -1,5 +1,13 @@
-import { FRAME_PRESETS, planeName, WAY_NAMES, wayName, outlierInWords, type FrameReach } from '@true-nib/core/guides';
-import { FRAME_PLANES, FRAME_WAYS } from '@true-nib/core/page';
+import {
+  FRAME_PRESETS,
+  planeName,
+  WAY_NAMES,
+  wayName,
+  outlierInWords,
+  type FrameReach,
+  FRAME_PLANES,
+  FRAME_WAYS,
+} from '@true-nib/core/guides';
 import { Text, View } from 'react-native';
 import { Button } from '../../look/Button';
 import { Choice } from '../../look/Choice';

@@ -1,5 +1,11 @@
-import { freshGrid, planeName } from '@true-nib/core/guides';
-import { FRAME_PLANES, type FrameGrid, type FramePlane, type FrameShape } from '@true-nib/core/page';
+import {
+  freshGrid,
+  planeName,
+  FRAME_PLANES,
+  type FrameGrid,
+  type FramePlane,
+  type FrameShape,
+} from '@true-nib/core/guides';
 import { View } from 'react-native';
 import { Switch } from '../../look/Switch';
 import { GUIDE_HUES } from '../../render/guidePicture';

@@ -1,6 +1,6 @@
-import { coneOfVision, horizonOf, placeOfPoint } from '@true-nib/core/guides';
+import { coneOfVision, horizonOf, placeOfPoint, FRAME_WAYS, type FrameShape } from '@true-nib/core/guides';
 import { boxOfPoints, growBox, uniteBoxes, type Point } from '@true-nib/core/math';
-import { FRAME_WAYS, type FrameShape, type PageSize } from '@true-nib/core/page';
+import type { PageSize } from '@true-nib/core/page';
 import { View } from 'react-native';
 import Svg, { Circle, Line, Rect, Text } from 'react-native-svg';
 import { WAY_LETTERS } from '../../render/framePicture';

@@ -7,8 +7,10 @@ import {
   turnedFrame,
   wayName,
   WAY_NAMES,
+  FRAME_WAYS,
+  type FrameShape,
 } from '@true-nib/core/guides';
-import { FRAME_WAYS, PageError, type FrameShape } from '@true-nib/core/page';
+import { PageError } from '@true-nib/core/gate';
 import { useEffect, useState } from 'react';
 import { Text, View } from 'react-native';
 import { Button } from '../../look/Button';

@@ -1,5 +1,5 @@
-import type { Following, FrameReach } from '@true-nib/core/guides';
-import type { FramePlane, FrameWay, SightedEdge } from '@true-nib/core/page';
+import type { Following } from '@true-nib/core/tethers';
+import type { FrameReach, FramePlane, FrameWay, SightedEdge } from '@true-nib/core/guides';
 import { create } from 'zustand';
 import { keptHere } from '../../keptHere';
 import type { HeldPicture } from './planePicture';

@@ -11,7 +11,9 @@ import {
   trueDistance,
 } from '@true-nib/core/guides';
 import { box, clippedSegment, distance, type Point } from '@true-nib/core/math';
-import { inked, type Nib, type PageSize, type Stroke } from '@true-nib/core/page';
+import { inked, type Stroke } from '@true-nib/core/stroke';
+import type { Nib } from '@true-nib/core/nib';
+import type { PageSize } from '@true-nib/core/page';
 import { lineSpine } from '@true-nib/core/shapes';
 import { useDepth } from './depthStore';
 import type { FrameGuide } from './frames';

@@ -1,14 +1,17 @@
-import { PLANE_WAYS, planeBox, planeRectangle, planeShapeBetween } from '@true-nib/core/guides';
-import { distance, type Point } from '@true-nib/core/math';
 import {
-  PageError,
-  type Edit,
+  PLANE_WAYS,
+  planeBox,
+  planeRectangle,
+  planeShapeBetween,
   type FoldShape,
   type GuideShape,
-  type PenSample,
   type PlaneShape,
-  type Stroke,
-} from '@true-nib/core/page';
+} from '@true-nib/core/guides';
+import { distance, type Point } from '@true-nib/core/math';
+import { PageError } from '@true-nib/core/gate';
+import type { Edit } from '@true-nib/core/page';
+import type { PenSample } from '@true-nib/core/hand';
+import type { Stroke } from '@true-nib/core/stroke';
 import { TEMPLATES } from '@true-nib/core/templates';
 import { sayAt } from '../../look/notices';
 import { zoomOf } from '../../render/view';

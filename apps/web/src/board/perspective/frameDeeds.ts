@@ -1,5 +1,5 @@
-import { framePreset, turnFrame, type FramePreset } from '@true-nib/core/guides';
-import { PageError, type FrameShape } from '@true-nib/core/page';
+import { framePreset, turnFrame, type FramePreset, type FrameShape } from '@true-nib/core/guides';
+import { PageError } from '@true-nib/core/gate';
 import { takeTool } from '../desk';
 import { setGuides } from '../guides/guideStore';
 import { newGuide } from '../guides/layGuide';

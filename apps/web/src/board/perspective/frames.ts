@@ -1,5 +1,6 @@
-import { actsOn, type Seen } from '@true-nib/core/guides';
-import { find, type EntityId, type FrameShape, type GuideEntity, type Page } from '@true-nib/core/page';
+import { actsOn, type Seen, type FrameShape, type GuideEntity } from '@true-nib/core/guides';
+import { find, type Page } from '@true-nib/core/page';
+import type { EntityId } from '@true-nib/core/kind';
 import { takeTool, useDesk } from '../desk';
 import { guidesOf } from '../guides/layGuide';
 import { setGuides, useGuides } from '../guides/guideStore';

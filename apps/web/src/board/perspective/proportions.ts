@@ -1,5 +1,4 @@
-import { trueSize } from '@true-nib/core/guides';
-import type { PlaneShape } from '@true-nib/core/page';
+import { trueSize, type PlaneShape } from '@true-nib/core/guides';
 
 /** How wide and how high a plane shape truly is, by each other. */
 export function proportionsOf(shape: PlaneShape): string {

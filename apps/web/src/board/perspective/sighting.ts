@@ -1,6 +1,7 @@
-import { sightFrame, type Sighting, type SightedResidual } from '@true-nib/core/guides';
+import { sightFrame, type Sighting, type SightedResidual, type SightedEdge } from '@true-nib/core/guides';
 import type { Matrix } from '@true-nib/core/math';
-import { PageError, type Page, type SightedEdge } from '@true-nib/core/page';
+import { PageError } from '@true-nib/core/gate';
+import type { Page } from '@true-nib/core/page';
 import { drawFrame, drawSighted } from '../../render/framePicture';
 import { GUIDE_HUES } from '../../render/guidePicture';
 import { useDesk } from '../desk';

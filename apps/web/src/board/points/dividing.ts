@@ -1,7 +1,8 @@
 import { nodeCount, spineBox } from '@true-nib/core/curve';
 import { boxOfPoints, growBox } from '@true-nib/core/math';
 import { bridge, brokenAt, crossingNear, endPoint, nearestEnd, type LineEnd } from '@true-nib/core/mend';
-import { replacedBy, type StrokeEntity } from '@true-nib/core/page';
+import { replacedBy } from '@true-nib/core/page';
+import type { StrokeEntity } from '@true-nib/core/stroke';
 import { zoomOf } from '../../render/view';
 import { newId } from '../../session/ids';
 import type { Board } from '../inkHand';

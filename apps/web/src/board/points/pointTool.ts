@@ -22,7 +22,8 @@ import {
   nodesWithin,
   removeNodes,
 } from '@true-nib/core/mend';
-import { find, type StrokeEntity } from '@true-nib/core/page';
+import { find } from '@true-nib/core/page';
+import type { StrokeEntity } from '@true-nib/core/stroke';
 import { Listeners } from '../../listeners';
 import { zoomOf } from '../../render/view';
 import { useDesk } from '../desk';

@@ -1,5 +1,5 @@
 import type { WeightDeed } from '@true-nib/core/mend';
-import type { NibProfile } from '@true-nib/core/page';
+import type { NibProfile } from '@true-nib/core/nib';
 import { useState } from 'react';
 import { Text, View } from 'react-native';
 import { Button } from '../../look/Button';

@@ -1,4 +1,4 @@
-import type { Calm } from '@true-nib/core/ink';
+import type { Calm } from '@true-nib/core/hand';
 import { useMemo, useState } from 'react';
 import { Text, View } from 'react-native';
 import { useBoard } from '../boardContext';

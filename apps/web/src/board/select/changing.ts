@@ -1,5 +1,6 @@
 import { asBlots, reversed, weighed, withNib, type WeightDeed } from '@true-nib/core/mend';
-import { find, replacedBy, type Edit, type StrokeEntity } from '@true-nib/core/page';
+import { find, replacedBy, type Edit } from '@true-nib/core/page';
+import type { StrokeEntity } from '@true-nib/core/stroke';
 import { say } from '../../look/notices';
 import { newId } from '../../session/ids';
 import type { OpenBoard } from '../boardContext';

@@ -1,15 +1,11 @@
-import { strokesToSvg, svgToStrokes } from '@true-nib/core/formats';
+import { bareOf, holdOf, mapped, type DrawnEntity } from '@true-nib/core/drawn';
+import { drawnToSvg, svgToDrawn } from '@true-nib/core/formats';
 import { translation, projectiveOf } from '@true-nib/core/math';
-import {
-  bareStroke,
-  ordersBetween,
-  PageError,
-  type EntityId,
-  type Nib,
-  type PageSize,
-  type Stroke,
-} from '@true-nib/core/page';
-import { courseBox, transformStrokes } from '@true-nib/core/select';
+import type { Stroke, StrokeEntity } from '@true-nib/core/stroke';
+import { ordersBetween, type PageSize } from '@true-nib/core/page';
+import { PageError } from '@true-nib/core/gate';
+import type { EntityId } from '@true-nib/core/kind';
+import type { Nib } from '@true-nib/core/nib';
 import type { TakenPixels } from '../../render/washWork';
 import { newId } from '../../session/ids';
 
@@ -17,9 +13,9 @@ import { newId } from '../../session/ids';
 const BESIDE = 24;
 
 /** What was copied last, for browsers that keep their clipboard from us, and so that raw samples stay with their page. */
-let copied: { readonly svg: string; readonly strokes: readonly Stroke[] } | undefined;
+let copied: { readonly svg: string; readonly entities: readonly DrawnEntity[] } | undefined;
 
-/** Pixels that were copied last, later than any strokes here; whether the clipboard of the system has them, too. */
+/** Pixels that were copied last, later than anything drawn here; whether the clipboard of the system has them, too. */
 let pixels: { readonly taken: TakenPixels; readonly isShared: boolean } | undefined;
 
 function holdPixels(taken: TakenPixels | undefined): void {
@@ -69,10 +65,10 @@ export function onPage({ x, y, bitmap }: TakenPixels, { width, height }: PageSiz
   return isOff ? { x: (width - bitmap.width) / 2, y: (height - bitmap.height) / 2, bitmap } : { x, y, bitmap };
 }
 
-/** Copies strokes: as they are for this desk, as SVG for all others. */
-export async function copyStrokes(strokes: readonly Stroke[]): Promise<void> {
-  const bare = strokes.map(bareStroke);
-  copied = { svg: strokesToSvg(bare), strokes: bare };
+/** Copies what was drawn: as it is for this desk, as SVG for all others. */
+export async function copyDrawn(entities: readonly DrawnEntity[]): Promise<void> {
+  const bare = entities.map(bareOf);
+  copied = { svg: drawnToSvg(bare), entities: bare };
   holdPixels(undefined);
   try {
     await navigator.clipboard.writeText(copied.svg);
@@ -82,29 +78,35 @@ export async function copyStrokes(strokes: readonly Stroke[]): Promise<void> {
 }
 
 /**
- * The strokes on the clipboard: those copied here as they were, an SVG's lines otherwise. Throws a PageError when there is
+ * What is on the clipboard: what was copied here as it was, an SVG's lines otherwise. Throws a PageError when there is
  * nothing to paste, or nothing that can be.
  */
-export async function strokesToPaste(nib: Nib): Promise<readonly Stroke[]> {
+export async function drawnToPaste(nib: Nib): Promise<readonly DrawnEntity[]> {
   const text = await clipboardText();
-  if (copied && (text === undefined || text === '' || text === copied.svg)) return copied.strokes;
+  if (copied && (text === undefined || text === '' || text === copied.svg)) return copied.entities;
   if (text === undefined || !isSvg(text))
     throw new PageError('There is nothing to paste: copy lines here, or an SVG elsewhere.');
-  return svgToStrokes(text, nib);
+  return svgToDrawn(text, nib);
 }
 
-/** Strokes put a little beside where they were, or, when they would miss the page, in its middle. */
-export function besides(strokes: readonly Stroke[], size: PageSize): Stroke[] {
-  const box = courseBox(strokes.map(({ spine }) => spine));
+/** Things put a little beside where they were, or, when they would miss the page, in its middle. */
+export function besides(entities: readonly DrawnEntity[], size: PageSize): DrawnEntity[] {
+  const box = holdOf(entities);
   const isOff = box.maxX < 0 || box.maxY < 0 || box.minX > size.width || box.minY > size.height;
   const [dx, dy] = isOff
     ? [size.width / 2 - (box.minX + box.maxX) / 2, size.height / 2 - (box.minY + box.maxY) / 2]
     : [BESIDE, BESIDE];
-  return transformStrokes([...strokes], projectiveOf(translation(dx, dy)), { scaleWidth: false });
+  return mapped(entities, projectiveOf(translation(dx, dy)), { scaleWidth: false });
+}
+
+/** Things as new ones on top of a layer. */
+export function laidOn(entities: readonly DrawnEntity[], layerId: EntityId, top: string | undefined): DrawnEntity[] {
+  const orders = ordersBetween(top, undefined, entities.length);
+  return entities.map((entity, k) => ({ ...entity, id: newId(), layerId, order: orders[k] }));
 }
 
 /** Strokes as new entities on top of a layer. */
-export function asEntities(strokes: readonly Stroke[], layerId: EntityId, top: string | undefined) {
+export function asEntities(strokes: readonly Stroke[], layerId: EntityId, top: string | undefined): StrokeEntity[] {
   const orders = ordersBetween(top, undefined, strokes.length);
-  return strokes.map((stroke, k) => ({ kind: 'stroke' as const, id: newId(), layerId, order: orders[k], ...stroke }));
+  return strokes.map((stroke, k) => ({ kind: 'stroke', id: newId(), layerId, order: orders[k], ...stroke }));
 }

@@ -1,4 +1,7 @@
-import { find, unpackSamples, type EntityId, type Page, type PenSample, type StrokeEntity } from '@true-nib/core/page';
+import { find, type Page } from '@true-nib/core/page';
+import { unpackSamples, type PenSample } from '@true-nib/core/hand';
+import type { EntityId } from '@true-nib/core/kind';
+import type { StrokeEntity } from '@true-nib/core/stroke';
 
 /** The raw samples of lines, each unpacked once. */
 export class HandSamples {

@@ -1,5 +1,7 @@
-import { recalm, whyNotRecalm, type Calm } from '@true-nib/core/ink';
-import { find, type Edit, type StrokeEntity } from '@true-nib/core/page';
+import { recalm, whyNotRecalm } from '@true-nib/core/ink';
+import type { Calm } from '@true-nib/core/hand';
+import { find, type Edit } from '@true-nib/core/page';
+import type { StrokeEntity } from '@true-nib/core/stroke';
 import { breath } from '../../breath';
 import { say } from '../../look/notices';
 import type { Board } from '../inkHand';

@@ -1,7 +1,8 @@
 import { boxOfPoints, distance, growBox, type Point } from '@true-nib/core/math';
-import { gapToStroke } from '@true-nib/core/mend';
-import type { LayerEntity, PenSample, StrokeEntity } from '@true-nib/core/page';
-import { draggedFrame, frameGripAt, strokesInLoop, strokesInRect, type Joining } from '@true-nib/core/select';
+import { gapTo, type DrawnEntity } from '@true-nib/core/drawn';
+import type { LayerEntity } from '@true-nib/core/page';
+import type { PenSample } from '@true-nib/core/hand';
+import { draggedFrame, frameGripAt, foundInLoop, foundInRect, type Joining } from '@true-nib/core/select';
 import { inParts } from '../../breath';
 import { FRAME_STEM } from '../../render/selectionPicture';
 import { zoomOf } from '../../render/view';
@@ -100,7 +101,7 @@ function beginArea(
 ): Gesture {
   const { picture, selection } = board;
   const way: Point[] = [];
-  const near = (margin = 0) => picture.strokesOn(layer.id, growBox(boxOfPoints([...way, ...area()]), margin));
+  const near = (margin = 0) => picture.drawnOn(layer.id, growBox(boxOfPoints([...way, ...area()]), margin));
   const area = (): readonly Point[] => {
     if (desk.selectBy !== 'rect') return way;
     const [a, b] = [way[0], way[way.length - 1]];
@@ -112,19 +113,19 @@ function beginArea(
     const { minX, minY, maxX, maxY } = boxOfPoints(way);
     return Math.max(maxX - minX, maxY - minY) < SLOP * perCss;
   };
-  const shown = (stroke: StrokeEntity) => picture.inks.index.shown(stroke);
+  const shown = (entity: DrawnEntity) => picture.inks.index.shown(entity);
   /** What the way has touched, leg by leg as it is drawn: a long one on a full page goes by thousands of lines. */
-  const crossed = new Set<StrokeEntity>();
+  const crossed = new Set<DrawnEntity>();
   const cross = (p: Point, q: Point): void => {
-    for (const stroke of picture.strokesOn(layer.id, boxOfPoints([p, q])))
-      if (!crossed.has(stroke) && gapToStroke(shown(stroke), p, q, 0) <= 0) crossed.add(stroke);
+    for (const entity of picture.drawnOn(layer.id, boxOfPoints([p, q])))
+      if (!crossed.has(entity) && gapTo(shown(entity), p, q, 0) <= 0) crossed.add(entity);
   };
-  const touched = (): StrokeEntity[] => {
+  const touched = (): DrawnEntity[] => {
     if (!isTap()) return [...crossed];
     const reach = 22 * perCss;
-    const gaps = near(reach).map((stroke) => ({ stroke, gap: gapToStroke(shown(stroke), way[0], way[0], reach) }));
+    const gaps = near(reach).map((entity) => ({ entity, gap: gapTo(shown(entity), way[0], way[0], reach) }));
     const nearest = gaps.sort((a, b) => a.gap - b.gap)[0];
-    return nearest && nearest.gap < reach ? [nearest.stroke] : [];
+    return nearest && nearest.gap < reach ? [nearest.entity] : [];
   };
   return {
     move(samples) {
@@ -152,8 +153,8 @@ function beginArea(
       const loop = area();
       const box = boxOfPoints(loop);
       const isUpright = desk.selectBy === 'rect' && !railBox(board, layer.id, way[0], way[way.length - 1]);
-      const inside = (some: readonly StrokeEntity[]) =>
-        isUpright ? strokesInRect(some, box, options) : strokesInLoop(some, loop, options);
+      const inside = (some: readonly DrawnEntity[]) =>
+        isUpright ? foundInRect(some, box, options) : foundInLoop(some, loop, options);
       void inParts(near(), PART, inside).then((found) => selection.choose(found, layer.id, joining));
     },
     cancel: () => picture.setArea(undefined),

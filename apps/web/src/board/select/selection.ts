@@ -1,15 +1,10 @@
-import { type Point, type Matrix3x3 } from '@true-nib/core/math';
-import { byOrder, find, PageError, type EntityId, type Page, type StrokeEntity } from '@true-nib/core/page';
-import {
-  courseBox,
-  frameMap,
-  frameOf,
-  isUntouched,
-  movedFrame,
-  transformStrokes,
-  type Frame,
-  type Joining,
-} from '@true-nib/core/select';
+import { holdOf, isDrawn, mapped, type DrawnEntity } from '@true-nib/core/drawn';
+import type { Point, Matrix3x3 } from '@true-nib/core/math';
+import { byOrder, find, isKind, type Page } from '@true-nib/core/page';
+import { PageError } from '@true-nib/core/gate';
+import type { EntityId } from '@true-nib/core/kind';
+import type { StrokeEntity } from '@true-nib/core/stroke';
+import { frameMap, frameOf, isUntouched, movedFrame, type Frame, type Joining } from '@true-nib/core/select';
 import { Listeners } from '../../listeners';
 import type { BoardPicture } from '../../render/boardPicture';
 import type { AreaQuery, SelectedArea, TakenPixels } from '../../render/washWork';
@@ -30,9 +25,9 @@ const SEAL = '#b8402a';
 /** Strokes that are transformed in one go: some ms. */
 const PART = 800;
 
-/** Strokes of a layer that are to be transformed. */
+/** What lies on a layer and is to be transformed. */
 interface Mapping {
-  readonly before: readonly StrokeEntity[];
+  readonly before: readonly DrawnEntity[];
   readonly map: Matrix3x3;
   readonly layerId: EntityId;
   readonly scaleWidth: boolean;
@@ -46,10 +41,10 @@ export class Selection {
   private ids: ReadonlySet<EntityId> = new Set();
   private on: EntityId | undefined;
   private held: Frame | undefined;
-  private shown: readonly StrokeEntity[] = [];
-  /** What `strokes` has answered last: panels ask again and again for thousands. */
+  private shown: readonly DrawnEntity[] = [];
+  /** What `entities` has answered last: panels ask again and again for thousands. */
   private looked:
-    { readonly page: Page; readonly ids: ReadonlySet<EntityId>; readonly strokes: readonly StrokeEntity[] } | undefined;
+    { readonly page: Page; readonly ids: ReadonlySet<EntityId>; readonly entities: readonly DrawnEntity[] } | undefined;
   /** Selected pixels, in place of strokes; `taken` while they are off their layer. */
   private area: SelectedArea | undefined;
   private taken: TakenPixels | undefined;
@@ -85,7 +80,7 @@ export class Selection {
     return this.listeners.add(listener);
   }
 
-  /** How many strokes are selected, or pixels. */
+  /** How much is selected: things that were drawn, or pixels. */
   get size(): number {
     return this.area?.count ?? this.ids.size;
   }
@@ -111,21 +106,28 @@ export class Selection {
     return this.held !== undefined && !this.keeping && !isUntouched(this.held);
   }
 
-  /** The selected strokes as they are kept, in no order. */
-  get strokes(): readonly StrokeEntity[] {
+  /** What is selected, but for pixels, as it is kept, in no order. */
+  get entities(): readonly DrawnEntity[] {
     const { page } = this.ground.session;
     const { ids } = this;
-    if (this.looked?.page !== page || this.looked.ids !== ids)
-      this.looked = { page, ids, strokes: [...ids].flatMap((id) => find(page, 'stroke', id) ?? []) };
-    return this.looked.strokes;
+    if (this.looked?.page !== page || this.looked.ids !== ids) {
+      const entities = [...ids].flatMap((id) => page.entities.get(id) ?? []).filter(isDrawn);
+      this.looked = { page, ids, entities };
+    }
+    return this.looked.entities;
   }
 
-  /** The same, lowest first: what is made of them keeps what lies over what. */
-  get lowestFirst(): readonly StrokeEntity[] {
-    return [...this.strokes].sort(byOrder);
+  /** The same, lowest first: what is made of it keeps what lies over what. */
+  get lowestFirst(): readonly DrawnEntity[] {
+    return [...this.entities].sort(byOrder);
   }
 
-  choose(found: readonly StrokeEntity[], layerId: EntityId, joining: Joining): void {
+  /** The selected lines as they are kept, in no order. */
+  get strokes(): readonly StrokeEntity[] {
+    return this.entities.filter((entity) => isKind(entity, 'stroke'));
+  }
+
+  choose(found: readonly DrawnEntity[], layerId: EntityId, joining: Joining): void {
     this.keep();
     const ids = new Set(joining === 'instead' || this.on !== layerId ? [] : this.ids);
     for (const { id } of found) {
@@ -135,7 +137,7 @@ export class Selection {
     this.letPixelsGo();
     this.ids = ids;
     if (joining !== 'less' && ids.size === found.length)
-      this.looked = { page: this.ground.session.page, ids, strokes: found };
+      this.looked = { page: this.ground.session.page, ids, entities: found };
     this.on = ids.size > 0 ? layerId : undefined;
     this.enclose();
   }
@@ -236,11 +238,11 @@ export class Selection {
     if (!held || isUntouched(held) || this.on === undefined) return true;
     try {
       if (this.area) return this.keepPixels(frameMap(held), this.on);
-      const before = this.strokes;
+      const before = this.entities;
       const map = frameMap(held);
       const mapping = { before, map, layerId: this.on, scaleWidth: useDesk.getState().scaleWidth };
       if (before.length > PART && !atOnce) return this.keepMany(mapping);
-      return this.lay(mapping, transformStrokes(before, map, mapping));
+      return this.lay(mapping, mapped(before, map, mapping));
     } catch (error) {
       return this.refuse(error);
     }
@@ -254,10 +256,10 @@ export class Selection {
   }
 
   /** Puts transformed strokes in the place of the ones before. */
-  private lay({ before, layerId }: Mapping, after: readonly StrokeEntity[]): boolean {
+  private lay({ before, layerId }: Mapping, after: readonly DrawnEntity[]): boolean {
     this.bringBack();
     this.held = undefined;
-    const edits = before.map((stroke, k) => ({ before: stroke, after: after[k] }));
+    const edits = before.map((entity, k) => ({ before: entity, after: after[k] }));
     if (this.ground.session.commit('Transform', edits, [layerId])) return true;
     this.enclose();
     return false;
@@ -266,8 +268,8 @@ export class Selection {
   /** Thousands of strokes are transformed in parts: until then they are shown where they were moved to. */
   private keepMany(mapping: Mapping): boolean {
     if (this.keeping) return true;
-    const mapped = inParts(mapping.before, PART, (some) => transformStrokes(some, mapping.map, mapping));
-    const keeping = mapped.then(
+    const inTurn = inParts(mapping.before, PART, (some) => mapped(some, mapping.map, mapping));
+    const keeping = inTurn.then(
       async (after) => {
         await breath();
         if (this.mapping === mapping) this.endMapping(mapping, after);
@@ -288,14 +290,14 @@ export class Selection {
   /** Does at once what is left of keeping strokes in parts. */
   private finishMapping(mapping: Mapping): boolean {
     try {
-      return this.endMapping(mapping, transformStrokes(mapping.before, mapping.map, mapping));
+      return this.endMapping(mapping, mapped(mapping.before, mapping.map, mapping));
     } catch (error) {
       this.mapping = this.keeping = undefined;
       return this.refuse(error);
     }
   }
 
-  private endMapping(mapping: Mapping, after: readonly StrokeEntity[]): boolean {
+  private endMapping(mapping: Mapping, after: readonly DrawnEntity[]): boolean {
     this.mapping = this.keeping = undefined;
     const isKept = this.lay(mapping, after);
     // Nothing may be selected any more: then nobody else takes the frame away.
@@ -346,7 +348,7 @@ export class Selection {
     if (this.isGone) return;
     if (this.area && this.on !== undefined && !find(this.ground.session.page, 'layer', this.on)) return this.clear();
     if (this.ids.size === 0) return;
-    const left = this.strokes;
+    const left = this.entities;
     if (left.length !== this.ids.size) this.ids = new Set(left.map(({ id }) => id));
     if (this.ids.size === 0) this.on = undefined;
     if (!this.isPending || this.ids.size === 0) {
@@ -366,10 +368,10 @@ export class Selection {
   private enclose(): void {
     const { index } = this.ground.picture.inks;
     if (this.keeping) return;
-    const strokes = this.strokes;
-    this.shown = strokes.map((stroke) => index.shown(stroke));
+    const { entities } = this;
+    this.shown = entities.map((entity) => index.shown(entity));
     if (this.area) this.held = frameOf(this.area.box);
-    else this.held = strokes.length > 0 ? frameOf(courseBox(strokes.map(({ spine }) => spine))) : undefined;
+    else this.held = entities.length > 0 ? frameOf(holdOf(entities)) : undefined;
     this.show();
   }
 
@@ -381,7 +383,7 @@ export class Selection {
     const pixels = area && { box: area.box, shape: area.shape, taken };
     picture.setSelection(
       held && (this.isVisible || this.keeping)
-        ? { strokes: shown, pixels, frame: held, color: layer?.mark ?? SEAL, scaleWidth }
+        ? { entities: shown, pixels, frame: held, color: layer?.mark ?? SEAL, scaleWidth }
         : undefined,
     );
     this.tell();

@@ -1,5 +1,8 @@
+import type { DrawnEntity } from '@true-nib/core/drawn';
 import { identity, projectiveOf } from '@true-nib/core/math';
-import { find, ordersBetween, PageError, type EntityId, type StrokeEntity } from '@true-nib/core/page';
+import { find, isKind, ordersBetween } from '@true-nib/core/page';
+import { PageError } from '@true-nib/core/gate';
+import type { EntityId } from '@true-nib/core/kind';
 import { flippedFrame, sameColour, sameNib } from '@true-nib/core/select';
 import { say, sayError } from '../../look/notices';
 import type { AreaQuery, TakenPixels } from '../../render/washWork';
@@ -8,19 +11,19 @@ import type { Command } from '../commands';
 import { takeTool, useDesk } from '../desk';
 import { nibFor } from '../nibs/rackStore';
 import { layerInHand } from '../inkHand';
-import { asEntities, besides, copyPixels, copyStrokes, onPage, pixelsToPaste, strokesToPaste } from './clipboard';
+import { besides, laidOn, copyPixels, copyDrawn, onPage, pixelsToPaste, drawnToPaste } from './clipboard';
 
-/** The Ink layer in hand with its strokes; says why not when there is none. */
+/** The Ink layer in hand with what lies on it; says why not when there is none. */
 function inkInHand({
   session,
   picture,
-}: OpenBoard): { readonly layerId: EntityId; readonly strokes: StrokeEntity[] } | undefined {
+}: OpenBoard): { readonly layerId: EntityId; readonly entities: readonly DrawnEntity[] } | undefined {
   const node = layerInHand(session.page, useDesk.getState().layerId);
   if (node?.layer.medium !== 'ink' || node.isHidden) {
     say('Take an Ink layer that is seen in hand first.');
     return undefined;
   }
-  return { layerId: node.layer.id, strokes: picture.inks.index.unorderedOn(node.layer.id) };
+  return { layerId: node.layer.id, entities: picture.inks.index.unorderedOn(node.layer.id) };
 }
 
 /** The Wash layer in hand, when that is one and is seen. */
@@ -49,21 +52,23 @@ function chooseColour(board: OpenBoard): boolean {
 
 function chooseAmong(
   board: OpenBoard,
-  pick: (strokes: readonly StrokeEntity[], chosen: readonly StrokeEntity[]) => readonly StrokeEntity[],
+  pick: (all: readonly DrawnEntity[], chosen: readonly DrawnEntity[]) => readonly DrawnEntity[],
 ): void {
   const ink = inkInHand(board);
   if (!ink) return;
-  const found = pick(ink.strokes, board.selection.strokes);
+  const found = pick(ink.entities, board.selection.entities);
   takeTool('select');
   board.selection.choose(found, ink.layerId, 'instead');
 }
 
-function needsSome(board: OpenBoard): readonly StrokeEntity[] {
+function needsSome(board: OpenBoard): readonly DrawnEntity[] {
   if (!board.selection.keep(true)) return [];
-  const { strokes } = board.selection;
-  if (strokes.length === 0) say('Select some lines first.');
-  return strokes;
+  const { entities } = board.selection;
+  if (entities.length === 0) say('Select some lines first.');
+  return entities;
 }
+
+const linesOf = (entities: readonly DrawnEntity[]) => entities.filter((entity) => isKind(entity, 'stroke'));
 
 /** Does something to the selected pixels, when there are any and they may be changed. Answers whether pixels were meant. */
 function withPixels(board: OpenBoard, run: (layerId: EntityId) => unknown): boolean {
@@ -96,12 +101,12 @@ function isLocked({ session, selection }: OpenBoard): boolean {
 
 export function deleteSelected(board: OpenBoard, label = 'Delete'): void {
   if (withPixels(board, (layerId) => board.washing.do(label, layerId, { deed: 'clear' }))) return;
-  const strokes = needsSome(board);
-  if (strokes.length === 0 || isLocked(board)) return;
+  const chosen = needsSome(board);
+  if (chosen.length === 0 || isLocked(board)) return;
   board.session.commit(
     label,
-    strokes.map((before) => ({ before, after: null })),
-    [strokes[0].layerId],
+    chosen.map((before) => ({ before, after: null })),
+    [chosen[0].layerId],
   );
 }
 
@@ -116,7 +121,7 @@ async function copySelected(board: OpenBoard): Promise<boolean> {
   }
   const { length } = needsSome(board);
   if (length === 0) return false;
-  await copyStrokes(selection.lowestFirst);
+  await copyDrawn(selection.lowestFirst);
   say(length === 1 ? 'One line copied.' : `${length} lines copied.`);
   return true;
 }
@@ -125,12 +130,12 @@ async function paste(board: OpenBoard): Promise<void> {
   try {
     const pixels = await pixelsToPaste();
     if (pixels) return await pastePixels(board, pixels);
-    const pasted = besides(await strokesToPaste(nibFor(board.session.page)), board.session.page.size);
+    const pasted = besides(await drawnToPaste(nibFor(board.session.page)), board.session.page.size);
     const node = layerInHand(board.session.page, useDesk.getState().layerId);
     if (node?.layer.medium !== 'ink') throw new PageError('Take an Ink layer in hand to paste on.');
     if (node.isLocked) throw new PageError(`${node.layer.name} is locked.`);
     const { index } = board.picture.inks;
-    const entities = asEntities(pasted, node.layer.id, index.topOrder(node.layer.id));
+    const entities = laidOn(pasted, node.layer.id, index.topOrder(node.layer.id));
     const edits = entities.map((after) => ({ before: null, after }));
     if (!board.session.commit('Paste', edits, [node.layer.id])) return;
     takeTool('select');
@@ -167,12 +172,12 @@ async function movePixels(board: OpenBoard, layerId: EntityId, targetId: EntityI
 export function moveSelectedTo(board: OpenBoard, layerId: EntityId): void {
   if (withPixels(board, (from) => void movePixels(board, from, layerId))) return;
   if (needsSome(board).length === 0) return;
-  const strokes = board.selection.lowestFirst;
+  const chosen = board.selection.lowestFirst;
   const node = layerInHand(board.session.page, layerId);
   if (isLocked(board) || node?.layer.medium !== 'ink') return;
   if (node.isLocked) return say(`${node.layer.name} is locked.`);
-  const orders = ordersBetween(board.picture.inks.index.topOrder(layerId), undefined, strokes.length);
-  const edits = strokes.map((before, k) => ({ before, after: { ...before, layerId, order: orders[k] } }));
+  const orders = ordersBetween(board.picture.inks.index.topOrder(layerId), undefined, chosen.length);
+  const edits = chosen.map((before, k) => ({ before, after: { ...before, layerId, order: orders[k] } }));
   if (!board.session.commit(`Move to ${node.layer.name}`, edits, [layerId])) return;
   useDesk.setState({ layerId });
   board.selection.choose(
@@ -215,12 +220,18 @@ export const selectionCommands = [
         })
       ),
   },
-  { id: 'same-nib', label: 'Select all of the same nib', room: 'Select', run: (board) => chooseAmong(board, sameNib) },
+  {
+    id: 'same-nib',
+    label: 'Select all of the same nib',
+    room: 'Select',
+    run: (board) => chooseAmong(board, (all, like) => sameNib(linesOf(all), linesOf(like))),
+  },
   {
     id: 'same-colour',
     label: 'Select all of the same colour',
     room: 'Select',
-    run: (board) => void (chooseColour(board) || chooseAmong(board, sameColour)),
+    run: (board) =>
+      void (chooseColour(board) || chooseAmong(board, (all, like) => sameColour(linesOf(all), linesOf(like)))),
   },
   {
     id: 'fill',

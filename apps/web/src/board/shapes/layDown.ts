@@ -1,4 +1,5 @@
-import type { Edit, LayerEntity, SamplesEntity, Stroke } from '@true-nib/core/page';
+import type { Edit, LayerEntity } from '@true-nib/core/page';
+import type { SamplesEntity, Stroke } from '@true-nib/core/stroke';
 import { withCopies } from '../guides/bearing';
 import type { Board } from '../inkHand';
 import { rememberEnd } from '../lastEnd';

@@ -13,7 +13,8 @@ import {
   withoutOut,
   type Path,
 } from '@true-nib/core/shapes';
-import { inked, type EntityId } from '@true-nib/core/page';
+import { inked } from '@true-nib/core/stroke';
+import type { EntityId } from '@true-nib/core/kind';
 import { Listeners } from '../../listeners';
 import { drawKnot, strokeBoth } from '../../render/overlay';
 import type { Sketch } from '../../render/boardPicture';

@@ -1,6 +1,8 @@
 import { inFrame, onPlane, planeHomography, seenCourse } from '@true-nib/core/guides';
 import { distance, type Point } from '@true-nib/core/math';
-import { inked, PageError, type EntityId } from '@true-nib/core/page';
+import { inked } from '@true-nib/core/stroke';
+import { PageError } from '@true-nib/core/gate';
+import type { EntityId } from '@true-nib/core/kind';
 import {
   draggedShape,
   polylineSpine,

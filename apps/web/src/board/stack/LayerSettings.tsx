@@ -1,14 +1,5 @@
-import {
-  changeLayers,
-  LAYER_MARKS,
-  PLAIN_STYLE,
-  restyleLayer,
-  type InkStyle,
-  type LayerEntity,
-  type Nib,
-  type Page,
-  type Change,
-} from '@true-nib/core/page';
+import { changeLayers, LAYER_MARKS, restyleLayer, type LayerEntity, type Page, type Change } from '@true-nib/core/page';
+import { PLAIN_STYLE, type InkStyle, type Nib } from '@true-nib/core/nib';
 import { useState } from 'react';
 import { Pressable, Text, TextInput, View } from 'react-native';
 import { Choice } from '../../look/Choice';

@@ -1,4 +1,5 @@
-import { nodesOf, stackOf, type Edit, type Entity, type EntityId } from '@true-nib/core/page';
+import { nodesOf, stackOf, type Edit, type Entity } from '@true-nib/core/page';
+import type { EntityId } from '@true-nib/core/kind';
 import { useEffect, useRef } from 'react';
 import type { BoardPicture } from '../../render/boardPicture';
 import { useBoard } from '../boardContext';

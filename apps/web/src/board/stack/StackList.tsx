@@ -15,7 +15,8 @@ import {
   sortableKeyboardCoordinates,
   verticalListSortingStrategy,
 } from '@dnd-kit/sortable';
-import { moveInStack, nodesOf, rowsOf, stackOf, type EntityId, type Page, type StackNode } from '@true-nib/core/page';
+import { moveInStack, nodesOf, rowsOf, stackOf, type Page, type StackNode } from '@true-nib/core/page';
+import type { EntityId } from '@true-nib/core/kind';
 import { useDeferredValue, useMemo } from 'react';
 import { useBoard, usePage } from '../boardContext';
 import { chooseLayer, takeLayer, useDesk } from '../desk';

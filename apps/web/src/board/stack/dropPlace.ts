@@ -1,4 +1,5 @@
-import type { EntityId, StackNode, StackPlace } from '@true-nib/core/page';
+import type { EntityId } from '@true-nib/core/kind';
+import type { StackNode, StackPlace } from '@true-nib/core/page';
 
 /**
  * Where rows of the stack go that are dropped between other rows (the highest first): on top of a group when they lie

@@ -13,11 +13,11 @@ import {
   visibleLayers,
   withTheOneBelow,
   type Change,
-  type EntityId,
   type LayerEntity,
   type Medium,
   type Page,
 } from '@true-nib/core/page';
+import type { EntityId } from '@true-nib/core/kind';
 import { breath } from '../../breath';
 import { sayError } from '../../look/notices';
 import { newId } from '../../session/ids';

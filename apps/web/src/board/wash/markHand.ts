@@ -1,12 +1,9 @@
 import { makeSpine } from '@true-nib/core/curve';
-import {
-  orderBetween,
-  widthUnder,
-  type EntityId,
-  type Nib,
-  type PenSample,
-  type StrokeEntity,
-} from '@true-nib/core/page';
+import { orderBetween } from '@true-nib/core/page';
+import { widthUnder, type Nib } from '@true-nib/core/nib';
+import type { EntityId } from '@true-nib/core/kind';
+import type { PenSample } from '@true-nib/core/hand';
+import type { StrokeEntity } from '@true-nib/core/stroke';
 import { newId } from '../../session/ids';
 import type { Board, Gesture } from '../inkHand';
 

@@ -1,14 +1,6 @@
-import {
-  draftChange,
-  find,
-  washEdits,
-  washTileId,
-  WASH_TYPE,
-  type Change,
-  type EntityId,
-  type Page,
-  type StrokeEntity,
-} from '@true-nib/core/page';
+import { draftChange, find, washEdits, washTileId, WASH_TYPE, type Change, type Page } from '@true-nib/core/page';
+import type { EntityId } from '@true-nib/core/kind';
+import type { StrokeEntity } from '@true-nib/core/stroke';
 import type { BoardPicture } from '../../render/boardPicture';
 import type { WashDeed } from '../../render/washSurface';
 import type { ReworkedTile } from '../../render/washWork';

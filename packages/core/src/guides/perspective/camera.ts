@@ -1,5 +1,7 @@
 import { box, clippedSegment, scaled, sum, unit, type Point, type Vector } from '../../math';
-import { FARTHEST_DRAWN, FRAME_WAYS, PageError, type FrameShape, type FrameWay, type VanishingPoint } from '../../page';
+import { FARTHEST_DRAWN } from '../../stroke';
+import { FRAME_WAYS, type FrameShape, type FrameWay, type VanishingPoint } from '../guide';
+import { PageError } from '../../gate';
 import {
   frameFromPoints,
   isFinitePoint,

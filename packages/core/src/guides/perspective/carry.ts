@@ -1,4 +1,4 @@
-import { isSameCourse, projectSpine, STRIDE, type Spine } from '../../curve';
+import { isSameCourse, projectSpine, STRIDE, type Spine, type GuidePath } from '../../curve';
 import {
   afterwards,
   applyProjective,
@@ -9,19 +9,10 @@ import {
   type Matrix3x3,
   type Point,
 } from '../../math';
-import {
-  FRAME_WAYS,
-  isKeepable,
-  mapNib,
-  PageError,
-  type EntityId,
-  type FrameShape,
-  type FrameWay,
-  type GuidePath,
-  type PlaneShape,
-  type Stroke,
-  type StrokeEntity,
-} from '../../page';
+import { FRAME_WAYS, type FrameShape, type FrameWay, type PlaneShape } from '../guide';
+import { isKeepable, mapNib, type Stroke, type StrokeEntity } from '../../stroke';
+import { PageError } from '../../gate';
+import type { EntityId } from '../../kind';
 import { behind, cameraOf, cameraOrThrow, frameOfCamera, isCamera } from './camera';
 import { cameraBetween, cameraMap, turnedCamera, type Turn } from './turn';
 import { wayTo, type Extent } from './frame';
@@ -33,7 +24,7 @@ const TOLERANCE = 0.01;
 const NEAR = 0.02;
 
 /** The map that carries all that is seen in a frame along when it becomes another; nothing where one of them has no camera. */
-export function frameMap(before: FrameShape, after: FrameShape, page: Extent): Matrix3x3 | undefined {
+export function frameChange(before: FrameShape, after: FrameShape, page: Extent): Matrix3x3 | undefined {
   const [from, to] = [cameraOf(before, page), cameraOf(after, page)];
   return isCamera(from) && isCamera(to) ? cameraMap(from, to) : undefined;
 }
@@ -43,7 +34,7 @@ export function turnedFrame(frame: FrameShape, turn: Turn, page: Extent): FrameS
   const before = cameraOrThrow(frame, page);
   const { kind: _kind, points: _points, ...settings } = frame;
   const after = frameOfCamera(turnedCamera(before, turn), page, settings);
-  const map = frameMap(frame, after, page);
+  const map = frameChange(frame, after, page);
   if (!map || depthAt(map, frame.corner.x, frame.corner.y) <= NEAR)
     throw new PageError('The corner of the frame would come behind the viewer.');
   return { ...after, corner: applyProjective(map, frame.corner.x, frame.corner.y) };
@@ -57,7 +48,7 @@ export function frameBetween(from: FrameShape, to: FrameShape, share: number, pa
   if (!isCamera(a) || !isCamera(b)) return share < 0.5 ? from : to;
   const { kind: _kind, points: _points, ...settings } = to;
   const between = frameOfCamera(cameraBetween(a, b, share), page, settings);
-  const map = frameMap(from, between, page);
+  const map = frameChange(from, between, page);
   return map ? { ...between, corner: applyProjective(map, from.corner.x, from.corner.y) } : between;
 }
 

@@ -1,5 +1,5 @@
 import { afterwards, applyProjective, depthAt, type Matrix3x3, type Point } from '../../math';
-import type { EllipsePath } from '../../page';
+import type { EllipsePath } from '../../curve';
 
 /**
  * The picture of a circle on a plane, an ellipse (Hartley & Zisserman 2004, §2.2.3: C′ = H⁻ᵀCH⁻¹); nothing where the circle

@@ -3,14 +3,14 @@ import {
   FRAME_PLANES,
   FRAME_WAYS,
   GUIDE_LIMITS,
-  PageError,
   type FrameGrid,
   type FramePlane,
   type FrameShape,
   type FrameWay,
-  type PageSize,
   type VanishingPoint,
-} from '../../page';
+} from '../guide';
+import { PageError } from '../../gate';
+import type { PageSize } from '../../page';
 
 export type FramePoints = FrameShape['points'];
 export type Extent = Pick<PageSize, 'width' | 'height'>;

@@ -1,5 +1,6 @@
 import { scaled, sum, type Point, type Vector } from '../../math';
-import { GUIDE_LIMITS, type FramePlane, type FrameShape, type FrameWay, type LinePath } from '../../page';
+import { GUIDE_LIMITS, type FramePlane, type FrameShape, type FrameWay } from '../guide';
+import type { LinePath } from '../../curve';
 import { behind, cameraOf, isCamera, seenSegment, type Camera } from './camera';
 import { isFinitePoint, PLANE_WAYS, wayTo, type Extent } from './frame';
 import { onPlane, planeAxes, planeMap } from './plane';

@@ -1,5 +1,5 @@
 import { apply, distance, invert, type Matrix, type Point } from '../../math';
-import { FRAME_WAYS, type FrameShape, type FrameWay, type VanishingPoint } from '../../page';
+import { FRAME_WAYS, type FrameShape, type FrameWay, type VanishingPoint } from '../guide';
 import { cameraOf, isCamera } from './camera';
 import { horizonOf, pointCount, vanishingPoint, type Extent } from './frame';
 import { moveHorizon, movePoint, spreadPoints } from './move';

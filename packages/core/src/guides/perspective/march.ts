@@ -8,7 +8,8 @@ import {
   type Matrix3x3,
   type Point,
 } from '../../math';
-import { PageError, type FramePlane, type FrameShape, type FrameWay } from '../../page';
+import { PageError } from '../../gate';
+import type { FramePlane, FrameShape, FrameWay } from '../guide';
 import { behind, cameraOrThrow, keptSegment } from './camera';
 import { PLANE_WAYS, wayTo, type Extent } from './frame';
 import { onPlane, planeAxes, planeHomography, planeMap } from './plane';

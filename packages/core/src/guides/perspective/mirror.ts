@@ -1,14 +1,8 @@
 import { projectSpine, STRIDE } from '../../curve';
 import { depthAt, slopeAt, type Matrix3x3, type Point } from '../../math';
-import {
-  isKeepable,
-  mapNib,
-  PageError,
-  projectEnds,
-  type FoldShape,
-  type Stroke,
-  type VanishingPoint,
-} from '../../page';
+import { isKeepable, mapNib, projectEnds, type Stroke } from '../../stroke';
+import { PageError } from '../../gate';
+import type { FoldShape, VanishingPoint } from '../guide';
 import { lineThrough } from './frame';
 
 /**

@@ -1,5 +1,6 @@
 import { clamp, type Point } from '../../math';
-import { FRAME_WAYS, PageError, type FrameShape, type FrameWay, type VanishingPoint } from '../../page';
+import { FRAME_WAYS, type FrameShape, type FrameWay, type VanishingPoint } from '../guide';
+import { PageError } from '../../gate';
 import { cameraOf, isCamera } from './camera';
 import {
   frameFromPoints,

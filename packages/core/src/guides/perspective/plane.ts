@@ -12,15 +12,10 @@ import {
   type Point,
   type Vector,
 } from '../../math';
-import {
-  GUIDE_LIMITS,
-  isKeepable,
-  PageError,
-  type EntityId,
-  type FramePlane,
-  type FrameShape,
-  type PlaneShape,
-} from '../../page';
+import { GUIDE_LIMITS, type FramePlane, type FrameShape, type PlaneShape } from '../guide';
+import { isKeepable } from '../../stroke';
+import { PageError } from '../../gate';
+import type { EntityId } from '../../kind';
 import { halfSize, templateMap } from '../placed';
 import { behind, cameraOrThrow, type Camera } from './camera';
 import { lineThrough, PLANE_WAYS, planeName, type Extent } from './frame';

@@ -1,4 +1,4 @@
-import type { FrameShape } from '../../page';
+import type { FrameShape } from '../guide';
 import { frameOfCamera, type Camera } from './camera';
 import { turnedCamera, type Turn } from './turn';
 import { CONE, naturalFocal, type Extent, type FrameSettings } from './frame';

@@ -1,5 +1,5 @@
 import type { Point } from '../../math';
-import type { FrameShape } from '../../page';
+import type { FrameShape } from '../guide';
 import { cameraOf, isCamera, type Impossible } from './camera';
 import { CONE, horizonOf, type Extent } from './frame';
 

@@ -1,5 +1,6 @@
 import { cross, scaled, sum, turnedAbout, unit, type Point, type Vector } from '../../math';
-import { FRAME_WAYS, PageError, type FrameShape, type FrameWay, type SightedEdge } from '../../page';
+import { FRAME_WAYS, type FrameShape, type FrameWay, type SightedEdge } from '../guide';
+import { PageError } from '../../gate';
 import { isCamera, cameraOf, frameOfCamera, type Camera } from './camera';
 import {
   frameFromPoints,

@@ -1,5 +1,6 @@
 import { dot, scaled, sum, type Point, type Vector } from '../../math';
-import { PageError, type FrameShape } from '../../page';
+import { PageError } from '../../gate';
+import type { FrameShape } from '../guide';
 import { behind, cameraOrThrow, seenSegment, type Camera } from './camera';
 import type { Extent } from './frame';
 import { MOST_STEPS, trueDistance } from './march';

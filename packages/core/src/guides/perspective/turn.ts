@@ -1,5 +1,5 @@
 import { cross, dot, scaled, sum, turnedAbout, unit, type Matrix3x3, type Vector } from '../../math';
-import { FRAME_WAYS, type FrameShape } from '../../page';
+import { FRAME_WAYS, type FrameShape } from '../guide';
 import { cameraOrThrow, frameOfCamera, type Camera } from './camera';
 import type { Extent } from './frame';
 

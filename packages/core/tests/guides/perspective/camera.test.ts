@@ -1,7 +1,11 @@
 import { PerspectiveCamera, Vector3 } from 'three';
 import { applyProjective, type Point } from '../../../src/math';
-import { checkEntity, pack, PageError, unpack, type FrameShape, type FrameWay } from '../../../src/page';
+import { checkEntity } from '../../../src/page';
+import { pack, unpack } from '../../../src/wire';
+import { PageError } from '../../../src/gate';
 import {
+  type FrameShape,
+  type FrameWay,
   cameraBetween,
   cameraMap,
   cameraOf,

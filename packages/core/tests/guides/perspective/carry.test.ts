@@ -1,29 +1,17 @@
 import { applyProjective, depthAt, distance, type Point } from '../../../src/math';
+import { applyChange, checkEntity, find, invertChange, ofKind, type Page } from '../../../src/page';
+import { inked, type StrokeEntity } from '../../../src/stroke';
+import { sameValue } from '../../../src/gate';
 import {
-  applyChange,
-  checkEntity,
-  find,
-  inked,
-  invertChange,
-  ofKind,
-  sameValue,
   type FrameShape,
   type FrameWay,
   type GuideEntity,
-  type GuidePath,
-  type Page,
-  type StrokeEntity,
-} from '../../../src/page';
-import {
   aimedAt,
   chooseGuide,
-  coursesAfter,
   FRAME_PRESETS,
-  frameMap,
   framePaths,
   framePreset,
   inFrame,
-  moveGuide,
   movePoint,
   obeys,
   planeHomography,
@@ -33,11 +21,11 @@ import {
   rideGuide,
   spineAlong,
   straightEdges,
-  tetheredLinesOf,
   turnedFrame,
-  type Courses,
-  type Following,
+  frameChange,
 } from '../../../src/guides';
+import type { GuidePath } from '../../../src/curve';
+import { coursesAfter, moveGuide, tetheredLinesOf, type Courses, type Following } from '../../../src/tethers';
 import { ellipseSpine } from '../../../src/shapes';
 import { drawn, liner, wave } from '../../hands';
 import { at, guide, pageOf, waysIn } from '../guides';
@@ -176,7 +164,7 @@ describe('what is tethered to a frame', () => {
     ] as const)
       expect(miss(turned, way, ends(after, id))).toBeLessThan(1e-6);
     expect(distance(ends(after, 'sill')[0], ends(after, 'post')[0])).toBeLessThan(1e-6);
-    const map = frameMap(shape, turned, PAGE);
+    const map = frameChange(shape, turned, PAGE);
     const moved = find(after, 'stroke', 'dial');
     const own = find(after, 'guide', 'clock')?.shape;
     if (!map || !moved?.guide || own?.kind !== 'plane') throw new Error('lost');
@@ -214,7 +202,7 @@ describe('what is tethered to a frame', () => {
     const bent = { ...laid, id: 'bent', spine: { ...laid.spine, points: laid.spine.points.map((value) => value + 1) } };
     const full = pageOf(size, frame, laid, bent);
     const after = applyChange(full, moveGuide(full, 'frame', turned));
-    const map = frameMap(shape, turned, PAGE);
+    const map = frameChange(shape, turned, PAGE);
     const [x, y] = find(after, 'stroke', 'plate')?.spine.points ?? [];
     const seen = map && applyProjective(map, laid.spine.points[0], laid.spine.points[1]);
     expect(Math.hypot(x - (seen?.x ?? 0), y - (seen?.y ?? 0))).toBeLessThan(1e-9);
@@ -273,7 +261,7 @@ describe('what is tethered to a frame', () => {
       expect(miss(turned, way, [aimed[k][0], aimed[k][1]])).toBeLessThan(1e-6);
     }
     const away = turnedFrame(shape, { yaw: 0.9 }, PAGE);
-    const map = frameMap(shape, away, PAGE);
+    const map = frameChange(shape, away, PAGE);
     const behind = along('left', 'behind', at(-9000, 2900), at(-9500, 2900));
     expect(map && depthAt(map, behind.spine.points[0], behind.spine.points[1])).toBeLessThan(0);
     const far = pageOf(size, frame, behind, lines[0]);

@@ -7,7 +7,6 @@ import {
   framePreset,
   inFrame,
   march,
-  moveGuide,
   moveHorizon,
   movePoint,
   planeRings,
@@ -20,27 +19,18 @@ import {
   stairEdges,
   trueDistance,
   turnedFrame,
-} from '../../../src/guides';
-import { seededRandom, type Point } from '../../../src/math';
-import {
-  applyChange,
-  checkEntity,
-  draftChange,
   FRAME_PLANES,
   FRAME_WAYS,
-  inked,
-  newPage,
-  pack,
-  PageError,
-  sameValue,
-  unpackEntity,
-  type Entity,
   type FrameShape,
   type GuideEntity,
   type GuideShape,
-  type Stroke,
-  type StrokeEntity,
-} from '../../../src/page';
+} from '../../../src/guides';
+import { moveGuide } from '../../../src/tethers';
+import { seededRandom, type Point } from '../../../src/math';
+import { applyChange, checkEntity, draftChange, newPage, type Entity } from '../../../src/page';
+import { inked, type Stroke, type StrokeEntity } from '../../../src/stroke';
+import { pack, unpackEntity } from '../../../src/wire';
+import { PageError, sameValue } from '../../../src/gate';
 import { ellipseSpine, lineSpine } from '../../../src/shapes';
 import { TEMPLATES } from '../../../src/templates';
 import { liner } from '../../hands';

@@ -1,8 +1,8 @@
 import { PerspectiveCamera, Vector3 } from 'three';
-import { distance, type Point } from '../../../src/math';
-import { inked, PageError } from '../../../src/page';
+import { distance, type Point, applyProjective } from '../../../src/math';
+import { inked } from '../../../src/stroke';
+import { PageError } from '../../../src/gate';
 import { lineSpine } from '../../../src/shapes';
-import { applyProjective } from '../../../src/math';
 import {
   equalBays,
   FRAME_PRESETS,

@@ -1,10 +1,10 @@
 import fc from 'fast-check';
 import { EigenvalueDecomposition, Matrix } from 'ml-matrix';
 import { applyProjective, type Point } from '../../../src/math';
-import { PageError, type FramePlane, type PlaneShape } from '../../../src/page';
-import { flattenSpine } from '../../../src/curve';
-import { ellipseSpine } from '../../../src/shapes';
+import { PageError } from '../../../src/gate';
 import {
+  type FramePlane,
+  type PlaneShape,
   boxEdges,
   FRAME_PRESETS,
   framePreset,
@@ -23,6 +23,8 @@ import {
   trueSize,
   wayTo,
 } from '../../../src/guides';
+import { flattenSpine } from '../../../src/curve';
+import { ellipseSpine } from '../../../src/shapes';
 import { PAGE } from './scenes';
 
 const street = framePreset(FRAME_PRESETS[2], PAGE);

@@ -1,6 +1,6 @@
 import { PerspectiveCamera, Vector3 } from 'three';
 import { seededRandom, type Point } from '../../../src/math';
-import type { FrameWay, SightedEdge } from '../../../src/page';
+import type { FrameWay, SightedEdge } from '../../../src/guides';
 
 export const PAGE = { width: 2650, height: 4100 };
 

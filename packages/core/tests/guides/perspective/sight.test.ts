@@ -1,6 +1,14 @@
 import { seededRandom } from '../../../src/math';
-import { PageError, type SightedEdge } from '../../../src/page';
-import { cameraOrThrow, horizonOf, isFinitePoint, pointCount, readFrame, sightFrame } from '../../../src/guides';
+import { PageError } from '../../../src/gate';
+import {
+  type SightedEdge,
+  cameraOrThrow,
+  horizonOf,
+  isFinitePoint,
+  pointCount,
+  readFrame,
+  sightFrame,
+} from '../../../src/guides';
 import { between, degrees, PAGE, scene } from './scenes';
 
 const turns = (seed: number) => {

@@ -1,0 +1,42 @@
+import type { Box, Matrix3x3, Point } from '../math';
+import type { Mark } from './mark';
+
+export interface MapOptions {
+  /** Whether line weights grow and shrink with the map; they are kept otherwise. */
+  readonly scaleWidth: boolean;
+}
+
+/** A course as a hand sees it: places in page px, `stride` numbers each, of which x and y come first. */
+export interface Way {
+  readonly points: Float64Array;
+  readonly stride: number;
+}
+
+/**
+ * How a kind is drawn on the paper and handled there. Painter, tiles, thumbnails, selecting, transforming, the clipboard and
+ * every file format go by these rows and name no kind themselves. Lengths in page px.
+ */
+export interface Drawn<E> {
+  /** What it lays on the paper, lowest first; the same marks for the same entity. */
+  marks(entity: E): readonly Mark[];
+  /** Where its marks lie. */
+  box(entity: E): Box;
+  /** Small boxes that together hold its marks, so that something long does not dirty the page; its box where there are none. */
+  pieces?(entity: E): readonly Box[];
+  /** Small boxes that hold all in which it differs from what it was. The pieces of both where it does not say. */
+  changed?(before: E, after: E): readonly Box[];
+  /** By how much its marks reach beside its course, for kinds that a layer's style can make wider. */
+  reach?(entity: E): number;
+  /** The courses that decide whether it lies in an area. */
+  ways(entity: E, tolerance: number): readonly Way[];
+  /** What a frame goes round that takes hold of it. */
+  hold(entity: E): Box;
+  /** How far a hand's way from one place to another passes from its marks: 0 or less where it touches them, Infinity beyond `reach`. */
+  gap(entity: E, from: Point, to: Point, reach: number): number;
+  /**
+   * Where a map takes it, affine or projective. Throws a PageError for a map that takes it over its horizon.
+   */
+  map(entity: E, map: Matrix3x3, options: MapOptions): E;
+  /** What it looks like, without what it refers to: another page has none of that. */
+  bare(entity: E): E;
+}

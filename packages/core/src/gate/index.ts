@@ -1,0 +1,4 @@
+export * from './errors';
+export * from './fields';
+export * from './path';
+export * from './sameValue';

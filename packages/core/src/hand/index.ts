@@ -1,0 +1,3 @@
+export * from './calm';
+export * from './pressure';
+export * from './samples';

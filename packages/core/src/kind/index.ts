@@ -1,0 +1,2 @@
+export * from './kind';
+export * from './laid';

@@ -1,0 +1,5 @@
+export * from './check';
+export * from './colours';
+export * from './inkStyle';
+export * from './types';
+export * from './widths';

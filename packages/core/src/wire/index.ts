@@ -1,0 +1,2 @@
+export * from './codec';
+export * from './parts';
