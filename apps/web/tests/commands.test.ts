@@ -1,4 +1,4 @@
-import { ALL_COMMANDS, runCommand } from '../src/board/commands';
+import { ALL_COMMANDS, runCommand } from '../src/chrome/commands';
 import { borrowTool, giveBack, scaleTool, setStage, takeNib, takeTool, useDesk } from '../src/board/desk';
 import {
   changeNib,
@@ -12,9 +12,9 @@ import {
   toggleCalm,
   undoRack,
   useRack,
-} from '../src/board/nibs/rackStore';
-import { foundCommands } from '../src/board/keys/FindSheet';
-import { keyInWords, mirroredKey, pressOf } from '../src/board/keys/keyNames';
+} from '../src/nibs/rackStore';
+import { foundCommands } from '../src/keys/FindSheet';
+import { keyInWords, mirroredKey, pressOf } from '../src/keys/keyNames';
 import {
   assignKey,
   exportKeys,
@@ -26,7 +26,7 @@ import {
   useKeySet,
   withKey,
   type Hand,
-} from '../src/board/keys/keySet';
+} from '../src/keys/keySet';
 
 const pressed = (code: string, more: Partial<KeyboardEvent> = {}) => ({
   ...{

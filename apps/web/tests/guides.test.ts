@@ -1,8 +1,8 @@
 import { aimedAt, type Seen, type GuideEntity, type GuideShape } from '@true-nib/core/guides';
 import { distance, identity, type Point } from '@true-nib/core/math';
 import { applyChange, draftChange, newPage } from '@true-nib/core/page';
-import { breath } from '../src/breath';
-import { GuideMoves } from '../src/board/guides/carrying';
+import { breath } from '../src/base/breath';
+import { GuideMoves } from '../src/guiding/carrying';
 import {
   draggedGuide as dragged,
   gripAt,
@@ -10,9 +10,9 @@ import {
   isOnGuide,
   withNode,
   type GuideGrip,
-} from '../src/board/guides/grips';
-import { degreesOf, lengthInWords, stateInWords, wheelInWords } from '../src/board/guides/inWords';
-import { laidShape, newGuide } from '../src/board/guides/layGuide';
+} from '../src/stages/guides/grips';
+import { degreesOf, lengthInWords, stateInWords, wheelInWords } from '../src/guiding/inWords';
+import { laidShape, newGuide } from '../src/guiding/layGuide';
 import { hush } from '../src/look/notices';
 import { tagsOf, TAG_HEIGHT } from '../src/render/guidePicture';
 import { inks } from './fakes';

@@ -1,10 +1,10 @@
 import { newLayer, washTileId, type PictureEntity } from '@true-nib/core/page';
 import { TEMPLATES } from '@true-nib/core/templates';
-import { addTemplate, useOwnTemplates } from '../src/board/guides/templateStore';
-import { Washing } from '../src/board/wash/washing';
+import { addTemplate, useOwnTemplates } from '../src/guiding/templateStore';
+import { Washing } from '../src/wash/washing';
 import type { ReworkedTile } from '../src/render/washWork';
-import { Hired } from '../src/hired';
-import { keptHere } from '../src/keptHere';
+import { Hired } from '../src/base/hired';
+import { keptHere } from '../src/base/keptHere';
 import { hush } from '../src/look/notices';
 import { Pictures } from '../src/render/pictures';
 import { FakeServer, openSession, stroke } from './fakes';

@@ -1,7 +1,7 @@
 import { applyChange, draftChange, newLayer, newPage, type LayerEntity, type Page } from '@true-nib/core/page';
 import { useDesk } from '../src/board/desk';
-import { inPagePx } from '../src/board/mend/mendStore';
-import { reachedLayers } from '../src/board/mend/reach';
+import { inPagePx } from '../src/stages/mend/mendStore';
+import { reachedLayers } from '../src/hand/reach';
 
 const layer = (id: string, order: string, change: Partial<LayerEntity> = {}): LayerEntity => ({
   ...newLayer({ id, medium: 'ink', name: id, order }),

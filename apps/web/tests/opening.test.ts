@@ -1,8 +1,8 @@
 import type { Box, Matrix } from '@true-nib/core/math';
 import { newLayer } from '@true-nib/core/page';
 import type { StrokeEntity } from '@true-nib/core/stroke';
-import { breath } from '../src/breath';
-import { lastBoard, rememberBoard } from '../src/board/boardSize';
+import { breath } from '../src/base/breath';
+import { lastBoard, rememberBoard } from '../src/open/boardSize';
 import { InkDesk } from '../src/render/inkDesk';
 
 /** A context that takes everything and paints nothing. */

@@ -18,7 +18,7 @@ import { tug } from '@true-nib/core/mend';
 import { applyChange, newPage, ordersBetween } from '@true-nib/core/page';
 import { mapNib, styledStroke, type StrokeEntity } from '@true-nib/core/stroke';
 import type { Nib } from '@true-nib/core/nib';
-import { breath } from '../src/breath';
+import { breath } from '../src/base/breath';
 import { deviceBoxes } from '../src/render/deviceBoxes';
 import { EditLog } from '../src/render/editLog';
 import { changedPieces, markPieces, strokeBox } from '@true-nib/core/drawn';

@@ -1,14 +1,14 @@
 import { createContext, use, useSyncExternalStore } from 'react';
 import type { Page } from '@true-nib/core/page';
 import type { SessionState } from '../session/pageSession';
-import type { BoardHand } from './boardHand';
-import type { GuideTool } from './guides/guideTool';
-import type { Board } from './inkHand';
-import type { DepthTool } from './perspective/depthTool';
-import type { MendTool } from './mend/mendTool';
-import type { PointTool } from './points/pointTool';
-import type { Selection } from './select/selection';
-import type { PathTool } from './shapes/pathTool';
+import type { BoardHand } from '../hand/boardHand';
+import type { GuideTool } from '../stages/guides/guideTool';
+import type { Board } from '../hand/inkHand';
+import type { DepthTool } from '../stages/depth/depthTool';
+import type { MendTool } from '../stages/mend/mendTool';
+import type { PointTool } from '../stages/mend/pointTool';
+import type { Selection } from '../select/selection';
+import type { PathTool } from '../stages/ink/pathTool';
 
 /** What an open board is made of: the page's session, its picture, and the hand that draws on it. */
 export interface OpenBoard extends Board {

@@ -2,8 +2,8 @@ import type { EntityId } from '@true-nib/core/kind';
 import type { ShapeKind, ShapeSettings } from '@true-nib/core/shapes';
 import { create } from 'zustand';
 import { createJSONStorage, persist } from 'zustand/middleware';
-import { keptHere } from '../keptHere';
-import { nibInHand, setNibSize, setRubSize, takeNibById, useRack } from './nibs/rackStore';
+import { keptHere } from '../base/keptHere';
+import { nibInHand, setNibSize, setRubSize, takeNibById, useRack } from '../nibs/rackStore';
 
 export type Stage = 'rough' | 'guides' | 'ink' | 'mend' | 'finish';
 export type Tool =

@@ -1,6 +1,6 @@
 import { create } from 'zustand';
 import { createJSONStorage, persist } from 'zustand/middleware';
-import { keptHere } from '../keptHere';
+import { keptHere } from '../base/keptHere';
 
 /** Which folds were opened or closed by hand, by their titles; kept in this browser. */
 export const useFolds = create<Readonly<Record<string, boolean>>>()(

@@ -17,7 +17,7 @@ import { find, isKind, mergeEdits, ofKind, type Edit, type Page, type PictureEnt
 import { styledStroke, type Stroke, type StrokeEntity } from '@true-nib/core/stroke';
 import type { EntityId } from '@true-nib/core/kind';
 import type { InkStyle } from '@true-nib/core/nib';
-import { Listeners } from '../listeners';
+import { Listeners } from '../base/listeners';
 import { InkSurface, type OpenedPage } from './inkSurface';
 import { paintStrokes } from './inkPaint';
 import { strokeBox, type DrawnEntity } from '@true-nib/core/drawn';

@@ -1,4 +1,4 @@
-import { inThousands } from '../inThousands';
+import { inThousands } from '../base/inThousands';
 import {
   coneOfVision,
   frameGrips,

@@ -2,7 +2,7 @@ import type { TetheredLines } from '@true-nib/core/tethers';
 import type { Matrix } from '@true-nib/core/math';
 import { FRAME_PLANES } from '@true-nib/core/guides';
 import type { PageSize } from '@true-nib/core/page';
-import { Hired } from '../hired';
+import { Hired } from '../base/hired';
 import type { GridService, GridView, GuideMove } from './grid.worker';
 import type { ShownGrids } from './gridPaint';
 import { between, type View } from './view';

@@ -1,4 +1,4 @@
-import { inThousands } from '../inThousands';
+import { inThousands } from '../base/inThousands';
 import { SEGMENT, STRIDE, type Spine, type LinePath } from '@true-nib/core/curve';
 import {
   actsOn,

@@ -10,7 +10,7 @@ import type { Joining } from '@true-nib/core/select';
 import { hullsOf } from '@true-nib/core/curve';
 import { planning, type MendDeed, type MendMark } from '@true-nib/core/mend';
 import { expose, transfer } from 'comlink';
-import { breath } from '../breath';
+import { breath } from '../base/breath';
 import type { StackLook } from './stackLook';
 import { hasInk, InkDesk, unpackedList, type FirstLook } from './inkDesk';
 import type { PictureOfInks } from './keptPicture';

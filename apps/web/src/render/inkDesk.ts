@@ -17,7 +17,7 @@ import {
 import { unpack } from '@true-nib/core/wire';
 import type { EntityId } from '@true-nib/core/kind';
 import type { GuideEntity } from '@true-nib/core/guides';
-import { breath } from '../breath';
+import { breath } from '../base/breath';
 import { applyEdits } from './draft';
 import { ground } from './ground';
 import { paintDrawn, paintTolerance, pathOf, smallPathOf, type PathSource } from './inkPaint';

@@ -16,7 +16,7 @@ import {
   type StackNode,
 } from '@true-nib/core/page';
 import { styledStroke, type StrokeEntity } from '@true-nib/core/stroke';
-import { breath } from '../breath';
+import { breath } from '../base/breath';
 import { leafOf, LeafTree, type Leaf } from './leafTree';
 import { isShownUnder, plainLook, type StackLook } from './stackLook';
 import { WashIndex } from './washIndex';

@@ -7,9 +7,9 @@ import { tileBox, WASH_SIDE, type Edit, type Entity, type Page } from '@true-nib
 import type { EntityId } from '@true-nib/core/kind';
 import type { Stroke } from '@true-nib/core/stroke';
 import { proxy, transfer } from 'comlink';
-import { Listeners } from '../listeners';
+import { Listeners } from '../base/listeners';
 import type { MendAnswer, MendRequest } from './ink.worker';
-import { breath } from '../breath';
+import { breath } from '../base/breath';
 import { isInk } from './inkDesk';
 import { deviceBoxes, outside } from './deviceBoxes';
 import { EditLog } from './editLog';

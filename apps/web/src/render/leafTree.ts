@@ -1,7 +1,7 @@
 import type { Box } from '@true-nib/core/math';
 import { markBox, type DrawnEntity } from '@true-nib/core/drawn';
 import RBush from 'rbush';
-import { breath } from '../breath';
+import { breath } from '../base/breath';
 
 /** Leaves that come or go one by one; more are loaded in one go, and taken out a few at a time. */
 const FEW = 40;

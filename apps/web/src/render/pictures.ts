@@ -1,7 +1,7 @@
 import type { PictureEntity, Tint } from '@true-nib/core/page';
 import type { Quad } from '@true-nib/core/select';
-import { Hired } from '../hired';
-import { Listeners } from '../listeners';
+import { Hired } from '../base/hired';
+import { Listeners } from '../base/listeners';
 import type { PictureService } from './picture.worker';
 import type { PyramidLevel } from './picturePieces';
 

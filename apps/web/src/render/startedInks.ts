@@ -1,7 +1,7 @@
 import type { PackedParts } from '@true-nib/core/wire';
 import type { PageSize } from '@true-nib/core/page';
 import { transfer } from 'comlink';
-import { Hired } from '../hired';
+import { Hired } from '../base/hired';
 import type { InkService } from './ink.worker';
 import type { FirstLook } from './inkDesk';
 

@@ -1,5 +1,5 @@
 import { box, boxesMeet, mapBox, scaling, type Box, type Matrix } from '@true-nib/core/math';
-import { Listeners } from '../listeners';
+import { Listeners } from '../base/listeners';
 
 const SIDE = 256;
 /** Neighbouring tiles share a px, or turned pages would show their seams. */

@@ -1,5 +1,5 @@
 import { WASH_SIDE } from '@true-nib/core/page';
-import { sha256Of } from '../sha256';
+import { sha256Of } from '../base/sha256';
 
 /** A tile's pixels as they are kept: a zlib stream of RGBA, named by its SHA-256. */
 export interface PackedTile {

@@ -2,7 +2,7 @@ import { checkChange, type Change, type ChangeHeader, type ChangeId, type Entity
 import { checkParts, entitiesIn, listRecordHead, PACKED_TYPE, unpack, type PackedParts } from '@true-nib/core/wire';
 import { ApiProblem, problemIn, request, requestJson } from '../api/request';
 import type { PageCard } from '../api/shelf';
-import { breath } from '../breath';
+import { breath } from '../base/breath';
 import type { PackedChange } from './outbox';
 
 /** The answer to sending changes: saved, or what came between first. */

@@ -1,4 +1,4 @@
-import { inThousands } from '../inThousands';
+import { inThousands } from '../base/inThousands';
 import {
   PAGE_FORMATS,
   printsWell,

@@ -1,2 +1,2 @@
-export { BoardScreen as default } from '../../board/BoardScreen';
+export { BoardScreen as default } from '../../open/BoardScreen';
 export { Broken as ErrorBoundary } from '../../look/Broken';

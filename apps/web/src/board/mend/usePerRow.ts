@@ -1,4 +1,0 @@
-import { useIsWide } from '../../look/useIsWide';
-
-/** How many choices of two words stand in a row. */
-export const usePerRow = (): number => (useIsWide() ? 2 : 3);

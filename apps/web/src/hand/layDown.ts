@@ -1,0 +1,37 @@
+import type { Edit, LayerEntity } from '@true-nib/core/page';
+import type { SamplesEntity, Stroke } from '@true-nib/core/stroke';
+import { withCopies } from '../guiding/bearing';
+import type { Board } from './inkHand';
+import { rememberEnd } from './lastEnd';
+import { asEntities } from '../select/clipboard';
+
+/** Where a line goes: its layer, and the edits that bring that about. */
+export interface Ground {
+  readonly layer: LayerEntity;
+  readonly edits: readonly Edit[];
+}
+
+/**
+ * Makes lines, which are shown already, part of the page, with their symmetric copies: one change. Nodes or pixels come of it as
+ * the layer has them. `samples` are the hand's, where a hand drew it.
+ */
+export function layDown(
+  board: Board,
+  { layer, edits }: Ground,
+  label: string,
+  strokes: readonly Stroke[],
+  samples?: SamplesEntity,
+): void {
+  const { picture, session } = board;
+  const last = strokes.at(-1);
+  if (last) rememberEnd(last.spine);
+  const all = withCopies(session.page, layer.id, strokes);
+  const entities = asEntities(all, layer.id, picture.inks.index.topOrder(layer.id));
+  if (layer.medium === 'wash') {
+    picture.layDownLive(() => picture.addMarks(entities));
+    return void board.washing.turn(label, layer.id, entities);
+  }
+  const isDrawn = samples !== undefined && entities.some(({ origin }) => origin !== undefined);
+  const drawn = [...(isDrawn ? [samples] : []), ...entities].map((after): Edit => ({ before: null, after }));
+  picture.layDownLive(() => session.commit(label, [...edits, ...drawn], edits.length > 0 ? [] : [layer.id]));
+}

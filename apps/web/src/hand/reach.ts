@@ -1,0 +1,47 @@
+import type { Box } from '@true-nib/core/math';
+import type { ShownLine } from '@true-nib/core/mend';
+import { nodesOf, stackOf, type Page } from '@true-nib/core/page';
+import type { EntityId } from '@true-nib/core/kind';
+import { useDesk } from '../board/desk';
+import { asSeen, hiddenInWords, layerInHand, type Board } from './inkHand';
+import { useMend, type MendReach } from '../stages/mend/mendStore';
+
+/** CSS px that a hand may miss a line or a mark by: a finger's. */
+export const FINGER = 22;
+
+/** Layers of Ink that mending reaches: those whose lines may change, and those whose lines are met besides. */
+export interface Reached {
+  readonly changing: readonly EntityId[];
+  /** Visible ones, locked ones too. */
+  readonly met: readonly EntityId[];
+}
+
+/**
+ * The layers that are reached, or why there are none, in a sentence. Locked and hidden layers never change; what is hidden
+ * is not met either.
+ */
+export function reachedLayers(page: Page, reach: MendReach = useMend.getState().reach): Reached | string {
+  const { layerId, chosenLayers } = useDesk.getState();
+  const inHand = layerInHand(page, layerId);
+  if (reach === 'layer' || reach === 'chosen') {
+    if (inHand?.layer.medium !== 'ink') return 'Lines are mended on Ink layers: take one in hand.';
+    if (inHand.isLocked) return `${inHand.layer.name} is locked.`;
+    if (inHand.isHidden) return hiddenInWords(page, inHand.layer);
+  }
+  const inks = nodesOf(stackOf(page))
+    .filter(({ layer }) => layer.medium === 'ink')
+    .map((node) => asSeen(page, node));
+  const isReached = (id: EntityId) =>
+    reach === 'inks' || id === inHand?.layer.id || (reach === 'chosen' && chosenLayers.includes(id));
+  const met = inks.filter(({ layer, isHidden }) => !isHidden && isReached(layer.id));
+  const changing = met.filter(({ isLocked }) => !isLocked).map(({ layer }) => layer.id);
+  if (changing.length === 0) return 'Every Ink layer is locked or hidden.';
+  return { changing, met: met.map(({ layer }) => layer.id) };
+}
+
+/** Lines of some layers whose ink may lie in a box, as they are kept and as they are shown. */
+export function linesNear({ picture }: Board, layerIds: readonly EntityId[], box: Box): ShownLine[] {
+  return layerIds
+    .flatMap((id) => picture.strokesOn(id, box))
+    .map((kept) => ({ kept, shown: picture.inks.index.shown(kept) }));
+}

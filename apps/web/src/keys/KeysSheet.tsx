@@ -1,0 +1,176 @@
+import { useEffect, useState } from 'react';
+import { Pressable, Text, View } from 'react-native';
+import { chooseFile, download } from '../look/files';
+import { Button } from '../look/Button';
+import { Choice } from '../look/Choice';
+import { Field } from '../look/Field';
+import { say, sayError } from '../look/notices';
+import { Sheet } from '../look/Sheet';
+import { ALL_COMMANDS, ROOMS } from '../chrome/commands';
+import { useDesk, type Tool } from '../board/desk';
+import { CommandRow, KeyCap } from './CommandRow';
+import { keyInWords, pressOf } from './keyNames';
+import { assignKey, exportKeys, importKeys, keyIn, keysIn, ownerOf, resetKeys, useKeySet, type Hand } from './keySet';
+
+/** Every command with its key. A key is changed by touching it and pressing the new one. */
+export function KeysSheet({ onClose }: { readonly onClose: () => void }) {
+  const set = useKeySet();
+  const [wanted, setWanted] = useState('');
+  const [awaiting, setAwaiting] = useState<string | undefined>();
+  const [conflict, setConflict] = useState<
+    { readonly id: string; readonly key: string; readonly owner: string } | undefined
+  >();
+  useEffect(() => {
+    if (awaiting === undefined) return;
+    const listen = (event: KeyboardEvent) => {
+      event.preventDefault();
+      event.stopImmediatePropagation();
+      if (event.code === 'Escape') return setAwaiting(undefined);
+      const key = pressOf(event);
+      if (key === undefined) return;
+      setAwaiting(undefined);
+      const owner = ownerOf(key, awaiting);
+      if (!owner) assignKey(awaiting, key);
+      else setConflict({ id: awaiting, key, owner: owner.label });
+    };
+    window.addEventListener('keydown', listen, { capture: true });
+    return () => window.removeEventListener('keydown', listen, { capture: true });
+  }, [awaiting]);
+  const isWanted = (label: string) => label.toLowerCase().includes(wanted.trim().toLowerCase());
+  return (
+    <Sheet
+      title="Keys"
+      onClose={onClose}
+      footer={
+        conflict && (
+          <View className="gap-2" role="alert">
+            <Text className="font-sans text-14 text-ink">
+              {`${keyInWords(conflict.key)} belongs to "${conflict.owner}".`}
+            </Text>
+            <View className="flex-row gap-2">
+              <Button
+                label="Take it over"
+                tone="seal"
+                onPress={() => {
+                  assignKey(conflict.id, conflict.key);
+                  setConflict(undefined);
+                }}
+              />
+              <Button label="Leave it" onPress={() => setConflict(undefined)} />
+            </View>
+          </View>
+        )
+      }
+    >
+      <View className="flex-row">
+        <Choice<Hand>
+          label="The hand that draws"
+          value={set.hand}
+          options={[
+            { value: 'right', label: 'I draw with the right' },
+            { value: 'left', label: 'I draw with the left' },
+          ]}
+          onChange={(hand) => useKeySet.setState({ hand })}
+        />
+      </View>
+      <Field label="Find" value={wanted} onChange={setWanted} />
+      {ROOMS.map((room) => {
+        const commands = ALL_COMMANDS.filter((command) => command.room === room && isWanted(command.label));
+        if (commands.length === 0) return null;
+        return (
+          <View key={room} className="gap-1">
+            <Text role="heading" className="pt-2 font-bold text-14 text-ink">
+              {room}
+            </Text>
+            {commands.map(({ id, label, ...command }) => (
+              <CommandRow key={id} label={'hold' in command ? `${label} (while held)` : label}>
+                {keysIn(set, id)
+                  .slice(keyIn(set, id) === undefined ? 0 : 1)
+                  .map((key) => (
+                    <KeyCap key={key}>{keyInWords(key)}</KeyCap>
+                  ))}
+                <Pressable
+                  role="button"
+                  aria-label={`Key of "${label}"`}
+                  onPress={() => setAwaiting(id)}
+                  className={`min-h-[44px] min-w-[84px] items-center justify-center rounded-lg border px-2 ${awaiting === id ? 'border-seal' : 'border-edge'} bg-raised`}
+                >
+                  <Text className="font-bold text-12 text-ink">
+                    {awaiting === id ? 'Press a key' : keyInWords(keyIn(set, id) ?? 'none')}
+                  </Text>
+                </Pressable>
+                <Button label="Clear" disabled={keyIn(set, id) === undefined} onPress={() => assignKey(id, null)} />
+              </CommandRow>
+            ))}
+          </View>
+        );
+      })}
+      <Borrowing />
+      <View className="flex-row flex-wrap gap-2 pt-2">
+        <Button
+          label="Save as a file"
+          onPress={() => download(new Blob([exportKeys()], { type: 'application/json' }), 'true-nib-keys.json')}
+        />
+        <Button label="Load a file" onPress={() => void chooseKeys()} />
+        <Button
+          label="As they were"
+          onPress={() => {
+            resetKeys();
+            say('The keys are as they came.');
+          }}
+        />
+      </View>
+    </Sheet>
+  );
+}
+
+const TOOLS: readonly { readonly value: Tool; readonly label: string }[] = [
+  { value: 'nib', label: 'Nib' },
+  { value: 'rub', label: 'Rub' },
+  { value: 'shape', label: 'Shapes' },
+  { value: 'path', label: 'Bézier' },
+  { value: 'select', label: 'Select' },
+  { value: 'points', label: 'Points' },
+  { value: 'lift', label: 'Lift' },
+];
+
+/** What the hold key borrows, for each tool that may be in hand. */
+function Borrowing() {
+  const borrowed = useDesk((desk) => desk.borrowed);
+  return (
+    <View className="gap-1">
+      <Text role="heading" className="pt-2 font-bold text-14 text-ink">
+        What the borrowing key takes
+      </Text>
+      {TOOLS.map(({ value: own, label }) => (
+        <View key={own} className="flex-row items-center gap-2">
+          <Text className="w-16 font-sans text-14 text-ink">{`${label}:`}</Text>
+          <Choice
+            label={`Borrowed while ${label} is in hand`}
+            value={borrowed[own]}
+            options={TOOLS.filter(({ value }) => value !== own)}
+            onChange={(tool) => useDesk.setState({ borrowed: { ...borrowed, [own]: tool } })}
+          />
+        </View>
+      ))}
+    </View>
+  );
+}
+
+async function chooseKeys(): Promise<void> {
+  const file = await chooseFile('application/json,.json');
+  if (file) await takeKeys(file);
+}
+
+async function takeKeys(file: File): Promise<void> {
+  try {
+    const unknown = importKeys(await file.text());
+    say(
+      unknown.length === 0
+        ? 'The keys are taken over.'
+        : `Taken over, but for what is unknown here: ${unknown.slice(0, 3).join(', ')}.`,
+    );
+  } catch (error) {
+    sayError(error);
+  }
+}

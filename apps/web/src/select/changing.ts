@@ -1,0 +1,77 @@
+import { asBlots, reversed, weighed, withNib, type WeightDeed } from '@true-nib/core/mend';
+import { find, replacedBy, type Edit } from '@true-nib/core/page';
+import type { StrokeEntity } from '@true-nib/core/stroke';
+import { say } from '../look/notices';
+import { newId } from '../session/ids';
+import type { OpenBoard } from '../board/boardContext';
+import { reachedLayers } from '../hand/reach';
+import { nibFor } from '../nibs/rackStore';
+import { HandSamples } from './handSamples';
+
+/** The selected lines, when they may be changed; says why not otherwise. */
+function selectedLines({ selection, session }: OpenBoard): readonly StrokeEntity[] {
+  if (!selection.keep(true)) return [];
+  const reached = reachedLayers(session.page, 'layer');
+  if (typeof reached === 'string') {
+    say(reached);
+    return [];
+  }
+  const { strokes } = selection;
+  if (strokes.length === 0) say('Select some lines first.');
+  return strokes;
+}
+
+/** Changes all selected lines at once; one that becomes several keeps its id with the first of them. */
+export function changeSelected(
+  board: OpenBoard,
+  label: string,
+  change: (stroke: StrokeEntity) => readonly StrokeEntity[],
+): void {
+  const strokes = selectedLines(board);
+  const edits = strokes.flatMap((before): Edit[] => {
+    const after = change(before);
+    return after.length === 1 && after[0] === before ? [] : replacedBy(before, after, newId);
+  });
+  board.session.commit(
+    label,
+    edits,
+    strokes.slice(0, 1).map(({ layerId }) => layerId),
+  );
+}
+
+/** Shows the selected lines with another weight, until it is settled. */
+export function showWeighed(board: OpenBoard, deed: WeightDeed): void {
+  const { picture, session, selection } = board;
+  picture.preview(
+    selection.strokes.map((stroke) => {
+      const kept = find(session.page, 'stroke', stroke.id) ?? stroke;
+      return { before: find(picture.shownPage, 'stroke', stroke.id) ?? kept, after: weighed(kept, deed) };
+    }),
+  );
+}
+
+export const weighSelected = (board: OpenBoard, label: string, deed: WeightDeed): void =>
+  changeSelected(board, label, (stroke) => [weighed(stroke, deed)]);
+
+/** Gives the selected lines the nib in hand, from their samples where they have them; their colour stays. */
+export function renibSelected(board: OpenBoard): void {
+  const { session } = board;
+  const nib = nibFor(session.page);
+  const samples = new HandSamples(() => session.page);
+  changeSelected(board, `Draw with ${nib.name}`, (stroke) => [
+    withNib(stroke, { ...nib, color: stroke.nib.color }, samples.of(stroke)),
+  ]);
+}
+
+export function recolourSelected(board: OpenBoard): void {
+  const { color } = nibFor(board.session.page);
+  changeSelected(board, 'Colour lines', (stroke) => [
+    stroke.nib.color === color ? stroke : { ...stroke, nib: { ...stroke.nib, color } },
+  ]);
+}
+
+export const reverseSelected = (board: OpenBoard): void =>
+  changeSelected(board, 'Reverse lines', (stroke) => [reversed(stroke)]);
+
+export const blotSelected = (board: OpenBoard): void =>
+  changeSelected(board, 'Make blots', (stroke) => (stroke.fills ? [stroke] : asBlots(stroke)));

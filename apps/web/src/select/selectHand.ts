@@ -1,0 +1,165 @@
+import { boxOfPoints, distance, growBox, type Point } from '@true-nib/core/math';
+import { gapTo, type DrawnEntity } from '@true-nib/core/drawn';
+import type { LayerEntity } from '@true-nib/core/page';
+import type { PenSample } from '@true-nib/core/hand';
+import { draggedFrame, frameGripAt, foundInLoop, foundInRect, type Joining } from '@true-nib/core/select';
+import { inParts } from '../base/breath';
+import { FRAME_STEM } from '../render/selectionPicture';
+import { zoomOf } from '../render/view';
+import { useDesk, type Desk } from '../board/desk';
+import { railBox } from '../guiding/bearing';
+import { hiddenInWords, layerInHand, refuse, type Board, type Gesture } from '../hand/inkHand';
+import type { Selection } from './selection';
+
+/** The keys that are down while a hand selects or transforms. */
+export interface Modifiers {
+  readonly shiftKey: boolean;
+  readonly altKey: boolean;
+}
+
+/** CSS px that a hand may miss a grip by. */
+const REACH = 18;
+/** CSS px under which a drag was a touch. */
+const SLOP = 4;
+
+/** Selects by the area that the hand draws, or transforms what is selected by what it takes hold of. */
+export function beginSelecting(
+  board: Board & { readonly selection: Selection },
+  desk: Desk,
+  at: Point,
+  modifiers: () => Modifiers,
+): Gesture {
+  const { selection, session, picture } = board;
+  const perCss = 1 / zoomOf(picture.view);
+  const grip = selection.frame && frameGripAt(selection.frame, at, REACH * perCss, FRAME_STEM * perCss);
+  const node = layerInHand(session.page, desk.layerId);
+  const isOwn = selection.layerId === node?.layer.id;
+  if (grip && selection.frame && isOwn && !modifiers().altKey && !(modifiers().shiftKey && grip.part === 'inside')) {
+    if (node?.isLocked) return refuse(board.notice, `${node.layer.name} is locked.`);
+    const touch = desk.selectBy === 'touch' && grip.part === 'inside' && node;
+    return beginTransforming(
+      selection,
+      grip,
+      modifiers,
+      perCss,
+      touch ? () => beginArea(board, node.layer, desk, 'instead', perCss) : undefined,
+    );
+  }
+  if (node?.layer.medium !== 'ink' && node?.layer.medium !== 'wash')
+    return refuse(board.notice, 'Take an Ink layer in hand to select its lines, or a Wash layer to select its pixels.');
+  if (node.isHidden) return refuse(board.notice, hiddenInWords(board.session.page, node.layer));
+  const joining: Joining = modifiers().shiftKey ? 'also' : modifiers().altKey ? 'less' : 'instead';
+  return beginArea(board, node.layer, desk, joining, perCss);
+}
+
+/** Drags what is selected by a grip; what goes nowhere is a touch, where `touch` says what that does. */
+function beginTransforming(
+  selection: Selection,
+  grip: NonNullable<ReturnType<typeof frameGripAt>>,
+  modifiers: () => Modifiers,
+  perCss: number,
+  touch: (() => Gesture) | undefined,
+): Gesture {
+  const start = selection.frame;
+  let way: PenSample[] = [];
+  let isDragged = touch === undefined;
+  return {
+    move(samples) {
+      way = [...way.slice(0, 1), ...samples];
+      const to = way.at(-1);
+      if (!to || !start) return;
+      isDragged ||= distance(way[0], to) > SLOP * perCss;
+      if (!isDragged) return;
+      const { proportional, fromCentre, freeCorners } = useDesk.getState();
+      const { shiftKey, altKey } = modifiers();
+      selection.setFrame(
+        draggedFrame(start, grip, way[0], to, {
+          proportional: proportional !== shiftKey,
+          fromCentre: fromCentre !== altKey,
+          free: freeCorners,
+        }),
+      );
+    },
+    end() {
+      if (isDragged || way.length === 0) return;
+      const area = touch?.();
+      area?.move(way.slice(0, 1));
+      area?.end();
+    },
+    cancel() {
+      if (start) selection.setFrame(start);
+    },
+  };
+}
+
+function beginArea(
+  board: Board & { readonly selection: Selection },
+  layer: LayerEntity,
+  desk: Desk,
+  joining: Joining,
+  perCss: number,
+): Gesture {
+  const { picture, selection } = board;
+  const way: Point[] = [];
+  const near = (margin = 0) => picture.drawnOn(layer.id, growBox(boxOfPoints([...way, ...area()]), margin));
+  const area = (): readonly Point[] => {
+    if (desk.selectBy !== 'rect') return way;
+    const [a, b] = [way[0], way[way.length - 1]];
+    const slanted = railBox(board, layer.id, a, b);
+    if (slanted) return slanted;
+    return [a, { x: b.x, y: a.y }, b, { x: a.x, y: b.y }];
+  };
+  const isTap = () => {
+    const { minX, minY, maxX, maxY } = boxOfPoints(way);
+    return Math.max(maxX - minX, maxY - minY) < SLOP * perCss;
+  };
+  const shown = (entity: DrawnEntity) => picture.inks.index.shown(entity);
+  /** What the way has touched, leg by leg as it is drawn: a long one on a full page goes by thousands of lines. */
+  const crossed = new Set<DrawnEntity>();
+  const cross = (p: Point, q: Point): void => {
+    for (const entity of picture.drawnOn(layer.id, boxOfPoints([p, q])))
+      if (!crossed.has(entity) && gapTo(shown(entity), p, q, 0) <= 0) crossed.add(entity);
+  };
+  const touched = (): DrawnEntity[] => {
+    if (!isTap()) return [...crossed];
+    const reach = 22 * perCss;
+    const gaps = near(reach).map((entity) => ({ entity, gap: gapTo(shown(entity), way[0], way[0], reach) }));
+    const nearest = gaps.sort((a, b) => a.gap - b.gap)[0];
+    return nearest && nearest.gap < reach ? [nearest.entity] : [];
+  };
+  return {
+    move(samples) {
+      for (const sample of samples) {
+        const last = way.at(-1);
+        if (last && desk.selectBy === 'touch' && layer.medium === 'ink') cross(last, sample);
+        way.push(sample);
+      }
+      picture.setArea(desk.selectBy === 'touch' ? [...way, ...[...way].reverse()] : area());
+    },
+    end() {
+      picture.setArea(undefined);
+      if (way.length === 0) return;
+      if (layer.medium === 'wash') {
+        const isTouch = desk.selectBy === 'touch' || isTap();
+        const at = way[way.length - 1];
+        return void selection.chooseArea(
+          layer.id,
+          isTouch ? { by: 'touch', at } : { by: 'loop', loop: area() },
+          joining,
+        );
+      }
+      const options = { whole: desk.selectWhole };
+      if (desk.selectBy === 'touch' || isTap()) return selection.choose(touched(), layer.id, joining);
+      const loop = area();
+      const box = boxOfPoints(loop);
+      const isUpright = desk.selectBy === 'rect' && !railBox(board, layer.id, way[0], way[way.length - 1]);
+      const inside = (some: readonly DrawnEntity[]) =>
+        isUpright ? foundInRect(some, box, options) : foundInLoop(some, loop, options);
+      void inParts(near(), PART, inside).then((found) => selection.choose(found, layer.id, joining));
+    },
+    cancel: () => picture.setArea(undefined),
+  };
+}
+
+/** Strokes looked at in one go: some ms. */
+const PART = 400;

@@ -1,0 +1,287 @@
+import type { DrawnEntity } from '@true-nib/core/drawn';
+import { identity, projectiveOf } from '@true-nib/core/math';
+import { find, isKind, ordersBetween } from '@true-nib/core/page';
+import { PageError } from '@true-nib/core/gate';
+import type { EntityId } from '@true-nib/core/kind';
+import { flippedFrame, sameColour, sameNib } from '@true-nib/core/select';
+import { say, sayError } from '../look/notices';
+import type { AreaQuery, TakenPixels } from '../render/washWork';
+import type { OpenBoard } from '../board/boardContext';
+import type { Command } from '../chrome/commands';
+import { takeTool, useDesk } from '../board/desk';
+import { nibFor } from '../nibs/rackStore';
+import { layerInHand } from '../hand/inkHand';
+import { besides, laidOn, copyPixels, copyDrawn, onPage, pixelsToPaste, drawnToPaste } from './clipboard';
+
+/** The Ink layer in hand with what lies on it; says why not when there is none. */
+function inkInHand({
+  session,
+  picture,
+}: OpenBoard): { readonly layerId: EntityId; readonly entities: readonly DrawnEntity[] } | undefined {
+  const node = layerInHand(session.page, useDesk.getState().layerId);
+  if (node?.layer.medium !== 'ink' || node.isHidden) {
+    say('Take an Ink layer that is seen in hand first.');
+    return undefined;
+  }
+  return { layerId: node.layer.id, entities: picture.inks.index.unorderedOn(node.layer.id) };
+}
+
+/** The Wash layer in hand, when that is one and is seen. */
+function washInHand({ session }: OpenBoard): EntityId | undefined {
+  const node = layerInHand(session.page, useDesk.getState().layerId);
+  return node?.layer.medium === 'wash' && !node.isHidden ? node.layer.id : undefined;
+}
+
+/** Selects pixels when a Wash layer is in hand. Answers whether one is. */
+function choosePixels(board: OpenBoard, query: AreaQuery): boolean {
+  const layerId = washInHand(board);
+  if (layerId === undefined) return false;
+  takeTool('select');
+  void board.selection.chooseArea(layerId, query, 'instead');
+  return true;
+}
+
+/** All pixels of the colour that was touched last. */
+function chooseColour(board: OpenBoard): boolean {
+  if (washInHand(board) === undefined) return false;
+  const at = board.selection.touched;
+  if (at) return choosePixels(board, { by: 'colour', at });
+  say('Touch the colour first, with Select by Touch.');
+  return true;
+}
+
+function chooseAmong(
+  board: OpenBoard,
+  pick: (all: readonly DrawnEntity[], chosen: readonly DrawnEntity[]) => readonly DrawnEntity[],
+): void {
+  const ink = inkInHand(board);
+  if (!ink) return;
+  const found = pick(ink.entities, board.selection.entities);
+  takeTool('select');
+  board.selection.choose(found, ink.layerId, 'instead');
+}
+
+function needsSome(board: OpenBoard): readonly DrawnEntity[] {
+  if (!board.selection.keep(true)) return [];
+  const { entities } = board.selection;
+  if (entities.length === 0) say('Select some lines first.');
+  return entities;
+}
+
+const linesOf = (entities: readonly DrawnEntity[]) => entities.filter((entity) => isKind(entity, 'stroke'));
+
+/** Does something to the selected pixels, when there are any and they may be changed. Answers whether pixels were meant. */
+function withPixels(board: OpenBoard, run: (layerId: EntityId) => unknown): boolean {
+  const { selection } = board;
+  if (!selection.isPixels || selection.layerId === undefined) return false;
+  selection.keep();
+  if (!isLocked(board)) run(selection.layerId);
+  return true;
+}
+
+/** Fills the selected pixels with the colour in hand. */
+export function fillSelected(board: OpenBoard): void {
+  const { color } = nibFor(board.session.page);
+  const isMeant = withPixels(board, (layerId) => board.washing.do('Fill', layerId, { deed: 'fill', color }));
+  if (!isMeant) say('Select an area on a Wash layer first.');
+}
+
+/** Grows the selected pixels all round, or shrinks them when `px` is negative. */
+export function growSelected(board: OpenBoard, px: number): void {
+  const { selection } = board;
+  if (!selection.isPixels || selection.layerId === undefined) return say('Select an area on a Wash layer first.');
+  void selection.chooseArea(selection.layerId, { by: 'grow', px }, 'instead');
+}
+
+function isLocked({ session, selection }: OpenBoard): boolean {
+  const node = layerInHand(session.page, selection.layerId);
+  if (node?.isLocked) say(`${node.layer.name} is locked.`);
+  return node?.isLocked ?? false;
+}
+
+export function deleteSelected(board: OpenBoard, label = 'Delete'): void {
+  if (withPixels(board, (layerId) => board.washing.do(label, layerId, { deed: 'clear' }))) return;
+  const chosen = needsSome(board);
+  if (chosen.length === 0 || isLocked(board)) return;
+  board.session.commit(
+    label,
+    chosen.map((before) => ({ before, after: null })),
+    [chosen[0].layerId],
+  );
+}
+
+async function copySelected(board: OpenBoard): Promise<boolean> {
+  const { selection } = board;
+  if (selection.isPixels && selection.layerId !== undefined) {
+    selection.keep();
+    await board.washing.settled();
+    copyPixels(await board.picture.inks.wash.take(selection.layerId));
+    say('Pixels copied.');
+    return true;
+  }
+  const { length } = needsSome(board);
+  if (length === 0) return false;
+  await copyDrawn(selection.lowestFirst);
+  say(length === 1 ? 'One line copied.' : `${length} lines copied.`);
+  return true;
+}
+
+async function paste(board: OpenBoard): Promise<void> {
+  try {
+    const pixels = await pixelsToPaste();
+    if (pixels) return await pastePixels(board, pixels);
+    const pasted = besides(await drawnToPaste(nibFor(board.session.page)), board.session.page.size);
+    const node = layerInHand(board.session.page, useDesk.getState().layerId);
+    if (node?.layer.medium !== 'ink') throw new PageError('Take an Ink layer in hand to paste on.');
+    if (node.isLocked) throw new PageError(`${node.layer.name} is locked.`);
+    const { index } = board.picture.inks;
+    const entities = laidOn(pasted, node.layer.id, index.topOrder(node.layer.id));
+    const edits = entities.map((after) => ({ before: null, after }));
+    if (!board.session.commit('Paste', edits, [node.layer.id])) return;
+    takeTool('select');
+    board.selection.choose(entities, node.layer.id, 'instead');
+  } catch (error) {
+    sayError(error);
+  }
+}
+
+async function pastePixels(board: OpenBoard, taken: TakenPixels): Promise<void> {
+  const { session, washing, selection } = board;
+  const node = layerInHand(session.page, useDesk.getState().layerId);
+  if (node?.layer.medium !== 'wash')
+    throw new PageError('Pixels were copied: take a Wash layer in hand to paste them on.');
+  if (node.isLocked) throw new PageError(`${node.layer.name} is locked.`);
+  const { id } = node.layer;
+  selection.keep();
+  const placed = onPage(taken, session.page.size);
+  if (!(await washing.do('Paste', id, { deed: 'paste', taken: placed }))) return;
+  takeTool('select');
+  await selection.followArea(id);
+}
+
+async function movePixels(board: OpenBoard, layerId: EntityId, targetId: EntityId): Promise<void> {
+  const map = projectiveOf(identity);
+  const name = find(board.session.page, 'layer', targetId)?.name ?? 'another layer';
+  if (!(await board.washing.do(`Move to ${name}`, layerId, { deed: 'move', map, targetId }))) return;
+  // The selection goes first: a layer taken in hand lets go of what is selected on others.
+  await board.selection.followArea(targetId);
+  useDesk.setState({ layerId: targetId });
+}
+
+/** Moves what is selected on top of another layer of its kind. */
+export function moveSelectedTo(board: OpenBoard, layerId: EntityId): void {
+  if (withPixels(board, (from) => void movePixels(board, from, layerId))) return;
+  if (needsSome(board).length === 0) return;
+  const chosen = board.selection.lowestFirst;
+  const node = layerInHand(board.session.page, layerId);
+  if (isLocked(board) || node?.layer.medium !== 'ink') return;
+  if (node.isLocked) return say(`${node.layer.name} is locked.`);
+  const orders = ordersBetween(board.picture.inks.index.topOrder(layerId), undefined, chosen.length);
+  const edits = chosen.map((before, k) => ({ before, after: { ...before, layerId, order: orders[k] } }));
+  if (!board.session.commit(`Move to ${node.layer.name}`, edits, [layerId])) return;
+  useDesk.setState({ layerId });
+  board.selection.choose(
+    edits.map(({ after }) => after),
+    layerId,
+    'instead',
+  );
+}
+
+function flip(board: OpenBoard, way: 'across' | 'down'): void {
+  const { frame } = board.selection;
+  if (frame && !isLocked(board)) board.selection.setFrame(flippedFrame(frame, way));
+}
+
+/** Arrow keys move what is selected while Select is in hand, and the page otherwise. */
+export function nudgeOr(board: OpenBoard, dx: number, dy: number, otherwise: () => void): void {
+  if (useDesk.getState().tool !== 'select' || board.selection.size === 0) return otherwise();
+  if (!isLocked(board)) board.selection.nudge(dx, dy);
+}
+
+export const selectionCommands = [
+  {
+    id: 'select-all',
+    label: 'Select all of the layer',
+    room: 'Select',
+    key: '$mod+a',
+    run: (board) => void (choosePixels(board, { by: 'all' }) || chooseAmong(board, (all) => all)),
+  },
+  { id: 'select-none', label: 'Select nothing', room: 'Select', run: ({ selection }) => selection.clear() },
+  {
+    id: 'select-others',
+    label: 'Select the others instead',
+    room: 'Select',
+    run: (board) =>
+      void (
+        choosePixels(board, { by: 'others' }) ||
+        chooseAmong(board, (all, chosen) => {
+          const ids = new Set(chosen.map(({ id }) => id));
+          return all.filter(({ id }) => !ids.has(id));
+        })
+      ),
+  },
+  {
+    id: 'same-nib',
+    label: 'Select all of the same nib',
+    room: 'Select',
+    run: (board) => chooseAmong(board, (all, like) => sameNib(linesOf(all), linesOf(like))),
+  },
+  {
+    id: 'same-colour',
+    label: 'Select all of the same colour',
+    room: 'Select',
+    run: (board) =>
+      void (chooseColour(board) || chooseAmong(board, (all, like) => sameColour(linesOf(all), linesOf(like)))),
+  },
+  {
+    id: 'fill',
+    label: 'Fill what is selected',
+    room: 'Select',
+    key: 'Shift+Enter',
+    run: (board) => fillSelected(board),
+  },
+  {
+    id: 'grow',
+    label: 'Grow what is selected',
+    room: 'Select',
+    run: (board) => growSelected(board, useDesk.getState().growBy),
+  },
+  {
+    id: 'shrink',
+    label: 'Shrink what is selected',
+    room: 'Select',
+    run: (board) => growSelected(board, -useDesk.getState().growBy),
+  },
+  { id: 'copy', label: 'Copy', room: 'Select', key: '$mod+c', run: (board) => void copySelected(board) },
+  {
+    id: 'cut',
+    label: 'Cut',
+    room: 'Select',
+    key: '$mod+x',
+    run: (board) => void copySelected(board).then((isCopied) => isCopied && deleteSelected(board, 'Cut')),
+  },
+  { id: 'paste', label: 'Paste', room: 'Select', key: '$mod+v', run: (board) => void paste(board) },
+  {
+    id: 'delete',
+    label: 'Delete what is selected',
+    room: 'Select',
+    key: 'Delete',
+    also: ['Backspace'],
+    run: (board) => deleteSelected(board),
+  },
+  { id: 'flip-across', label: 'Flip side for side', room: 'Select', run: (board) => flip(board, 'across') },
+  { id: 'flip-down', label: 'Flip head over heels', room: 'Select', run: (board) => flip(board, 'down') },
+  {
+    id: 'keep',
+    label: 'Keep the transform, or end the curve',
+    room: 'Select',
+    key: 'Enter',
+    run: ({ selection, path }) => void (path.finish() || selection.keep()),
+  },
+  {
+    id: 'take-back',
+    label: 'Take the transform back',
+    room: 'Select',
+    run: ({ selection }) => void selection.takeBack(),
+  },
+] as const satisfies readonly Command[];

@@ -1,0 +1,23 @@
+import { chooseFile } from '../look/files';
+import { say, sayError } from '../look/notices';
+import type { PageSession } from '../session/pageSession';
+import { bringIn } from './bringIn';
+import { useDesk } from '../board/desk';
+
+/** Brings a file in as a rough and takes it in hand, or says why not. */
+export async function takeRough(session: PageSession, file: File): Promise<void> {
+  try {
+    say(`Bringing in ${file.name}…`);
+    const roughId = await bringIn(session, file);
+    useDesk.setState({ stage: 'rough', roughId });
+    say(`${file.name} is on the page, at half strength. Move it by its handles; lock it when it lies right.`);
+  } catch (error) {
+    sayError(error);
+  }
+}
+
+/** Asks for a file on disk and brings it in. */
+export async function chooseRough(session: PageSession): Promise<void> {
+  const file = await chooseFile('image/png,image/jpeg,image/webp,image/svg+xml,.svg');
+  if (file) await takeRough(session, file);
+}

@@ -1,0 +1,269 @@
+import {
+  FRAME_PRESETS,
+  planeName,
+  WAY_NAMES,
+  wayName,
+  outlierInWords,
+  type FrameReach,
+  FRAME_PLANES,
+  FRAME_WAYS,
+} from '@true-nib/core/guides';
+import { Text, View } from 'react-native';
+import { Button } from '../../look/Button';
+import { Choice } from '../../look/Choice';
+import { ScrubNumber } from '../../look/ScrubNumber';
+import { Switch } from '../../look/Switch';
+import { useBoard, usePage } from '../../board/boardContext';
+import { useGuides } from '../../guiding/guideStore';
+import { Faint, Line } from '../../look/parts';
+import { TemplateChoice } from '../../guiding/TemplateChoice';
+import { setDepth, useDepth, type DepthDeed } from '../../guiding/depthStore';
+import { keepSighted, layPreset } from './frameDeeds';
+import { frameInHand, type FrameGuide } from '../../guiding/frames';
+import { choosePlanePicture } from './planePicture';
+import { sightedFrom } from './sighting';
+
+const DEEDS: Readonly<Record<DepthDeed, string>> = {
+  frame: 'Frame',
+  sight: 'Sight',
+  shape: 'Plane shape',
+  box: 'Box',
+  march: 'March',
+  bays: 'Bays',
+  stairs: 'Stairs',
+  lines: 'Grid lines',
+  fold: 'Mirror',
+};
+const ORDER: readonly DepthDeed[] = ['frame', 'sight', 'shape', 'box', 'march', 'bays', 'stairs', 'lines', 'fold'];
+
+/** The frame that is worked in, as the page has it. */
+export function useFrameInHand(): FrameGuide | undefined {
+  const page = usePage(useBoard());
+  const guideId = useGuides((state) => state.guideId);
+  return frameInHand(page, guideId);
+}
+
+/** What the next touch does in depth, in words. */
+export function useDepthInWords(): string {
+  const deed = useDepth((state) => state.deed);
+  const edges = useDepth((state) => state.edges.length);
+  const way = useDepth((state) => state.sightWay);
+  const frame = useFrameInHand();
+  if (deed === 'sight')
+    return edges === 0
+      ? `Drag along an edge of the rough that runs ${WAY_NAMES[way].toLowerCase()}.`
+      : `${edges} ${edges === 1 ? 'edge' : 'edges'}: drag along more, two a direction at least.`;
+  if (!frame) return 'No frame yet: make one, or sight it.';
+  return {
+    frame: `${frame.name}: drag its points, its horizon, its corner.`,
+    shape: 'Drag from corner to corner on the plane.',
+    box: 'Drag the base on the floor, then pull the height.',
+    march: 'Drag one step from the selected lines.',
+    bays: 'Drag over the wall from corner to corner; Shift divides it the other way.',
+    stairs: 'Drag from the foot as far as the stair runs.',
+    lines: 'Touch the grid lines that are to be inked.',
+    fold: 'Touch where the axis stands.',
+  }[deed];
+}
+
+/** Everything one can do in depth: make a frame, then work in it. */
+export function DepthSettings({ width, perRow }: { readonly width: number; readonly perRow: number }) {
+  const deed = useDepth((state) => state.deed);
+  const frame = useFrameInHand();
+  return (
+    <View className="gap-2">
+      <Line>
+        <Choice
+          label="In depth"
+          value={deed}
+          options={ORDER.map((value) => ({ value, label: DEEDS[value] }))}
+          onChange={(value) => setDepth({ deed: value })}
+          perRow={perRow}
+        />
+      </Line>
+      {deed === 'sight' && <SightSettings />}
+      {deed !== 'sight' && frame && <PlaneSettings frame={frame} width={width} perRow={perRow} />}
+    </View>
+  );
+}
+
+/** Ready-made frames. */
+export function PresetChoice() {
+  const board = useBoard();
+  return (
+    <View className="flex-row flex-wrap gap-2">
+      {FRAME_PRESETS.map((preset) => (
+        <View key={preset.id} className="grow">
+          <Button label={preset.name} onPress={() => layPreset(board, preset)} />
+        </View>
+      ))}
+    </View>
+  );
+}
+
+interface PlaneSettingsProps {
+  readonly frame: FrameGuide;
+  readonly width: number;
+  readonly perRow: number;
+}
+
+/** The plane in hand, and the directions that lines take. */
+function PlaneSettings({ frame, width, perRow }: PlaneSettingsProps) {
+  const plane = useDepth((state) => state.plane);
+  const limit = useDepth((state) => state.limit);
+  const reaches: readonly { readonly value: FrameReach; readonly label: string }[] = [
+    { value: 'all', label: 'All ways' },
+    ...FRAME_PLANES.map((one) => ({ value: `plane:${one}` as const, label: planeName(frame.shape, one) })),
+    ...FRAME_WAYS.map((way) => ({ value: `way:${way}` as const, label: wayName(frame.shape, way) })),
+  ];
+  return (
+    <View className="gap-2">
+      <Line>
+        <Choice
+          label="Plane"
+          value={plane}
+          options={FRAME_PLANES.map((value) => ({ value, label: planeName(frame.shape, value) }))}
+          onChange={(value) => setDepth({ plane: value })}
+          perRow={perRow === 2 ? 1 : 3}
+        />
+      </Line>
+      <DeedSettings width={width} />
+      <Faint>Lines go</Faint>
+      <Line>
+        <Choice
+          label="Lines go"
+          value={limit}
+          options={reaches}
+          onChange={(value) => setDepth({ limit: value })}
+          perRow={perRow}
+        />
+      </Line>
+    </View>
+  );
+}
+
+function DeedSettings({ width }: { readonly width: number }) {
+  const state = useDepth();
+  const { deed } = state;
+  const { count, rise, width: wide } = state.stairs;
+  switch (deed) {
+    case 'shape':
+      return (
+        <>
+          <TemplateChoice width={width} onTaken={() => setDepth({ picture: undefined })} />
+          <Button
+            label={state.picture ? `${state.picture.file.name} is next` : 'Lay a picture…'}
+            onPress={() => void choosePlanePicture()}
+          />
+          {state.proportions && <Faint>{`The last one is truly ${state.proportions} (wide : high).`}</Faint>}
+        </>
+      );
+    case 'box':
+      return <Switch label="Hidden edges too" on={state.hidden} onChange={(hidden) => setDepth({ hidden })} />;
+    case 'march':
+      return (
+        <>
+          <Line>
+            <ScrubNumber
+              label="Steps"
+              {...{ least: 1, most: 100, step: 1, value: state.steps }}
+              onChange={(steps) => setDepth({ steps: Math.round(steps) })}
+            />
+          </Line>
+          <Switch label="The drag spans all steps" on={state.spans} onChange={(spans) => setDepth({ spans })} />
+        </>
+      );
+    case 'bays':
+      return (
+        <Line>
+          <ScrubNumber
+            label="Bays"
+            {...{ least: 2, most: 60, step: 1, value: state.bays }}
+            onChange={(bays) => setDepth({ bays: Math.round(bays) })}
+          />
+        </Line>
+      );
+    case 'stairs': {
+      const set = (change: Partial<typeof state.stairs>) => setDepth({ stairs: { ...state.stairs, ...change } });
+      return (
+        <>
+          <Line>
+            <ScrubNumber
+              label="Stairs"
+              {...{ least: 1, most: 60, step: 1, value: count }}
+              onChange={(value) => set({ count: Math.round(value) })}
+            />
+            <ScrubNumber
+              label="Rise"
+              {...{ least: 10, most: 200, step: 1, unit: ' %', value: rise }}
+              onChange={(value) => set({ rise: Math.round(value) })}
+            />
+          </Line>
+          <Line>
+            <ScrubNumber
+              label="Width at the foot"
+              {...{ least: 10, most: 4000, step: 1, unit: ' px', value: wide }}
+              onChange={(value) => set({ width: Math.round(value) })}
+            />
+          </Line>
+        </>
+      );
+    }
+    default:
+      return null;
+  }
+}
+
+function SightSettings() {
+  const board = useBoard();
+  const page = usePage(board);
+  const edges = useDepth((state) => state.edges);
+  const way = useDepth((state) => state.sightWay);
+  const sighted = edges.length > 0 ? sightedFrom(edges, page) : undefined;
+  const outliers =
+    sighted && 'frame' in sighted
+      ? sighted.residuals.flatMap((one, k) => (one.isOutlier ? [outlierInWords(one, k + 1)] : []))
+      : [];
+  return (
+    <View className="gap-2">
+      <Line>
+        <Choice
+          label="The edge runs"
+          value={way}
+          options={FRAME_WAYS.map((value) => ({ value, label: WAY_NAMES[value] }))}
+          onChange={(value) => setDepth({ sightWay: value })}
+        />
+      </Line>
+      {sighted && (
+        <Text className="font-sans text-14 text-ink" aria-live="polite">
+          {'frame' in sighted ? `${edges.length} edges agree within ${sighted.error.toFixed(2)}°.` : sighted.missing}
+        </Text>
+      )}
+      {outliers.map((words) => (
+        <Text key={words} className="font-bold text-14 text-seal">{`${words}: it was not heard.`}</Text>
+      ))}
+      <View className="flex-row flex-wrap gap-2">
+        <Button
+          label="Keep the frame"
+          tone="seal"
+          disabled={!sighted || !('frame' in sighted)}
+          onPress={() => keepSighted(board)}
+        />
+        <Button
+          label="Take back an edge"
+          disabled={edges.length === 0}
+          onPress={() => setDepth({ edges: edges.slice(0, -1) })}
+        />
+        {outliers.length > 0 && sighted && 'frame' in sighted && (
+          <Button
+            label="Drop outliers"
+            onPress={() =>
+              setDepth({ edges: sighted.residuals.flatMap(({ edge, isOutlier }) => (isOutlier ? [] : [edge])) })
+            }
+          />
+        )}
+        <Button label="Clear" disabled={edges.length === 0} onPress={() => setDepth({ edges: [] })} />
+      </View>
+    </View>
+  );
+}

@@ -1,0 +1,368 @@
+import {
+  PLANE_WAYS,
+  planeBox,
+  planeRectangle,
+  planeShapeBetween,
+  type FoldShape,
+  type GuideShape,
+  type PlaneShape,
+} from '@true-nib/core/guides';
+import { distance, type Point } from '@true-nib/core/math';
+import { PageError } from '@true-nib/core/gate';
+import type { Edit } from '@true-nib/core/page';
+import type { PenSample } from '@true-nib/core/hand';
+import type { Stroke } from '@true-nib/core/stroke';
+import { TEMPLATES } from '@true-nib/core/templates';
+import { sayAt } from '../../look/notices';
+import { zoomOf } from '../../render/view';
+import { takeTool, useDesk } from '../../board/desk';
+import type { GuideTool } from '../guides/guideTool';
+import { guideInHand, setGuides, useGuides } from '../../guiding/guideStore';
+import { newGuide } from '../../guiding/layGuide';
+import { templateById } from '../../guiding/templateStore';
+import { drawnLayer, refuse, still, type Board, type Gesture } from '../../hand/inkHand';
+import { nibFor } from '../../nibs/rackStore';
+import { asEntities } from '../../select/clipboard';
+import type { Modifiers } from '../../select/selectHand';
+import type { Selection } from '../../select/selection';
+import { layDown } from '../../hand/layDown';
+import { mirroredInDepth, withCopies } from '../../guiding/bearing';
+import { outlineStrokes } from '../../hand/guideDeeds';
+import {
+  bayStrokes,
+  boxStrokes,
+  edgeStroke,
+  gridStroke,
+  marchStrokes,
+  stairStrokes,
+  type DepthGround,
+} from './depthStrokes';
+import { setDepth, useDepth } from '../../guiding/depthStore';
+import { frameInHand, type FrameGuide } from '../../guiding/frames';
+import { layPicture, type HeldPicture } from './planePicture';
+import { proportionsOf } from './proportions';
+
+/** CSS px that a hand may miss a grid line by, and that a drag must go to be none of a touch. */
+const REACH = 22;
+const SLOP = 6;
+
+/** Works in the depth of a frame: sights it, lays shapes on its planes, builds boxes and stairs, marches, mirrors. */
+export class DepthTool {
+  /** The base of a box that waits for its height. */
+  private base: readonly [Point, Point] | undefined;
+
+  private readonly stops: (() => void)[];
+
+  constructor(private readonly board: Board & { readonly selection: Selection; readonly guides: GuideTool }) {
+    // A base that waits is let go of with the tool.
+    const follow = () => {
+      const isOurs = useDesk.getState().tool === 'depth' && useDepth.getState().deed === 'box';
+      if (this.base && !isOurs) this.forgetBase();
+    };
+    this.stops = [useDesk.subscribe(follow), useDepth.subscribe(follow)];
+  }
+
+  dispose(): void {
+    this.stops.forEach((stop) => stop());
+  }
+
+  private get perCss(): number {
+    return 1 / zoomOf(this.board.picture.view);
+  }
+
+  /** A press on the board while one works in depth. */
+  begin(at: Point, modifiers: () => Modifiers): Gesture {
+    const { deed } = useDepth.getState();
+    const { guides, session, notice } = this.board;
+    if (deed === 'frame') return guides.begin(at, modifiers);
+    if (deed === 'sight') return this.beginSighting(at);
+    const frame = frameInHand(session.page);
+    if (!frame) return refuse(notice, 'There is no frame on this page yet: make one, or sight it.');
+    switch (deed) {
+      case 'shape':
+        return this.beginShape(frame, at);
+      case 'fold':
+        return this.beginFold(frame, at);
+      case 'lines':
+        return this.inkOnce(frame, 'Ink a grid line', (ground, p) => {
+          const line = gridStroke(ground, p, REACH * this.perCss);
+          if (!line)
+            throw new PageError('No line of a grid lies here. Show a grid on this plane first, and touch one.');
+          return [line];
+        });
+      case 'march':
+        return this.beginMarch(frame);
+      case 'bays':
+        return this.inkDrag(frame, 'Divide into bays', (ground, a, b) =>
+          bayStrokes(ground, a, b, modifiers().shiftKey),
+        );
+      case 'stairs':
+        return this.inkDrag(frame, 'Stairs', stairStrokes);
+      case 'box':
+        return this.beginBox(frame);
+    }
+  }
+
+  /** A pointer that hovers shows how high a box would be. */
+  hovers(at: Point): void {
+    const { base } = this;
+    const frame = base && frameInHand(this.board.session.page);
+    if (frame) this.show(this.made((ground) => boxStrokes(ground, base, at), frame).strokes);
+  }
+
+  /** Lets go of what was begun. Answers whether there was any. */
+  letGo(): boolean {
+    if (!this.base) return this.takeBackEdge();
+    this.forgetBase();
+    return true;
+  }
+
+  /** Takes the last sighted edge back. Answers whether there was one. */
+  takeBackEdge(): boolean {
+    const { deed, edges } = useDepth.getState();
+    if (useDesk.getState().tool !== 'depth' || deed !== 'sight' || edges.length === 0) return false;
+    setDepth({ edges: edges.slice(0, -1) });
+    return true;
+  }
+
+  private forgetBase(): void {
+    this.base = undefined;
+    this.board.picture.endLive();
+  }
+
+  private beginSighting(from: Point): Gesture {
+    const { edges, sightWay: way } = useDepth.getState();
+    let to = from;
+    const isEdge = () => distance(from, to) > SLOP * this.perCss;
+    return {
+      move: (samples) => {
+        to = samples.at(-1) ?? to;
+        if (isEdge()) setDepth({ edges: [...edges, { way, from: plain(from), to: plain(to) }] });
+      },
+      end: () => {
+        if (isEdge()) return;
+        setDepth({ edges });
+        this.board.notice('This edge has no length: drag along it.');
+      },
+      cancel: () => setDepth({ edges }),
+    };
+  }
+
+  /** A picture that is laid on the plane, as wide as the drag goes. */
+  private beginPicture(frame: FrameGuide, held: HeldPicture, from: Point): Gesture {
+    const { picture, session } = this.board;
+    let to = from;
+    const corners = () =>
+      this.tried(() => planeRectangle(frame.shape, useDepth.getState().plane, held.ratio, from, to, session.page.size));
+    return {
+      move: (samples) => {
+        to = samples.at(-1) ?? to;
+        if (distance(from, to) > SLOP * this.perCss) picture.setArea(corners());
+      },
+      end: () => {
+        picture.setArea(undefined);
+        const found = corners();
+        if (!found) return;
+        setDepth({ picture: undefined });
+        void layPicture(this.board, held, found);
+      },
+      cancel: () => picture.setArea(undefined),
+    };
+  }
+
+  private beginShape(frame: FrameGuide, from: Point): Gesture {
+    const held = useDepth.getState().picture;
+    if (held) return this.beginPicture(frame, held, from);
+    const { session, notice, picture } = this.board;
+    const { plane } = useDepth.getState();
+    let to = from;
+    const rings = templateById(useGuides.getState().templateId)?.rings ?? TEMPLATES[0].rings;
+    const tried = (): PlaneShape | undefined => {
+      const corner = distance(from, to) < 8 * this.perCss ? undefined : to;
+      return this.tried(() =>
+        planeShapeBetween(frame.shape, { frame: frame.id, plane, rings }, from, corner, session.page.size),
+      );
+    };
+    return {
+      move: (samples) => {
+        to = samples.at(-1) ?? to;
+        const laid = tried();
+        if (!laid) return;
+        this.show(outlineStrokes('laying', laid, nibFor(session.page)));
+        const words = proportionsOf(laid);
+        setDepth({ proportions: words });
+        sayAt(words, picture.inWindow(to));
+      },
+      end: () => {
+        picture.endLive();
+        const laid = tried();
+        if (!laid) return notice('Drag from corner to corner on the plane.');
+        this.lay(laid, 'Lay on the plane');
+      },
+      cancel: () => picture.endLive(),
+    };
+  }
+
+  private beginFold(frame: FrameGuide, at: Point): Gesture {
+    const { plane } = useDepth.getState();
+    return {
+      ...still,
+      end: () => {
+        const [first, second] = PLANE_WAYS[plane];
+        const { points } = frame.shape;
+        this.lay(
+          { kind: 'fold', ...plain(at), frame: frame.id, plane, across: points[first], along: points[second] },
+          'Mirror in depth',
+        );
+      },
+    };
+  }
+
+  /** Lays a guide down that hangs on a frame, and takes it in hand. */
+  private lay(shape: GuideShape, label: string): void {
+    const { session } = this.board;
+    const guide = newGuide(session.page, shape);
+    session.commit(label, [{ before: null, after: guide }]);
+    takeTool('guide');
+    setGuides({ laying: undefined, guideId: guide.id });
+  }
+
+  /** Inks the selected lines mirrored across an axis in depth. */
+  mirrorSelected(shape: FoldShape): void {
+    const { selection, session, notice } = this.board;
+    const target = drawnLayer(session.page, useDesk.getState().layerId);
+    if (typeof target === 'string') return notice(target);
+    const lines = mirroredInDepth(session.page, this.selectedLines(), shape);
+    if (selection.strokes.length === 0) return notice('Select the lines that are to be mirrored.');
+    if (lines.length === 0) return notice('Their images would lie behind the viewer.');
+    const order = this.board.picture.inks.index.topOrder(target.layer.id);
+    const edits = asEntities(lines, target.layer.id, order).map((after): Edit => ({ before: null, after }));
+    session.commit(
+      `Mirror ${lines.length} lines`,
+      [...target.edits, ...edits],
+      target.edits.length > 0 ? [] : [target.layer.id],
+    );
+  }
+
+  /** The selected lines without what makes each of them one line of the page. */
+  private selectedLines(): Stroke[] {
+    return this.board.selection.lowestFirst.map(
+      ({ kind: _kind, id: _id, layerId: _layer, order: _order, ...line }) => line,
+    );
+  }
+
+  private beginMarch(frame: FrameGuide): Gesture {
+    const { selection, session, notice } = this.board;
+    const inHand = guideInHand(session.page);
+    const lines: readonly Stroke[] =
+      selection.strokes.length > 0
+        ? this.selectedLines()
+        : inHand?.shape.kind === 'plane'
+          ? outlineStrokes(inHand.id, inHand.shape, nibFor(session.page))
+          : [];
+    if (lines.length === 0) return refuse(notice, 'Select the lines that are to march, or take a plane shape in hand.');
+    return this.inkDrag(frame, 'March', (ground, a, b) => marchStrokes(ground, lines, a, b));
+  }
+
+  private beginBox(frame: FrameGuide): Gesture {
+    if (this.base) {
+      const base = this.base;
+      const gesture = this.inkOnce(frame, 'Box', (ground, top) => boxStrokes(ground, base, top));
+      return {
+        ...gesture,
+        end: () => {
+          this.base = undefined;
+          gesture.end();
+        },
+      };
+    }
+    const way: Point[] = [];
+    const isBase = () => way.length > 1 && distance(way[0], way[way.length - 1]) > SLOP * this.perCss;
+    return {
+      move: (samples) => {
+        way.push(...samples);
+        if (isBase()) this.show(this.made((ground) => baseStrokes(ground, way[0], way[way.length - 1]), frame).strokes);
+      },
+      end: () => {
+        if (!isBase()) return this.forgetBase();
+        this.base = [plain(way[0]), plain(way[way.length - 1])];
+        this.board.notice('Now pull the height: touch or drag where the upper edge is to be.');
+      },
+      cancel: () => this.forgetBase(),
+    };
+  }
+
+  /** Inks what the last place of a drag, or a touch, makes. */
+  private inkOnce(frame: FrameGuide, label: string, make: (ground: DepthGround, at: Point) => Stroke[]): Gesture {
+    return this.inkDrag(frame, label, (ground, _from, to) => make(ground, to), true);
+  }
+
+  /** Inks what a drag makes, shown while it goes on. */
+  private inkDrag(
+    frame: FrameGuide,
+    label: string,
+    make: (ground: DepthGround, from: Point, to: Point) => Stroke[],
+    isTouch = false,
+  ): Gesture {
+    const { session, notice, picture } = this.board;
+    const target = drawnLayer(session.page, useDesk.getState().layerId);
+    if (typeof target === 'string') return refuse(notice, target);
+    const way: PenSample[] = [];
+    const made = () => this.made((ground) => make(ground, plain(way[0]), plain(way[way.length - 1])), frame);
+    const isLong = () => isTouch || (way.length > 1 && distance(way[0], way[way.length - 1]) > SLOP * this.perCss);
+    return {
+      move: (samples) => {
+        way.push(...samples);
+        if (isLong()) this.show(made().strokes);
+      },
+      end: () => {
+        if (way.length === 0 || !isLong()) return picture.endLive();
+        const { strokes, trouble } = made();
+        this.show(strokes);
+        if (strokes.length > 0) return layDown(this.board, target, label, strokes);
+        picture.endLive();
+        notice(trouble ?? 'Nothing of this would be in sight.');
+      },
+      cancel: () => picture.endLive(),
+    };
+  }
+
+  private made(
+    make: (ground: DepthGround) => Stroke[],
+    frame: FrameGuide,
+  ): { readonly strokes: Stroke[]; readonly trouble?: string } {
+    const { page } = this.board.session;
+    try {
+      return { strokes: make({ frame, size: page.size, nib: nibFor(page) }) };
+    } catch (error) {
+      if (!(error instanceof PageError)) throw error;
+      return { strokes: [], trouble: error.message };
+    }
+  }
+
+  private show(strokes: readonly Stroke[]): void {
+    const { picture, session } = this.board;
+    const target = drawnLayer(session.page, useDesk.getState().layerId);
+    if (typeof target === 'string') return;
+    picture.showStrokes(withCopies(session.page, target.layer.id, strokes), target.layer.id);
+  }
+
+  private tried<T>(make: () => T): T | undefined {
+    try {
+      return make();
+    } catch (error) {
+      if (!(error instanceof PageError)) throw error;
+      this.board.notice(error.message);
+      return undefined;
+    }
+  }
+}
+
+const plain = ({ x, y }: Point): Point => ({ x, y });
+
+/** The base of a box while it is dragged. */
+function baseStrokes(ground: DepthGround, from: Point, to: Point): Stroke[] {
+  const corners = planeBox(ground.frame.shape, 'floor', from, to);
+  if (!corners) throw new PageError('The base reaches over the horizon. Keep it on the floor.');
+  return corners.map((corner, k) => edgeStroke(ground, [corner, corners[(k + 1) % 4]]));
+}

@@ -1,0 +1,142 @@
+import { useMutation } from '@tanstack/react-query';
+import { ofKind, paperOf, pxToMm, WHITE_PAPER } from '@true-nib/core/page';
+import Download from 'lucide-react-native/icons/download';
+import { useRef, useState } from 'react';
+import { Text, View } from 'react-native';
+import { deliverPng, deliverSvg, fileName } from './deliver';
+import { download } from '../../look/files';
+import { Button } from '../../look/Button';
+import { Choice } from '../../look/Choice';
+import { say, sayError } from '../../look/notices';
+import { Switch } from '../../look/Switch';
+import { useBoard, usePage } from '../../board/boardContext';
+import { useDesk } from '../../board/desk';
+import { useShallow } from 'zustand/react/shallow';
+
+const SCALES = [
+  { value: '1', label: '100 %' },
+  { value: '0.5', label: '50 %' },
+  { value: '0.25', label: '25 %' },
+] as const;
+
+/** Makes the file that was chosen, and hands it to the browser's downloads. */
+function useDelivery() {
+  const { session } = useBoard();
+  const [progress, setProgress] = useState(0);
+  const stopper = useRef<AbortController>(undefined);
+  const delivery = useMutation({
+    mutationFn: async () => {
+      const { deliverAs, deliverScale, deliverRough } = useDesk.getState();
+      const { page, card } = session;
+      stopper.current = new AbortController();
+      setProgress(0);
+      const bytes = (blob: string) => session.blob(blob);
+      const file =
+        deliverAs === 'svg'
+          ? await deliverSvg(page, card.name, deliverRough, bytes)
+          : await deliverPng(
+              page,
+              { scale: deliverScale, withRough: deliverRough },
+              bytes,
+              setProgress,
+              stopper.current.signal,
+            );
+      return file && { file, name: fileName(card.name, deliverAs) };
+    },
+    onSuccess: (delivered) => {
+      if (!delivered) return say('Stopped. No file was made.');
+      download(delivered.file, delivered.name);
+      say(`${delivered.name} is with your downloads.`);
+    },
+    onError: sayError,
+  });
+  return { delivery, progress, stop: () => stopper.current?.abort() };
+}
+
+export function DeliverButton() {
+  const { delivery, progress, stop } = useDelivery();
+  const deliverAs = useDesk((desk) => desk.deliverAs);
+  if (!delivery.isPending)
+    return (
+      <Button
+        label={`Deliver ${deliverAs.toUpperCase()}`}
+        icon={Download}
+        tone="seal"
+        onPress={() => delivery.mutate()}
+      />
+    );
+  const percent = Math.round(progress * 100);
+  return (
+    <View className="flex-row items-center gap-3">
+      <View
+        role="progressbar"
+        aria-label="Delivering"
+        aria-valuenow={percent}
+        className="h-2 min-w-[80px] grow overflow-hidden rounded-full bg-rule"
+      >
+        <View className="h-2 bg-seal" style={{ width: `${percent}%` }} />
+      </View>
+      <Text className="font-sans text-14 text-ink">{`${percent} %`}</Text>
+      <Button label="Cancel" onPress={stop} />
+    </View>
+  );
+}
+
+export function FileKindSetting() {
+  const kind = useDesk((desk) => desk.deliverAs);
+  return (
+    <Choice
+      label="File"
+      value={kind}
+      onChange={(deliverAs) => useDesk.setState({ deliverAs })}
+      options={[
+        { value: 'png', label: 'PNG' },
+        { value: 'svg', label: 'SVG' },
+      ]}
+    />
+  );
+}
+
+export function ScaleChoice() {
+  const { deliverAs, deliverScale } = useDesk(
+    useShallow(({ deliverAs, deliverScale }) => ({ deliverAs, deliverScale })),
+  );
+  if (deliverAs === 'svg') return null;
+  const value = SCALES.find((scale) => Number(scale.value) === deliverScale)?.value ?? '1';
+  return (
+    <Choice
+      label="Size of the picture"
+      value={value}
+      options={SCALES}
+      onChange={(scale) => useDesk.setState({ deliverScale: Number(scale) })}
+    />
+  );
+}
+
+export function WithRoughSwitch() {
+  const isOn = useDesk((desk) => desk.deliverRough);
+  const hasRough = ofKind(usePage(useBoard()), 'picture').length > 0;
+  if (!hasRough) return null;
+  return <Switch label="With the rough" on={isOn} onChange={(deliverRough) => useDesk.setState({ deliverRough })} />;
+}
+
+const paperInWords = (paper: string | null): string =>
+  paper === null ? 'transparent where nothing is drawn' : paper === WHITE_PAPER ? 'on white paper' : 'on tinted paper';
+
+/** What the file will be, in words. */
+export function DeliveryInWords() {
+  const { deliverAs, deliverScale } = useDesk(
+    useShallow(({ deliverAs, deliverScale }) => ({ deliverAs, deliverScale })),
+  );
+  const page = usePage(useBoard());
+  const { width, height, ppi } = page.size;
+  const px = (length: number) => Math.max(1, Math.round(length * deliverScale));
+  const mm = (length: number) => pxToMm(length, ppi).toFixed(1);
+  return (
+    <Text className="font-sans text-14 text-faint">
+      {deliverAs === 'svg'
+        ? `Vectors, ${mm(width)} × ${mm(height)} mm, one path a stroke, a group for each layer.`
+        : `${px(width)} × ${px(height)} px at ${Math.round(ppi * deliverScale)} ppi, ${paperInWords(paperOf(page))}.`}
+    </Text>
+  );
+}

@@ -1,0 +1,91 @@
+import { pageToSvg } from '@true-nib/core/formats';
+import { ofKind, paperOf, type Page } from '@true-nib/core/page';
+import { pack } from '@true-nib/core/wire';
+import { proxy, transfer } from 'comlink';
+import { Hired } from '../../base/hired';
+import { decodable, type PictureBytes } from '../../render/pictures';
+import { isInk } from '../../render/inkDesk';
+import { splitRoughs } from '../../render/roughSurface';
+import { unpackTile } from '../../render/washCode';
+import type { DeliverService, DeliveredRough } from './deliver.worker';
+
+export interface PngChoice {
+  readonly scale: number;
+  readonly withRough: boolean;
+}
+
+/** The page as a PNG, painted in a worker. Nothing when `signal` stopped it. */
+export async function deliverPng(
+  page: Page,
+  choice: PngChoice,
+  bytes: PictureBytes,
+  onProgress: (share: number) => void,
+  signal: AbortSignal,
+): Promise<Blob | undefined> {
+  const painter = new Hired<DeliverService>(new Worker(new URL('./deliver.worker.ts', import.meta.url)));
+  try {
+    const { under, over } = choice.withRough ? splitRoughs(page) : { under: [], over: [] };
+    const roughs: DeliveredRough[] = await Promise.all(
+      [...under, ...over].map(async (picture) => ({
+        picture,
+        isOver: over.includes(picture),
+        source: await decodable(await bytes(picture.blob)),
+      })),
+    );
+    const entities = pack([...page.entities].filter(isInk));
+    const washes = await Promise.all(
+      washBlobs(page).map(async (blob) => [blob, await (await bytes(blob)).arrayBuffer()] as const),
+    );
+    const order = { size: page.size, paper: paperOf(page), entities, scale: choice.scale, roughs, washes };
+    const progress = (share: number) => {
+      onProgress(share);
+      return !signal.aborted;
+    };
+    return await painter.ask((service) =>
+      service.png(transfer(order, [entities.buffer as ArrayBuffer]), proxy(progress)),
+    );
+  } finally {
+    painter.end();
+  }
+}
+
+/** The page as SVG, sized in mm; roughs are embedded when asked for. */
+export async function deliverSvg(page: Page, title: string, withRough: boolean, bytes: PictureBytes): Promise<Blob> {
+  const { under, over } = splitRoughs(page);
+  const addresses = new Map<string, string>();
+  if (withRough) for (const { blob } of [...under, ...over]) addresses.set(blob, await dataAddress(await bytes(blob)));
+  const washes = new Map<string, string>();
+  for (const blob of washBlobs(page)) washes.set(blob, await dataAddress(await pngOf(await bytes(blob))));
+  const pictureAddress = withRough ? (blob: string) => addresses.get(blob) : undefined;
+  return new Blob([pageToSvg(page, { title, pictureAddress, washAddress: (blob) => washes.get(blob) })], {
+    type: 'image/svg+xml',
+  });
+}
+
+/** The bytes that the page's wash tiles hold, each once. */
+const washBlobs = (page: Page): string[] => [...new Set(ofKind(page, 'wash').map(({ blob }) => blob))];
+
+/** A wash tile's pixels as a picture that any reader of SVG knows. */
+async function pngOf(bytes: Blob): Promise<Blob> {
+  const image = await unpackTile(await bytes.arrayBuffer());
+  const canvas = new OffscreenCanvas(image.width, image.height);
+  canvas.getContext('2d')?.putImageData(image, 0, 0);
+  return canvas.convertToBlob({ type: 'image/png' });
+}
+
+const dataAddress = (bytes: Blob): Promise<string> =>
+  new Promise((resolve, reject) => {
+    const reader = new FileReader();
+    reader.onload = () => resolve(String(reader.result));
+    reader.onerror = () => reject(new Error('The rough could not be read.'));
+    reader.readAsDataURL(bytes);
+  });
+
+/** A name that every file system takes. */
+export const fileName = (title: string, extension: string): string =>
+  `${
+    title
+      .replace(/[^\p{L}\p{N}]+/gu, '-')
+      .replace(/^-|-$/g, '')
+      .toLowerCase() || 'page'
+  }.${extension}`;

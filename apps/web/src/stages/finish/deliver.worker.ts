@@ -1,0 +1,95 @@
+import { PngWriter } from '@true-nib/core/formats';
+import { scaling, then, type Matrix } from '@true-nib/core/math';
+import type { Entity, PageSize, PictureEntity } from '@true-nib/core/page';
+import { expose } from 'comlink';
+import { InkDesk, unpackedList } from '../../render/inkDesk';
+import { unpackTile } from '../../render/washCode';
+import { drawPicture, pyramidOf, type PyramidLevel } from '../../render/picturePieces';
+
+const BAND = 512;
+
+/** A rough to be delivered with the inks. */
+export interface DeliveredRough {
+  readonly picture: PictureEntity;
+  readonly source: Blob | ImageBitmap;
+  readonly isOver: boolean;
+}
+
+export interface PngOrder {
+  readonly size: PageSize;
+  /** The paper's colour; null leaves the ground transparent. */
+  readonly paper: string | null;
+  readonly entities: Uint8Array;
+  /** 1, 0.5 or 0.25 of the page's px. */
+  readonly scale: number;
+  readonly roughs: readonly DeliveredRough[];
+  /** The bytes of wash tiles, by their SHA-256. */
+  readonly washes: readonly (readonly [blob: string, bytes: ArrayBuffer])[];
+}
+
+interface Prepared {
+  readonly picture: PictureEntity;
+  readonly levels: readonly PyramidLevel[];
+  readonly isOver: boolean;
+}
+
+const service = {
+  /** The page as PNG bytes, band by band; `progress` hears shares of 0..1 and answers false to stop. */
+  async png(order: PngOrder, progress: (share: number) => boolean | Promise<boolean>): Promise<Blob | undefined> {
+    const desk = new InkDesk(order.size, unpackedList<Entity>(order.entities));
+    for (const [blob, bytes] of order.washes)
+      desk.index.wash.addBitmap(blob, await createImageBitmap(await unpackTile(bytes)));
+    const width = Math.max(1, Math.round(order.size.width * order.scale));
+    const height = Math.max(1, Math.round(order.size.height * order.scale));
+    const roughs = await Promise.all(order.roughs.map(prepared));
+    const writer = new PngWriter({
+      width,
+      height,
+      ppi: order.size.ppi * order.scale,
+      transparent: order.paper === null,
+    });
+    const parts: Uint8Array<ArrayBuffer>[] = [];
+    for (let top = 0; top < height; top += BAND) {
+      if (!(await progress(top / height))) return undefined;
+      const rows = Math.min(BAND, height - top);
+      const map = then(scaling(order.scale), [1, 0, 0, 1, 0, -top]);
+      parts.push(
+        ...writer.add(band(desk, roughs, order.paper, map, width, rows)).map((bytes) => new Uint8Array(bytes)),
+      );
+    }
+    parts.push(...writer.finish().map((bytes) => new Uint8Array(bytes)));
+    return new Blob(parts, { type: 'image/png' });
+  },
+};
+
+async function prepared({ picture, source, isOver }: DeliveredRough): Promise<Prepared> {
+  const bitmap = source instanceof Blob ? await createImageBitmap(source, { imageOrientation: 'from-image' }) : source;
+  return { picture, isOver, levels: await pyramidOf(bitmap, picture.tint) };
+}
+
+function band(
+  desk: InkDesk,
+  roughs: readonly Prepared[],
+  paper: string | null,
+  map: Matrix,
+  width: number,
+  rows: number,
+): Uint8ClampedArray {
+  const canvas = new OffscreenCanvas(width, rows);
+  const context = canvas.getContext('2d', { willReadFrequently: true });
+  if (!context) throw new Error('This browser cannot paint off the screen.');
+  if (paper !== null) {
+    context.fillStyle = paper;
+    context.fillRect(0, 0, width, rows);
+  }
+  const draw = ({ picture, levels }: Prepared) => drawPicture(context, picture, levels, map);
+  roughs.filter((rough) => !rough.isOver).forEach(draw);
+  desk.paint(context, map, { minX: 0, minY: 0, maxX: width, maxY: rows });
+  context.globalCompositeOperation = 'multiply';
+  roughs.filter((rough) => rough.isOver).forEach(draw);
+  return context.getImageData(0, 0, width, rows).data;
+}
+
+export type DeliverService = typeof service;
+
+expose(service);

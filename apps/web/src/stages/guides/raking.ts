@@ -1,0 +1,96 @@
+import { flattenSpine } from '@true-nib/core/curve';
+import { actsOn, isField, type GuideEntity } from '@true-nib/core/guides';
+import type { Point } from '@true-nib/core/math';
+import type { Edit } from '@true-nib/core/page';
+import { useDesk } from '../../board/desk';
+import { drawnLayer, layerInHand, refuse, type Board, type Gesture } from '../../hand/inkHand';
+import { nibFor } from '../../nibs/rackStore';
+import { asEntities } from '../../select/clipboard';
+import type { Selection } from '../../select/selection';
+import { seedNow } from '../ink/strokeHand';
+import { withCopies } from '../../guiding/bearing';
+import { guideInHand, useGuides } from '../../guiding/guideStore';
+import { guidesOf } from '../../guiding/layGuide';
+
+/** Lines that one rake may lay down, copies included. */
+const MOST_RAKED = 20_000;
+
+type RakingBoard = Board & { readonly selection: Selection };
+
+/** A loop on the board that is filled with lines along a field. */
+export function beginRake(board: RakingBoard): Gesture {
+  const { session, picture, notice } = board;
+  const target = drawnLayer(session.page, useDesk.getState().layerId);
+  if (typeof target === 'string') return refuse(notice, target);
+  if (target.layer.medium !== 'ink') return refuse(notice, 'The rake draws lines: take an Ink layer in hand.');
+  const field = rakedField(board);
+  if (!field) return refuse(notice, 'The rake goes along a field: lay down Rails, Ripples, Rays or an Echo first.');
+  const loop: Point[] = [];
+  return {
+    move: (samples) => {
+      loop.push(...samples);
+      picture.setArea(loop);
+    },
+    end: () => {
+      picture.setArea(undefined);
+      void raked(board, field, loop, target);
+    },
+    cancel: () => picture.setArea(undefined),
+  };
+}
+
+/** The field that is raked along: the one in hand, or the first that acts here. */
+export function rakedField(board: Board): GuideEntity | undefined {
+  const inHand = guideInHand(board.session.page);
+  if (inHand && isField(inHand.shape)) return inHand;
+  const layerId = layerInHand(board.session.page, useDesk.getState().layerId)?.layer.id;
+  return guidesOf(board.session.page).find((guide) => isField(guide.shape) && actsOn(guide, layerId));
+}
+
+async function raked(
+  board: RakingBoard,
+  { id, shape, name }: GuideEntity,
+  loop: readonly Point[],
+  { layer, edits }: Exclude<ReturnType<typeof drawnLayer>, string>,
+): Promise<void> {
+  const { session, picture, notice } = board;
+  if (!isField(shape)) return;
+  const { spacing, jitter, ragged, calm } = useGuides.getState().rake;
+  const settings = {
+    nib: nibFor(session.page),
+    guideId: id,
+    ...{ spacing, jitter: jitter / 100, ragged: ragged / 100 },
+    ...(shape.kind === 'rays' && middleOf(board, loop, calm / 100)),
+  };
+  try {
+    const strokes = await picture.inks.raked(shape, loop, settings, seedNow());
+    if (strokes.length === 0) return notice(`No line of ${name} lies in this loop. Draw a larger one.`);
+    const all = withCopies(session.page, layer.id, strokes);
+    if (all.length > MOST_RAKED)
+      return notice(`With all copies this would be ${all.length} lines. Make the spacing wider or the loop smaller.`);
+    const added = asEntities(all, layer.id, picture.inks.index.topOrder(layer.id)).map((after): Edit => ({
+      before: null,
+      after,
+    }));
+    session.commit(`Rake ${all.length} lines`, [...edits, ...added], edits.length > 0 ? [] : [layer.id]);
+  } catch (error) {
+    notice(error instanceof Error ? error.message : 'This could not be raked.');
+  }
+}
+
+/** The loop that stays free of focus lines: the selected line where there is one, else the loop itself made smaller. */
+function middleOf(board: RakingBoard, loop: readonly Point[], share: number): { readonly middle?: readonly Point[] } {
+  const [line] = board.selection.strokes;
+  if (line) {
+    const flat = flattenSpine(line.spine, 0.5);
+    return { middle: Array.from({ length: flat.length / 3 }, (_, k) => ({ x: flat[3 * k], y: flat[3 * k + 1] })) };
+  }
+  return share > 0 ? { middle: shrunk(loop, share) } : {};
+}
+
+/** A loop made smaller about its middle. */
+function shrunk(loop: readonly Point[], share: number): Point[] {
+  const x = loop.reduce((sum, p) => sum + p.x, 0) / loop.length;
+  const y = loop.reduce((sum, p) => sum + p.y, 0) / loop.length;
+  return loop.map((p) => ({ x: x + (p.x - x) * share, y: y + (p.y - y) * share }));
+}

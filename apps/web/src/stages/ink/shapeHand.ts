@@ -1,0 +1,149 @@
+import { inFrame, onPlane, planeHomography, seenCourse } from '@true-nib/core/guides';
+import { distance, type Point } from '@true-nib/core/math';
+import { inked } from '@true-nib/core/stroke';
+import { PageError } from '@true-nib/core/gate';
+import type { EntityId } from '@true-nib/core/kind';
+import {
+  draggedShape,
+  polylineSpine,
+  type DraggedShape,
+  type ShapeKind,
+  type ShapeSettings,
+} from '@true-nib/core/shapes';
+import { sayAt } from '../../look/notices';
+import type { Desk } from '../../board/desk';
+import { railBox, straightWay, withCopies } from '../../guiding/bearing';
+import { useDepth } from '../../guiding/depthStore';
+import { actingFrame, type FrameGuide } from '../../guiding/frames';
+import { drawnLayer, refuse, type Board, type Gesture } from '../../hand/inkHand';
+import { nibFor } from '../../nibs/rackStore';
+import type { Modifiers } from '../../select/selectHand';
+import { seedNow } from './strokeHand';
+import { layDown } from '../../hand/layDown';
+
+type DraggedKind = Exclude<ShapeKind, 'poly-line'>;
+
+/** What is held while a shape is dragged. */
+export interface ShapeKeys {
+  readonly modifiers: () => Modifiers;
+  /** Moves the shape instead of changing it. */
+  readonly isMoving: () => boolean;
+}
+
+const NAMES: Readonly<Record<ShapeKind, string>> = {
+  line: 'Line',
+  'poly-line': 'Poly-line',
+  arc: 'Arc',
+  rectangle: 'Rectangle',
+  ellipse: 'Ellipse',
+  polygon: 'Polygon',
+  star: 'Star',
+};
+
+/** Drags a shape out, stroked with the nib in hand. `from` is where it begins, where that is not where the pen came down. */
+export function beginShape(board: Board, desk: Desk, kind: DraggedKind, keys: ShapeKeys, from?: Point): Gesture {
+  const { picture, session, notice } = board;
+  const target = drawnLayer(session.page, desk.layerId);
+  if (typeof target === 'string') return refuse(notice, target);
+  const { layer } = target;
+  if (layer.holdsShape) return refuse(notice, `${layer.name} holds its shape: draw over what is there to colour it.`);
+  const nib = nibFor(session.page);
+  const seed = seedNow();
+  let [start, last] = [from, from];
+  let shape: GuidedShape | undefined;
+  const stroked = ({ course, frame }: GuidedShape) => {
+    const stroke = inked(course, nib, seed);
+    return frame ? inFrame(stroke, frame.id, frame.shape) : stroke;
+  };
+  return {
+    move(samples) {
+      for (const sample of samples) {
+        start ??= sample;
+        if (keys.isMoving() && last) start = { x: start.x + sample.x - last.x, y: start.y + sample.y - last.y };
+        last = sample;
+      }
+      if (!start || !last) return;
+      shape = guidedShape(board, layer.id, kind, start, last, settingsWith(desk.shapeSettings, keys.modifiers()));
+      const stroke = shape && stroked(shape);
+      picture.showStrokes(stroke ? withCopies(session.page, layer.id, [stroke]) : [], layer.id);
+      if (shape) sayMeasures(board, shape, last);
+    },
+    end() {
+      if (shape) layDown(board, target, NAMES[kind], [stroked(shape)]);
+      else picture.endLive();
+    },
+    cancel: () => picture.endLive(),
+  };
+}
+
+interface GuidedShape extends DraggedShape {
+  /** The frame on whose plane it lies. */
+  readonly frame?: FrameGuide;
+}
+
+/** The shape that a drag makes; where guides act lines go along them, and boxes along rails. */
+function guidedShape(
+  board: Board,
+  layerId: EntityId,
+  kind: DraggedKind,
+  start: Point,
+  end: Point,
+  settings: ShapeSettings,
+): GuidedShape | undefined {
+  if (kind === 'line' && !settings.regular) {
+    const { from, to } = straightWay(board, layerId, start, end);
+    return draggedShape(kind, from, to, settings);
+  }
+  const inDepth =
+    kind === 'line' || kind === 'arc' ? undefined : shapeOnPlane(board, layerId, kind, start, end, settings);
+  if (inDepth) return inDepth;
+  const opposite = settings.fromCentre ? { x: 2 * start.x - end.x, y: 2 * start.y - end.y } : start;
+  const corners = kind === 'rectangle' ? railBox(board, layerId, opposite, end) : undefined;
+  if (!corners) return draggedShape(kind, start, end, settings);
+  const [width, height] = [distance(corners[0], corners[1]), distance(corners[1], corners[2])];
+  if (Math.min(width, height) < 0.5) return undefined;
+  return { course: polylineSpine(corners, true), measures: { of: 'box', width, height } };
+}
+
+/** A shape dragged in the plane in hand of the frame that acts: square there is square in truth. Nothing where none acts. */
+function shapeOnPlane(
+  { session }: Board,
+  layerId: EntityId,
+  kind: DraggedKind,
+  start: Point,
+  end: Point,
+  settings: ShapeSettings,
+): GuidedShape | undefined {
+  const frame = actingFrame(session.page, layerId);
+  if (!frame) return undefined;
+  try {
+    const map = planeHomography(frame.shape, useDepth.getState().plane, start, session.page.size);
+    const to = onPlane(map, end);
+    const shape = to && draggedShape(kind, { x: 0, y: 0 }, to, settings);
+    const course = shape && seenCourse(shape.course, map);
+    return course && { course, measures: shape.measures, frame };
+  } catch (error) {
+    // A frame that is no camera's has no true squares: its lines are all it gives.
+    if (error instanceof PageError) return undefined;
+    throw error;
+  }
+}
+
+/** Held keys turn the switches around. */
+export const settingsWith = (settings: ShapeSettings, { shiftKey, altKey }: Modifiers): ShapeSettings => ({
+  ...settings,
+  regular: settings.regular !== shiftKey,
+  fromCentre: settings.fromCentre !== altKey,
+});
+
+const px = (value: number): string => `${value.toFixed(value < 100 ? 1 : 0)}`;
+
+function inWords({ measures }: DraggedShape): string {
+  if (measures.of === 'box') return `${px(measures.width)} × ${px(measures.height)} px`;
+  const angle = `${measures.angle.toFixed(1)}°`;
+  return measures.of === 'line' ? `${px(measures.length)} px · ${angle}` : `r ${px(measures.radius)} px · ${angle}`;
+}
+
+function sayMeasures({ picture }: Board, shape: DraggedShape, at: Point): void {
+  sayAt(inWords(shape), picture.inWindow(at));
+}

@@ -1,0 +1,140 @@
+import { TOW_PAUSE, type LiveStroke } from '@true-nib/core/ink';
+import { type Calm, packSamples, type PenSample } from '@true-nib/core/hand';
+import { apply, scaleOf, type Point } from '@true-nib/core/math';
+import type { SamplesEntity } from '@true-nib/core/stroke';
+import { breath } from '../../base/breath';
+import { drawSlack } from '../../render/overlay';
+import { zoomOf } from '../../render/view';
+import { newId } from '../../session/ids';
+import type { Desk } from '../../board/desk';
+import { BornStroke } from '../../guiding/bearing';
+import { setGuides } from '../../guiding/guideStore';
+import {
+  beginClearing,
+  beginCutting,
+  calmedGesture,
+  drawnLayer,
+  recolouring,
+  refuse,
+  type Board,
+  type Gesture,
+} from '../../hand/inkHand';
+import { nibFor, nibInHand, useLastHand, useRack } from '../../nibs/rackStore';
+import { layDown } from '../../hand/layDown';
+import { beginMarks } from '../../wash/markHand';
+
+/** Draws a stroke with the nib in hand. When the layer takes none it says so, and the hand stays still. */
+export function beginStroke(board: Board, desk: Desk): Gesture {
+  const { picture, session, notice } = board;
+  const target = drawnLayer(session.page, desk.layerId);
+  if (typeof target === 'string') return refuse(notice, target);
+  const { layer } = target;
+  const { calm, lays } = nibInHand(useRack.getState());
+  const nib = nibFor(session.page);
+  if (lays === 'clearing') return calmedGesture(beginClearing(board, layer, nib), calm, zoomOf(picture.view));
+  if (layer.holdsShape && layer.medium === 'wash') return beginMarks(board, layer.id, 'Recolour', nib);
+  if (layer.holdsShape) return beginCutting(board, layer.id, 'Recolour', nib.size / 2, recolouring(nib));
+  const born = new BornStroke(board, layer.id, nib, calm, seedNow());
+  const pen = new RestingPen(calm, (samples) => draw(samples));
+  let last: Point = { x: 0, y: 0 };
+  const draw = (samples: readonly PenSample[]) => {
+    born.add(samples);
+    picture.paintLive();
+    last = samples[samples.length - 1] ?? last;
+    showSlack(board, born.live, last);
+  };
+  const stop = () => {
+    pen.stop();
+    picture.setSketch(undefined);
+    setGuides({ bearer: undefined, bearing: undefined });
+  };
+  return {
+    move: (samples) => draw(pen.moved(samples)),
+    corner() {
+      if (!born.next()) return draw(pen.paused());
+      picture.paintLive();
+    },
+    lifted: stop,
+    end() {
+      stop();
+      const { live } = born;
+      if (live.isEmpty) return picture.endLive();
+      const hand = live.kept;
+      void breath().then(() => useLastHand.setState({ pressures: hand.map(({ pressure }) => pressure) }));
+      const samples: SamplesEntity = { kind: 'samples', id: newId(), packed: packSamples(hand) };
+      const origin = { samples: samples.id, calm: live.calm, zoom: live.zoom };
+      layDown(board, target, 'Stroke', [{ ...live.stroke(), ...born.bornOn, origin }], samples);
+    },
+    cancel() {
+      stop();
+      picture.endLive();
+    },
+  };
+}
+
+/** A seed for the grain of a broken edge: it is kept with the stroke. */
+export const seedNow = (): number => Math.floor(Math.random() * 0xffffffff);
+
+function showSlack({ picture }: Board, live: LiveStroke, pen: Point): void {
+  const { slack } = live;
+  if (!slack) return;
+  picture.setSketch((context, map, ratio) =>
+    drawSlack(context, apply(map, slack.tip), apply(map, pen), slack.radius * scaleOf(map), ratio),
+  );
+}
+
+/** ms between two readings of a pen that rests, and how long they are taken. */
+const BEAT = 24;
+const LONGEST_REST = 1_200;
+
+/**
+ * A pen that rests sends no events, but time goes on for a line that trails behind it: readings of the same place are added,
+ * and kept with the others, so that the line can be drawn again from them.
+ */
+class RestingPen {
+  private last: PenSample | undefined;
+  private lastAt = 0;
+  private restSince = 0;
+  /** ms that a corner asked for by key has added. */
+  private added = 0;
+  private readonly timer: ReturnType<typeof setInterval> | undefined;
+
+  constructor(
+    calm: Calm,
+    private readonly draw: (samples: readonly PenSample[]) => void,
+  ) {
+    const isTrailing = calm.way === 'tow' || calm.way === 'sprung';
+    this.timer = isTrailing ? setInterval(() => this.beat(), BEAT) : undefined;
+  }
+
+  /** Samples of the hand as they are kept. */
+  moved(samples: readonly PenSample[]): PenSample[] {
+    const kept = samples.map((sample) => ({ ...sample, time: (sample.time ?? 0) + this.added }));
+    this.last = kept.at(-1) ?? this.last;
+    this.lastAt = this.restSince = performance.now();
+    return kept;
+  }
+
+  /** The pen as if it had rested here long enough to ask for a corner. */
+  paused(): PenSample[] {
+    if (!this.last) return [];
+    const pause = TOW_PAUSE + 1;
+    this.added += 2 * pause;
+    const { time = 0 } = this.last;
+    const rested = [pause, 2 * pause].map((more) => ({ ...this.last, time: time + more }) as PenSample);
+    this.last = rested[1];
+    return rested;
+  }
+
+  stop(): void {
+    clearInterval(this.timer);
+  }
+
+  private beat(): void {
+    const now = performance.now();
+    if (!this.last || now - this.lastAt < BEAT || now - this.restSince > LONGEST_REST) return;
+    this.last = { ...this.last, time: (this.last.time ?? 0) + now - this.lastAt };
+    this.lastAt = now;
+    this.draw([this.last]);
+  }
+}

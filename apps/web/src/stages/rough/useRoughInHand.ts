@@ -1,0 +1,35 @@
+import { find, ofKind, byOrder, type Page, type PictureEntity } from '@true-nib/core/page';
+import { useEffect } from 'react';
+import { useBoard, usePage } from '../../board/boardContext';
+import { useDesk } from '../../board/desk';
+import { useShallow } from 'zustand/react/shallow';
+
+/** The rough that the Rough stage works on: the one last chosen, or the highest there is. */
+export function roughInHand(page: Page, roughId: string | undefined): PictureEntity | undefined {
+  const chosen = roughId === undefined ? undefined : find(page, 'picture', roughId);
+  return chosen ?? ofKind(page, 'picture').sort(byOrder).at(-1);
+}
+
+/**
+ * Shows the handles of the rough in hand while it can be moved, and hides roughs while one peeks by button or key, or is
+ * about to deliver without them.
+ */
+export function useRoughInHand(): void {
+  const board = useBoard();
+  const page = usePage(board);
+  const { stage, roughId, isHidden } = useDesk(
+    useShallow(({ stage, roughId, peeking, deliverRough }) => ({
+      stage,
+      roughId,
+      isHidden: peeking || (stage === 'finish' && !deliverRough),
+    })),
+  );
+  useEffect(() => {
+    const rough = stage === 'rough' ? roughInHand(page, roughId) : undefined;
+    const isLoose = rough !== undefined && find(page, 'layer', rough.layerId)?.locked === false;
+    board.picture.setGrips(isLoose ? rough : undefined);
+    if (rough && rough.id !== roughId) useDesk.setState({ roughId: rough.id });
+  }, [board, page, stage, roughId]);
+  useEffect(() => board.picture.setRing(undefined), [board, stage]);
+  useEffect(() => board.picture.setPeek(isHidden), [board, isHidden]);
+}
