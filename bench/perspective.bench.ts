@@ -1,23 +1,7 @@
 import { solve, Matrix as Dense } from 'ml-matrix';
 import { PerspectiveCamera, Vector3 } from 'three';
-import {
-  cameraOrThrow,
-  FRAME_PRESETS,
-  framePaths,
-  framePreset,
-  eachGridPiece,
-  type TellPiece,
-  rankingAt,
-  ridingOn,
-  sightFrame,
-  turnedFrame,
-  trackOf,
-  type FrameGrid,
-  type FrameShape,
-  type GuideEntity,
-  type SightedEdge,
-} from '@true-nib/core/guides';
-import { frameChange, mapped } from '@true-nib/core/select';
+import { cameraOrThrow, FRAME_PRESETS, framePaths, framePreset, eachGridPiece, type TellPiece, rankingAt, ridingOn, sightFrame, turnedFrame, trackOf, type FrameGrid, type FrameShape, type GuideEntity, type SightedEdge, frameChange } from '@true-nib/core/guides';
+import { mapped } from '@true-nib/core/drawn';
 import { tetheredEdits } from '@true-nib/core/tethers';
 import { drawStroke, LiveStroke } from '@true-nib/core/ink';
 import type { Calm, PenSample } from '@true-nib/core/hand';

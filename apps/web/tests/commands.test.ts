@@ -1,5 +1,7 @@
-import { ALL_COMMANDS, runCommand } from '../src/chrome/commands';
-import { borrowTool, giveBack, scaleTool, setStage, takeNib, takeTool, useDesk } from '../src/board/desk';
+import '../src/open/putTogether';
+import { workbench } from '../src/board/workbench';
+import { borrowTool, giveBack, setStage, takeTool, useDesk } from '../src/board/desk';
+import { takeNib } from '../src/nibs/takeNib';
 import {
   changeNib,
   deleteNib,
@@ -42,7 +44,7 @@ const pressed = (code: string, more: Partial<KeyboardEvent> = {}) => ({
 
 describe('the table of commands', () => {
   const keysUnder = (hand: Hand) =>
-    ALL_COMMANDS.flatMap(({ id }) => keysIn({ hand, own: {} }, id)).map((key) => key.toLowerCase());
+    workbench.allCommands.flatMap(({ id }) => keysIn({ hand, own: {} }, id)).map((key) => key.toLowerCase());
 
   it.each(['right', 'left'] as const)('gives every key to one command only, for those who draw with the %s', (hand) => {
     const keys = keysUnder(hand);
@@ -50,13 +52,13 @@ describe('the table of commands', () => {
   });
 
   it('names every command once, in words', () => {
-    expect(new Set(ALL_COMMANDS.map(({ id }) => id)).size).toBe(ALL_COMMANDS.length);
-    expect(new Set(ALL_COMMANDS.map(({ label }) => label)).size).toBe(ALL_COMMANDS.length);
-    for (const { label } of ALL_COMMANDS) expect(label.length).toBeGreaterThan(1);
+    expect(new Set(workbench.allCommands.map(({ id }) => id)).size).toBe(workbench.allCommands.length);
+    expect(new Set(workbench.allCommands.map(({ label }) => label)).size).toBe(workbench.allCommands.length);
+    for (const { label } of workbench.allCommands) expect(label.length).toBeGreaterThan(1);
   });
 
   it('keeps the plain keys under one hand, and mirrors them for the other', () => {
-    const plain = ALL_COMMANDS.flatMap(({ key }) =>
+    const plain = workbench.allCommands.flatMap(({ key }) =>
       key !== undefined && /^(Shift\+)?(Key|Digit)/.test(key) ? [key] : [],
     );
     const left = /^(Shift\+)?(Key[QWERTASDFGZXCVB]|Digit[1-6])$/;
@@ -92,11 +94,11 @@ describe('the table of commands', () => {
         path: { takeBack: () => false },
         depth: { takeBackEdge: () => false },
         guides: { takeBackMove: () => false },
-      }) as unknown as Parameters<typeof runCommand>[1];
-    runCommand('undo', board(true));
+      }) as unknown as Parameters<typeof workbench.run>[1];
+    workbench.run('undo', board(true));
     expect(session.undo).not.toHaveBeenCalled();
-    runCommand('undo', board(false));
-    runCommand('redo', board(false));
+    workbench.run('undo', board(false));
+    workbench.run('redo', board(false));
     expect([session.undo.mock.calls.length, session.redo.mock.calls.length]).toEqual([1, 1]);
   });
 });
@@ -125,12 +127,12 @@ describe('own keys', () => {
   it('comes back whole from its own file', () => {
     assignKey('delete-layers', 'F2');
     useKeySet.setState({ hand: 'left' });
-    const before = ALL_COMMANDS.map(({ id }) => keyIn(useKeySet.getState(), id));
+    const before = workbench.allCommands.map(({ id }) => keyIn(useKeySet.getState(), id));
     const file = exportKeys();
     resetKeys();
     useKeySet.setState({ hand: 'right' });
     expect(importKeys(file)).toEqual([]);
-    expect(ALL_COMMANDS.map(({ id }) => keyIn(useKeySet.getState(), id))).toEqual(before);
+    expect(workbench.allCommands.map(({ id }) => keyIn(useKeySet.getState(), id))).toEqual(before);
   });
 
   it.each([
@@ -155,8 +157,8 @@ describe('own keys', () => {
 describe('the desk', () => {
   it('borrows a tool and gives the one before back, however often it is asked', () => {
     takeTool('lift');
-    borrowTool('rub');
-    borrowTool('nib');
+    borrowTool();
+    borrowTool();
     expect(useDesk.getState().tool).toBe('nib');
     giveBack();
     giveBack();
@@ -190,7 +192,7 @@ describe('the desk', () => {
     setNibSize(900);
     expect(inHand().nib.size).toBe(200);
     takeTool('rub');
-    for (let k = 0; k < 60; k++) scaleTool(1.2);
+    for (let k = 0; k < 60; k++) workbench.tool('rub')?.resize?.(1.2);
     expect(inHand().twin.size).toBe(400);
   });
 

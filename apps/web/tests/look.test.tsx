@@ -50,7 +50,7 @@ describe('a fold', () => {
       <Text>what is in it</Text>
     </Fold>
   );
-  beforeEach(() => useFolds.setState({}, true));
+  beforeEach(() => useFolds.setState({ open: {} }));
   it('holds nothing while it is closed, says so, and stays as it was left', () => {
     const first = render(fold(false));
     expect(screen.queryByText('what is in it')).toBeNull();

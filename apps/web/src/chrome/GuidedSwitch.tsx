@@ -4,7 +4,7 @@ import { useShallow } from 'zustand/react/shallow';
 import { Icon } from '../look/Icon';
 import { web } from '../look/web';
 import { useBoard } from '../board/boardContext';
-import { runCommand } from './commands';
+import { workbench } from '../board/workbench';
 import { withKey } from '../keys/keySet';
 import { useGuides } from '../guiding/guideStore';
 
@@ -20,7 +20,7 @@ export function GuidedSwitch({ isRoomy }: { readonly isRoomy: boolean }) {
       role="switch"
       aria-checked={guided}
       aria-label="Guided"
-      onPress={() => runCommand('guided', board)}
+      onPress={() => workbench.run('guided', board)}
       className={`h-11 flex-row items-center gap-1 rounded-xl border px-2 ${isOn ? 'border-seal bg-raised' : 'border-transparent'}`}
       {...web({ title: withKey('guided') })}
     >

@@ -22,12 +22,12 @@ import { sayError } from '../look/notices';
 import { Sheet } from '../look/Sheet';
 import { Switch } from '../look/Switch';
 import { useBoard } from '../board/boardContext';
-import { runCommand, type CommandId } from './commands';
+import { workbench } from '../board/workbench';
 import { withKey } from '../keys/keySet';
 import { useDesk } from '../board/desk';
 import { useShallow } from 'zustand/react/shallow';
 
-const VIEWS: readonly (readonly { readonly id: CommandId; readonly label: string; readonly icon: LucideIcon }[])[] = [
+const VIEWS: readonly (readonly { readonly id: string; readonly label: string; readonly icon: LucideIcon }[])[] = [
   [
     { id: 'fit', label: 'Fit', icon: Maximize },
     { id: 'fit-width', label: 'Width', icon: MoveHorizontal },
@@ -77,7 +77,7 @@ export function PageSheet({ card, onClose }: { readonly card: PageCard; readonly
       {VIEWS.map((row, k) => (
         <View key={k} className="flex-row gap-1">
           {row.map(({ id, label, icon }) => (
-            <Chip key={id} label={label} icon={icon} tooltip={withKey(id)} onPress={() => runCommand(id, board)} />
+            <Chip key={id} label={label} icon={icon} tooltip={withKey(id)} onPress={() => workbench.run(id, board)} />
           ))}
         </View>
       ))}

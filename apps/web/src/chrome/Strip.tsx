@@ -8,7 +8,7 @@ import { web } from '../look/web';
 import { useIsWide } from '../look/useIsWide';
 import { isHeldUp, type SessionState } from '../session/pageSession';
 import { useBoard, useSessionState } from '../board/boardContext';
-import { runCommand } from './commands';
+import { workbench } from '../board/workbench';
 import { GuidedSwitch } from './GuidedSwitch';
 import { useKeySet, withKey } from '../keys/keySet';
 import { useDesk } from '../board/desk';
@@ -62,7 +62,12 @@ export function Strip() {
       <RedoButton />
       <PeekButton />
       {!isRoomy && (
-        <IconButton label="Stack" tooltip={withKey('stack')} icon={Layers} onPress={() => runCommand('stack', board)} />
+        <IconButton
+          label="Stack"
+          tooltip={withKey('stack')}
+          icon={Layers}
+          onPress={() => workbench.run('stack', board)}
+        />
       )}
       {isOpen && <PageSheet card={card} onClose={() => useDesk.setState({ sheet: undefined })} />}
     </View>
@@ -100,7 +105,7 @@ function RedoButton() {
       tooltip={withKey('redo')}
       icon={Redo2}
       disabled={isEmpty}
-      onPress={() => runCommand('redo', board)}
+      onPress={() => workbench.run('redo', board)}
     />
   );
 }

@@ -3,12 +3,18 @@ import Svg, { Path } from 'react-native-svg';
 import { web } from '../look/web';
 import { withKey } from '../keys/keySet';
 import { setStage, useDesk } from '../board/desk';
-import { STAGES } from '../board/stages';
+import { workbench } from '../board/workbench';
+
+/** CSS px between two knots of the upright thread. */
+const STEP = 56;
 
 /** The stages as knots on one thread; a nib stands on the one you are in. */
 export function Thread({ isUpright }: { readonly isUpright: boolean }) {
   const stage = useDesk((desk) => desk.stage);
-  const here = STAGES.findIndex(({ id }) => id === stage);
+  const { stages } = workbench;
+  const here = stages.findIndex(({ id }) => id === stage);
+  // From the middle of the first knot to that of the last.
+  const half = `${50 / Math.max(1, stages.length)}%` as const;
   return (
     <View
       role="tablist"
@@ -16,9 +22,10 @@ export function Thread({ isUpright }: { readonly isUpright: boolean }) {
       className={isUpright ? 'w-[76px] items-stretch gap-1 pt-3' : 'flex-row px-2'}
     >
       <View
-        className={`absolute bg-rule ${isUpright ? 'left-[37px] top-8 h-[224px] w-[2px]' : 'left-[10%] right-[10%] top-[15px] h-[2px]'}`}
+        className={`absolute bg-rule ${isUpright ? 'left-[37px] top-8 w-[2px]' : 'top-[15px] h-[2px]'}`}
+        style={isUpright ? { height: STEP * (stages.length - 1) } : { left: half, right: half }}
       />
-      {STAGES.map(({ id, label }, k) => (
+      {stages.map(({ id, label }, k) => (
         <Pressable
           key={id}
           role="tab"

@@ -5,7 +5,7 @@ import { Text, View, type GestureResponderEvent } from 'react-native';
 import { Icon } from '../look/Icon';
 import { web } from '../look/web';
 import { useBoard, useSessionState } from '../board/boardContext';
-import { runCommand } from './commands';
+import { workbench } from '../board/workbench';
 import { withKey } from '../keys/keySet';
 
 /** CSS px of a sideways drag for one step of the history. */
@@ -37,12 +37,12 @@ export function UndoButton() {
     const wanted = clamp(Math.round((nativeEvent.pageX - held.x) / STEP), held.earliest, held.latest);
     if (wanted === 0 && !held.moved) return;
     held.moved = true;
-    for (; held.steps > wanted; held.steps--) runCommand('undo', board);
-    for (; held.steps < wanted; held.steps++) runCommand('redo', board);
+    for (; held.steps > wanted; held.steps--) workbench.run('undo', board);
+    for (; held.steps < wanted; held.steps++) workbench.run('redo', board);
     setScrubbed(wanted);
   };
   const end = () => {
-    if (drag.current && !drag.current.moved) runCommand('undo', board);
+    if (drag.current && !drag.current.moved) workbench.run('undo', board);
     drag.current = undefined;
     setScrubbed(undefined);
   };
@@ -64,7 +64,7 @@ export function UndoButton() {
         onKeyDown: (event) => {
           if (event.key !== 'Enter' && event.key !== ' ') return;
           event.preventDefault();
-          runCommand('undo', board);
+          workbench.run('undo', board);
         },
       })}
     >

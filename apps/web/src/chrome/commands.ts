@@ -1,23 +1,15 @@
 import { PLAIN_STYLE } from '@true-nib/core/nib';
 import { say } from '../look/notices';
 import { fitted, fittedToWidth, fitZoom, turnOf } from '../render/view';
-import type { OpenBoard } from '../board/boardContext';
-import {
-  borrowTool,
-  giveBack,
-  scaleTool,
-  setStage,
-  takeTool,
-  togglePage,
-  useDesk,
-  type DeskSheet,
-} from '../board/desk';
-import { setGuides, toggleGuided } from '../guiding/guideStore';
-import { guideCommands } from '../stages/guides/guideCommands';
-import { mendCommands } from '../stages/mend/mendCommands';
-import { layerInHand } from '../hand/inkHand';
+import type { Board, PageKeep } from '../board/board';
+import type { Command, HoldCommand } from '../board/command';
+import { borrowTool, giveBack, togglePage, toolInHand, useDesk } from '../board/desk';
+import type { DeskSheet } from '../board/deskState';
+import { layerInHand } from '../board/layerInHand';
+import { workbench } from '../board/workbench';
+import { toggleGuided, setGuides } from '../guiding/guideStore';
 import { toggleCalm } from '../nibs/rackStore';
-import { nudgeOr, selectionCommands } from '../select/selectionCommands';
+import { resizeNib } from '../nibs/takeNib';
 import {
   addLayer,
   deleteChosen,
@@ -29,73 +21,45 @@ import {
   walkStack,
 } from '../stack/layerCommands';
 
-/** The parts of the desk that commands belong to, as the lists of them are ordered. */
-export const ROOMS = ['Draw', 'Guides', 'Mend', 'Select', 'Layers', 'See', 'Desk'] as const;
-export type Room = (typeof ROOMS)[number];
-
-/**
- * Everything that a key or a button can do on the board. The one table: keys, tooltips, lists and the search are read from
- * it. `key` is written as `tinykeys` takes it: a `code` (the place on the keyboard) for plain keys, a character with `$mod`
- * (Ctrl, or Cmd on a Mac), as browsers have it. Left out where a command has no key of its own.
- */
-export interface Command {
-  readonly id: string;
-  readonly label: string;
-  readonly room: Room;
-  readonly key?: string;
-  /** Further keys that do the same and cannot be changed. */
-  readonly also?: readonly string[];
-  readonly run: (board: OpenBoard) => void;
-}
-
 const TURN_STEP = Math.PI / 12;
 const PAN_STEP = 80;
 
-/**
- * While a path is built, its last node is what was done last; while a frame is sighted, its last edge; while a guide's lines are
- * being carried, its move.
- */
-const undo = ({ session, hand, path, depth, guides }: OpenBoard) =>
-  void (hand.isBusy || path.takeBack() || depth.takeBackEdge() || guides.takeBackMove() || session.undo());
-const redo = ({ session, hand }: OpenBoard) => void (hand.isBusy || session.redo());
+/** Asks what the stages keep for this page, the last stage first, until one has done something. */
+const some = ({ keeps }: Board, asked: (keep: PageKeep) => boolean | undefined): boolean =>
+  [...keeps].reverse().some((keep) => asked(keep) === true);
+
+/** What is no part of the page yet is taken back first: the last node of a path, the last edge of a frame that is sighted. */
+const undo = (board: Board) =>
+  void (board.hand.isBusy || some(board, (keep) => keep.takeBack?.()) || board.session.undo());
+const redo = ({ session, hand }: Board) => void (hand.isBusy || session.redo());
 const open = (sheet: DeskSheet) => () => useDesk.setState({ sheet });
 
-/** An arrow key: 1 px of the selection, 10 px with Shift, or a step of the page. */
-function step(board: OpenBoard, x: number, y: number): void {
+/** An arrow key: 1 px of what can be moved, 10 px with Shift, or a step of the page. */
+function step(board: Board, x: number, y: number): void {
   const px = board.hand.isShifted ? 10 : 1;
-  if (board.guides.nudge(x * px, y * px)) return;
-  nudgeOr(board, x * px, y * px, () => board.hand.panBy(-x * PAN_STEP, -y * PAN_STEP));
+  if (!some(board, (keep) => keep.nudge?.(x * px, y * px))) board.hand.panBy(-x * PAN_STEP, -y * PAN_STEP);
 }
 
-const inHand = ({ session }: OpenBoard) => layerInHand(session.page, useDesk.getState().layerId)?.layer;
+function resize(factor: number): void {
+  const tool = workbench.tool(toolInHand(useDesk.getState()));
+  (tool?.resize ?? resizeNib)(factor);
+}
 
-function tellHand(board: OpenBoard, name: 'hidden' | 'locked', words: readonly [on: string, off: string]): void {
+const inHand = ({ session }: Board) => layerInHand(session.page, useDesk.getState().layerId)?.layer;
+
+function tellHand(board: Board, name: 'hidden' | 'locked', words: readonly [on: string, off: string]): void {
   const layer = inHand(board);
   if (layer) tellLayers(board, [layer.id], `${words[layer[name] ? 1 : 0]} ${layer.name}`, { [name]: !layer[name] });
 }
 
-export const COMMANDS = [
+/** The commands that belong to no stage. */
+export const generalCommands: readonly Command[] = [
   { id: 'undo', label: 'Undo', room: 'Draw', key: '$mod+z', run: undo },
   { id: 'redo', label: 'Redo', room: 'Draw', key: '$mod+Shift+z', also: ['$mod+y'], run: redo },
-  { id: 'stage-rough', label: 'Rough', room: 'Desk', key: 'Digit1', run: () => setStage('rough') },
-  { id: 'stage-guides', label: 'Guides', room: 'Desk', run: () => setStage('guides') },
-  { id: 'stage-ink', label: 'Ink', room: 'Desk', key: 'Digit2', run: () => setStage('ink') },
-  { id: 'stage-mend', label: 'Mend', room: 'Desk', key: 'Shift+Digit4', run: () => setStage('mend') },
-  { id: 'stage-finish', label: 'Finish', room: 'Desk', key: 'Digit3', run: () => setStage('finish') },
-  { id: 'nib', label: 'Nib', room: 'Draw', key: 'KeyQ', run: () => takeTool('nib') },
-  { id: 'rub', label: 'Rub', room: 'Draw', key: 'KeyW', run: () => takeTool('rub') },
-  { id: 'lift', label: 'Lift', room: 'Draw', key: 'KeyE', run: () => takeTool('lift') },
-  { id: 'shape', label: 'Shapes', room: 'Draw', key: 'Shift+Digit1', run: () => takeTool('shape') },
-  { id: 'path', label: 'Bézier', room: 'Draw', key: 'Shift+Digit2', run: () => takeTool('path') },
-  { id: 'points', label: 'Points', room: 'Draw', key: 'Shift+Digit3', run: () => takeTool('points') },
-  ...mendCommands,
-  { id: 'select', label: 'Select', room: 'Select', key: 'Digit4', run: () => takeTool('select') },
-  { id: 'thinner', label: 'Smaller', room: 'Draw', key: 'KeyA', run: () => scaleTool(1 / 1.12) },
-  { id: 'thicker', label: 'Larger', room: 'Draw', key: 'KeyS', run: () => scaleTool(1.12) },
+  { id: 'thinner', label: 'Smaller', room: 'Draw', key: 'KeyA', run: () => resize(1 / 1.12) },
+  { id: 'thicker', label: 'Larger', room: 'Draw', key: 'KeyS', run: () => resize(1.12) },
   { id: 'calm', label: 'Calm on or off', room: 'Draw', key: 'KeyD', run: () => toggleCalm() },
   { id: 'guided', label: 'Guided or free', room: 'Guides', key: 'Shift+KeyT', run: () => toggleGuided() },
-  ...guideCommands,
-  ...selectionCommands,
   {
     id: 'add-layer',
     label: 'Add an Ink layer',
@@ -283,27 +247,23 @@ export const COMMANDS = [
     room: 'Draw',
     key: 'Escape',
     run: (board) => {
-      if (board.hand.cancel()) say('Let go: nothing was drawn.');
-      else if (board.path.finish() || board.points.letGo() || board.depth.letGo() || board.guides.letGo()) return;
-      else if (board.selection.takeBack()) return;
-      else if (useDesk.getState().onlyPage) togglePage();
-      else board.selection.clear();
+      if (board.hand.cancel()) return say('Let go: nothing was drawn.');
+      if (some(board, (keep) => keep.letGo?.())) return;
+      if (useDesk.getState().onlyPage) togglePage();
+      else some(board, (keep) => keep.letAllGo?.());
     },
   },
-] as const satisfies readonly Command[];
+  {
+    id: 'keep',
+    label: 'Keep the transform, or end the curve',
+    room: 'Select',
+    key: 'Enter',
+    run: (board) => void some(board, (keep) => keep.settle?.()),
+  },
+];
 
-export type CommandId = (typeof COMMANDS)[number]['id'];
-
-/** What is so only while its key is down. */
-export interface HoldCommand {
-  readonly id: string;
-  readonly label: string;
-  readonly room: Room;
-  readonly key: string;
-  readonly hold: (board: OpenBoard, isHeld: boolean) => void;
-}
-
-export const HOLD_COMMANDS = [
+/** What is so only while a key is down, whatever stage one is in. */
+export const generalHolds: readonly HoldCommand[] = [
   {
     id: 'free',
     label: 'Just this line free',
@@ -317,13 +277,6 @@ export const HOLD_COMMANDS = [
     room: 'Guides',
     key: 'Shift+Space',
     hold: (_board, isSliding) => setGuides({ isSliding }),
-  },
-  {
-    id: 'straight-on',
-    label: 'Straight on from the last line',
-    room: 'Draw',
-    key: 'Digit5',
-    hold: ({ hand }, isHeld) => hand.setStraightOn(isHeld),
   },
   {
     id: 'corner',
@@ -352,23 +305,9 @@ export const HOLD_COMMANDS = [
     label: 'Borrow a tool',
     room: 'Draw',
     key: 'KeyT',
-    hold: (_board, isHeld) => {
-      const { borrowed, tool, lender } = useDesk.getState();
-      if (isHeld) borrowTool(borrowed[lender ?? tool]);
-      else giveBack();
-    },
+    hold: (_board, isHeld) => (isHeld ? borrowTool() : giveBack()),
   },
-] as const satisfies readonly HoldCommand[];
-
-export type HoldId = (typeof HOLD_COMMANDS)[number]['id'];
-
-/** Every command and hold command, as the keys see them. */
-export const ALL_COMMANDS: readonly (Command | HoldCommand)[] = [...COMMANDS, ...HOLD_COMMANDS];
-
-export function runCommand(id: CommandId, board: OpenBoard): void {
-  const command: Command | undefined = COMMANDS.find((one) => one.id === id);
-  command?.run(board);
-}
+];
 
 function toggleStack(): void {
   const { stackOpen, sideFolded } = useDesk.getState();

@@ -6,7 +6,7 @@ import Svg, { Path } from 'react-native-svg';
 import { Field } from '../look/Field';
 import { Button } from '../look/Button';
 import { useBoard } from '../board/boardContext';
-import { layNext } from '../stages/guides/guideCommands';
+import { layNext } from './layNext';
 import { setGuides, useGuides } from './guideStore';
 import { templateFromFile } from './ownTemplates';
 import { allTemplates, dropTemplate, useOwnTemplates } from './templateStore';

@@ -28,7 +28,7 @@ import type { Nib } from '@true-nib/core/nib';
 import type { Stroke } from '@true-nib/core/stroke';
 import { zoomOf } from '../render/view';
 import { newId } from '../session/ids';
-import type { Board } from '../hand/inkHand';
+import type { Board } from '../board/board';
 import { useDepth } from './depthStore';
 import { actingFrame } from './frames';
 import { setGuides, useGuides } from './guideStore';

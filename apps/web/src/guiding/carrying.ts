@@ -5,7 +5,7 @@ import type { EntityId } from '@true-nib/core/kind';
 import type { GuideEntity, GuideShape } from '@true-nib/core/guides';
 import { breath } from '../base/breath';
 import { say } from '../look/notices';
-import type { Board } from '../hand/inkHand';
+import type { Board } from '../board/board';
 import { useDepth } from './depthStore';
 
 /** Tethered lines beyond which they are carried beside the main thread, and shown by their courses alone until then. */

@@ -1,9 +1,13 @@
 import type { Following } from '@true-nib/core/tethers';
 import type { FrameReach, FramePlane, FrameWay, SightedEdge } from '@true-nib/core/guides';
-import { create } from 'zustand';
-import { keptHere } from '../base/keptHere';
-import type { HeldPicture } from '../stages/depth/planePicture';
-import { createJSONStorage, persist } from 'zustand/middleware';
+import { keptStore } from '../base/keptStore';
+
+/** The picture that the next drag lays on a plane. */
+export interface HeldPicture {
+  readonly file: File;
+  /** How high it is, of how wide. */
+  readonly ratio: number;
+}
 
 /** What a drag does while one works in depth. */
 export type DepthDeed = 'frame' | 'sight' | 'shape' | 'box' | 'march' | 'bays' | 'stairs' | 'lines' | 'fold';
@@ -34,33 +38,26 @@ export interface DepthDesk {
   readonly proportions: string | undefined;
 }
 
-export const useDepth = create<DepthDesk>()(
-  persist(
-    (): DepthDesk => ({
-      deed: 'frame',
-      plane: 'right',
-      limit: 'all',
-      keepsHorizon: true,
-      following: 'carried',
-      sightWay: 'right',
-      edges: [],
-      steps: 6,
-      spans: false,
-      bays: 4,
-      stairs: { count: 8, rise: 60, width: 300 },
-      hidden: false,
-      picture: undefined,
-      proportions: undefined,
-    }),
-    {
-      name: 'true-nib.depth',
-      version: 1,
-      storage: createJSONStorage(() => keptHere),
-      partialize: ({ plane, keepsHorizon, following, steps, spans, bays, stairs, hidden }) => ({
-        ...{ plane, keepsHorizon, following, steps, spans, bays, stairs, hidden },
-      }),
-    },
-  ),
-);
+export const useDepth = keptStore<DepthDesk>({
+  name: 'true-nib.depth',
+  version: 1,
+  fresh: {
+    deed: 'frame',
+    plane: 'right',
+    limit: 'all',
+    keepsHorizon: true,
+    following: 'carried',
+    sightWay: 'right',
+    edges: [],
+    steps: 6,
+    spans: false,
+    bays: 4,
+    stairs: { count: 8, rise: 60, width: 300 },
+    hidden: false,
+    picture: undefined,
+    proportions: undefined,
+  },
+  kept: ['plane', 'keepsHorizon', 'following', 'steps', 'spans', 'bays', 'stairs', 'hidden'],
+});
 
 export const setDepth = (change: Partial<DepthDesk>): void => void useDepth.setState(change);

@@ -4,7 +4,8 @@ import type { EntityId } from '@true-nib/core/kind';
 import { takeTool, useDesk } from '../board/desk';
 import { guidesOf } from './layGuide';
 import { setGuides, useGuides } from './guideStore';
-import { layerInHand, type Board } from '../hand/inkHand';
+import { layerInHand } from '../board/layerInHand';
+import type { Board } from '../board/board';
 import { setDepth, useDepth, type DepthDeed } from './depthStore';
 
 export type FrameGuide = GuideEntity & { readonly shape: FrameShape };

@@ -2,9 +2,7 @@ import { find, type Page } from '@true-nib/core/page';
 import type { EntityId } from '@true-nib/core/kind';
 import type { GuideEntity, GuideKind } from '@true-nib/core/guides';
 import type { LinePath } from '@true-nib/core/curve';
-import { create } from 'zustand';
-import { createJSONStorage, persist } from 'zustand/middleware';
-import { keptHere } from '../base/keptHere';
+import { keptStore } from '../base/keptStore';
 
 /** How a loop is raked. Lengths in page px, shares in percent. */
 export interface RakeChoice {
@@ -45,32 +43,27 @@ export interface GuideDesk {
   readonly isListOpen: boolean;
 }
 
-export const useGuides = create<GuideDesk>()(
-  persist(
-    (): GuideDesk => ({
-      guided: true,
-      isFree: false,
-      isSliding: false,
-      laying: undefined,
-      templateId: 'ellipse-30',
-      guideId: undefined,
-      isAiming: false,
-      reach: 14,
-      choosing: 6,
-      bearer: undefined,
-      bearing: undefined,
-      rake: { spacing: 24, jitter: 30, ragged: 30, calm: 45 },
-      awakeSet: undefined,
-      isListOpen: false,
-    }),
-    {
-      name: 'true-nib.guides',
-      version: 1,
-      storage: createJSONStorage(() => keptHere),
-      partialize: ({ reach, choosing, rake, templateId }) => ({ reach, choosing, rake, templateId }),
-    },
-  ),
-);
+export const useGuides = keptStore<GuideDesk>({
+  name: 'true-nib.guides',
+  version: 1,
+  fresh: {
+    guided: true,
+    isFree: false,
+    isSliding: false,
+    laying: undefined,
+    templateId: 'ellipse-30',
+    guideId: undefined,
+    isAiming: false,
+    reach: 14,
+    choosing: 6,
+    bearer: undefined,
+    bearing: undefined,
+    rake: { spacing: 24, jitter: 30, ragged: 30, calm: 45 },
+    awakeSet: undefined,
+    isListOpen: false,
+  },
+  kept: ['reach', 'choosing', 'rake', 'templateId'],
+});
 
 export const setGuides = (change: Partial<GuideDesk>): void => void useGuides.setState(change);
 

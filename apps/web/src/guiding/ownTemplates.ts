@@ -8,9 +8,9 @@ import { contours } from 'd3-contour';
 import { say } from '../look/notices';
 import { chooseFile } from '../look/files';
 import { newId } from '../session/ids';
-import type { Board } from '../hand/inkHand';
+import type { Board } from '../board/board';
 import { nibFor } from '../nibs/rackStore';
-import { layNext } from '../stages/guides/guideCommands';
+import { layNext } from './layNext';
 import { setGuides } from './guideStore';
 import { addTemplate } from './templateStore';
 

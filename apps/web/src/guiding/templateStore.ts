@@ -1,7 +1,5 @@
 import { checkOwnTemplate, templateToJson, TEMPLATES, type Template } from '@true-nib/core/templates';
-import { create } from 'zustand';
-import { createJSONStorage, persist } from 'zustand/middleware';
-import { keptHere } from '../base/keptHere';
+import { keptStore } from '../base/keptStore';
 import { isRefusal, request, requestJson } from '../api/request';
 import { say } from '../look/notices';
 
@@ -15,13 +13,12 @@ interface OwnTemplates {
 }
 
 /** Templates of one's own, besides those that come with the desk: kept on the server, and here until they are. */
-export const useOwnTemplates = create<OwnTemplates>()(
-  persist((): OwnTemplates => ({ own: [], unsent: [], dropped: [] }), {
-    name: 'true-nib.templates',
-    version: 1,
-    storage: createJSONStorage(() => keptHere),
-  }),
-);
+export const useOwnTemplates = keptStore<OwnTemplates>({
+  name: 'true-nib.templates',
+  version: 1,
+  fresh: { own: [], unsent: [], dropped: [] },
+  kept: ['own', 'unsent', 'dropped'],
+});
 
 /** All templates: those of one's own first. */
 export const allTemplates = (own: OwnTemplates['own']): readonly Template[] => [

@@ -1,16 +1,15 @@
 import { STRIDE, type Spine } from '@true-nib/core/curve';
 import type { Point } from '@true-nib/core/math';
+import type { PageSlot } from '../board/board';
 
-let end: Point | undefined;
+/** Where the last line that was drawn on a page ended. */
+export class LastEnd {
+  /** Page px; nothing before the first line. */
+  at: Point | undefined;
 
-/** Where the last line that was drawn here ended, page px; nothing before the first. */
-export const lastEnd = (): Point | undefined => end;
-
-export function rememberEnd({ points }: Spine): void {
-  end = { x: points[points.length - STRIDE], y: points[points.length - STRIDE + 1] };
+  remember({ points }: Spine): void {
+    this.at = { x: points[points.length - STRIDE], y: points[points.length - STRIDE + 1] };
+  }
 }
 
-/** A page that was just opened has no line to go on from. */
-export function forgetEnd(): void {
-  end = undefined;
-}
+export const lastEndSlot: PageSlot<LastEnd> = { open: () => new LastEnd() };

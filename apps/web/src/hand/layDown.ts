@@ -1,8 +1,9 @@
 import type { Edit, LayerEntity } from '@true-nib/core/page';
 import type { SamplesEntity, Stroke } from '@true-nib/core/stroke';
 import { withCopies } from '../guiding/bearing';
-import type { Board } from './inkHand';
-import { rememberEnd } from './lastEnd';
+import type { Board } from '../board/board';
+import { lastEndSlot } from './lastEnd';
+import { washingSlot } from '../wash/washing';
 import { asEntities } from '../select/clipboard';
 
 /** Where a line goes: its layer, and the edits that bring that about. */
@@ -24,12 +25,12 @@ export function layDown(
 ): void {
   const { picture, session } = board;
   const last = strokes.at(-1);
-  if (last) rememberEnd(last.spine);
+  if (last) board.of(lastEndSlot).remember(last.spine);
   const all = withCopies(session.page, layer.id, strokes);
   const entities = asEntities(all, layer.id, picture.inks.index.topOrder(layer.id));
   if (layer.medium === 'wash') {
     picture.layDownLive(() => picture.addMarks(entities));
-    return void board.washing.turn(label, layer.id, entities);
+    return void board.of(washingSlot).turn(label, layer.id, entities);
   }
   const isDrawn = samples !== undefined && entities.some(({ origin }) => origin !== undefined);
   const drawn = [...(isDrawn ? [samples] : []), ...entities].map((after): Edit => ({ before: null, after }));

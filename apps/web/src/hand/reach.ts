@@ -3,7 +3,8 @@ import type { ShownLine } from '@true-nib/core/mend';
 import { nodesOf, stackOf, type Page } from '@true-nib/core/page';
 import type { EntityId } from '@true-nib/core/kind';
 import { useDesk } from '../board/desk';
-import { asSeen, hiddenInWords, layerInHand, type Board } from './inkHand';
+import { asSeen, hiddenInWords, layerInHand } from '../board/layerInHand';
+import type { Board } from '../board/board';
 import { useMend, type MendReach } from '../stages/mend/mendStore';
 
 /** CSS px that a hand may miss a line or a mark by: a finger's. */

@@ -3,7 +3,8 @@ import { Pressable, Text, TextInput, View } from 'react-native';
 import { Sheet } from '../look/Sheet';
 import { web } from '../look/web';
 import { useBoard } from '../board/boardContext';
-import { COMMANDS, type Command } from '../chrome/commands';
+import type { Command } from '../board/command';
+import { workbench } from '../board/workbench';
 import { KeyCap } from './CommandRow';
 import { keyInWords } from './keyNames';
 import { keyIn, useKeySet } from './keySet';
@@ -13,7 +14,7 @@ const MOST = 9;
 /** Commands whose names hold all the words, those that begin with them first. */
 export function foundCommands(words: string): readonly Command[] {
   const parts = words.toLowerCase().split(/\s+/).filter(Boolean);
-  const found: readonly Command[] = COMMANDS.filter(({ label }) =>
+  const found: readonly Command[] = workbench.commands.filter(({ label }) =>
     parts.every((part) => label.toLowerCase().includes(part)),
   );
   const rank = ({ label }: Command) => (label.toLowerCase().startsWith(parts[0] ?? '') ? 0 : 1);

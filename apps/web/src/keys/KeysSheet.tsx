@@ -6,8 +6,9 @@ import { Choice } from '../look/Choice';
 import { Field } from '../look/Field';
 import { say, sayError } from '../look/notices';
 import { Sheet } from '../look/Sheet';
-import { ALL_COMMANDS, ROOMS } from '../chrome/commands';
-import { useDesk, type Tool } from '../board/desk';
+import { ROOMS } from '../board/command';
+import { workbench } from '../board/workbench';
+import { useDesk } from '../board/desk';
 import { CommandRow, KeyCap } from './CommandRow';
 import { keyInWords, pressOf } from './keyNames';
 import { assignKey, exportKeys, importKeys, keyIn, keysIn, ownerOf, resetKeys, useKeySet, type Hand } from './keySet';
@@ -75,7 +76,7 @@ export function KeysSheet({ onClose }: { readonly onClose: () => void }) {
       </View>
       <Field label="Find" value={wanted} onChange={setWanted} />
       {ROOMS.map((room) => {
-        const commands = ALL_COMMANDS.filter((command) => command.room === room && isWanted(command.label));
+        const commands = workbench.allCommands.filter((command) => command.room === room && isWanted(command.label));
         if (commands.length === 0) return null;
         return (
           <View key={room} className="gap-1">
@@ -124,31 +125,23 @@ export function KeysSheet({ onClose }: { readonly onClose: () => void }) {
   );
 }
 
-const TOOLS: readonly { readonly value: Tool; readonly label: string }[] = [
-  { value: 'nib', label: 'Nib' },
-  { value: 'rub', label: 'Rub' },
-  { value: 'shape', label: 'Shapes' },
-  { value: 'path', label: 'Bézier' },
-  { value: 'select', label: 'Select' },
-  { value: 'points', label: 'Points' },
-  { value: 'lift', label: 'Lift' },
-];
-
-/** What the hold key borrows, for each tool that may be in hand. */
+/** What the hold key borrows, for each tool that has a key of its own from the start: those that the hand changes most. */
 function Borrowing() {
   const borrowed = useDesk((desk) => desk.borrowed);
+  const tools = workbench.tools.filter(({ command }) => command.key !== undefined);
+  const options = tools.map(({ id, label }) => ({ value: id, label }));
   return (
     <View className="gap-1">
       <Text role="heading" className="pt-2 font-bold text-14 text-ink">
         What the borrowing key takes
       </Text>
-      {TOOLS.map(({ value: own, label }) => (
+      {tools.map(({ id: own, label, borrows }) => (
         <View key={own} className="flex-row items-center gap-2">
           <Text className="w-16 font-sans text-14 text-ink">{`${label}:`}</Text>
           <Choice
             label={`Borrowed while ${label} is in hand`}
-            value={borrowed[own]}
-            options={TOOLS.filter(({ value }) => value !== own)}
+            value={borrowed[own] ?? borrows}
+            options={options.filter(({ value }) => value !== own)}
             onChange={(tool) => useDesk.setState({ borrowed: { ...borrowed, [own]: tool } })}
           />
         </View>

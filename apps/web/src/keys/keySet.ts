@@ -1,7 +1,6 @@
-import { create } from 'zustand';
-import { createJSONStorage, persist } from 'zustand/middleware';
-import { keptHere } from '../base/keptHere';
-import { ALL_COMMANDS, type CommandId, type HoldId } from '../chrome/commands';
+import { keptStore } from '../base/keptStore';
+import type { Command, HoldCommand } from '../board/command';
+import { workbench } from '../board/workbench';
 import { isPress, keyInWords, mirroredKey } from './keyNames';
 
 export type Hand = 'left' | 'right';
@@ -13,37 +12,35 @@ interface KeySet {
   readonly own: Readonly<Record<string, string | null>>;
 }
 
-export const useKeySet = create<KeySet>()(
-  persist((): KeySet => ({ hand: 'right', own: {} }), {
-    name: 'true-nib.keys',
-    version: 1,
-    storage: createJSONStorage(() => keptHere),
-    partialize: ({ hand, own }) => ({ hand, own }),
-  }),
-);
-
-type AnyId = CommandId | HoldId;
+export const useKeySet = keptStore<KeySet>({
+  name: 'true-nib.keys',
+  version: 1,
+  fresh: { hand: 'right', own: {} },
+  kept: ['hand', 'own'],
+});
 
 /** The key of a command in a set; nothing when it has none. */
 export function keyIn({ own, hand }: KeySet, id: string): string | undefined {
   if (id in own) return own[id] ?? undefined;
-  const key = ALL_COMMANDS.find((one) => one.id === id)?.key;
+  const key = workbench.allCommands.find((one) => one.id === id)?.key;
   return key === undefined || hand === 'right' ? key : mirroredKey(key);
 }
 
 /** All keys that run a command, its own first. */
 export function keysIn(set: KeySet, id: string): readonly string[] {
-  const command = ALL_COMMANDS.find((one) => one.id === id);
+  const command = workbench.allCommands.find((one) => one.id === id);
   const own = keyIn(set, id);
   const also = command && 'also' in command ? (command.also ?? []) : [];
   return own === undefined ? also : [own, ...also];
 }
 
 /** The command that a key belongs to, other than `except`. */
-export function ownerOf(key: string, except?: string): (typeof ALL_COMMANDS)[number] | undefined {
+export function ownerOf(key: string, except?: string): Command | HoldCommand | undefined {
   const set = useKeySet.getState();
   const same = key.toLowerCase();
-  return ALL_COMMANDS.find(({ id }) => id !== except && keysIn(set, id).some((one) => one.toLowerCase() === same));
+  return workbench.allCommands.find(
+    ({ id }) => id !== except && keysIn(set, id).some((one) => one.toLowerCase() === same),
+  );
 }
 
 /** Gives a command a key, or none. A key that belongs to another is taken over: that one is left without. */
@@ -56,8 +53,8 @@ export function assignKey(id: string, key: string | null): void {
 export const resetKeys = (): void => void useKeySet.setState({ own: {} });
 
 /** The name of a command with its key, for tooltips. */
-export function withKey(id: AnyId): string {
-  const command = ALL_COMMANDS.find((one) => one.id === id);
+export function withKey(id: string): string {
+  const command = workbench.allCommands.find((one) => one.id === id);
   const key = keyIn(useKeySet.getState(), id);
   if (!command) return '';
   return key === undefined ? command.label : `${command.label} (${'hold' in command ? 'hold ' : ''}${keyInWords(key)})`;
@@ -73,7 +70,7 @@ const FORMAT = 'true-nib-keys';
 /** The set as a JSON text that `importKeys` takes. */
 export function exportKeys(): string {
   const set = useKeySet.getState();
-  const keys = Object.fromEntries(ALL_COMMANDS.map(({ id }) => [id, keyIn(set, id) ?? null]));
+  const keys = Object.fromEntries(workbench.allCommands.map(({ id }) => [id, keyIn(set, id) ?? null]));
   return `${JSON.stringify({ format: FORMAT, version: 1, hand: set.hand, keys }, null, 2)}\n`;
 }
 
@@ -84,7 +81,7 @@ export function exportKeys(): string {
 export function importKeys(text: string): readonly string[] {
   if (text.length > 100_000) throw new RefusedKeys('This file is too large to be a set of keys.');
   const { hand, keys } = parsed(text);
-  const known = new Set(ALL_COMMANDS.map(({ id }) => id));
+  const known = new Set(workbench.allCommands.map(({ id }) => id));
   const own: Record<string, string | null> = {};
   const unknown: string[] = [];
   for (const [id, key] of Object.entries(keys)) {
@@ -94,7 +91,7 @@ export function importKeys(text: string): readonly string[] {
   }
   const set: KeySet = { hand, own };
   const taken = new Map<string, string>();
-  for (const { id } of ALL_COMMANDS)
+  for (const { id } of workbench.allCommands)
     for (const key of keysIn(set, id)) {
       const other = taken.get(key.toLowerCase());
       if (other !== undefined) throw new RefusedKeys(`${keyInWords(key)} is given to both "${other}" and "${id}".`);

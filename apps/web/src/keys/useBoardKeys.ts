@@ -1,7 +1,8 @@
 import { useEffect } from 'react';
 import { matchKeyBindingPress, parseKeybinding } from 'tinykeys';
 import { useBoard } from '../board/boardContext';
-import { COMMANDS, HOLD_COMMANDS, type HoldCommand } from '../chrome/commands';
+import type { HoldCommand } from '../board/command';
+import { workbench } from '../board/workbench';
 import { useDesk } from '../board/desk';
 import { keyIn, keysIn, useKeySet } from './keySet';
 
@@ -24,7 +25,7 @@ export function useBoardKeys(): void {
       const isFor = (key: string) => parseKeybinding(key).some((press) => matchKeyBindingPress(event, press));
       // A key that is held already is not pressed anew, whatever else is down.
       if (held.has(event.code)) return event.preventDefault();
-      const hold = HOLD_COMMANDS.find(({ id }) => {
+      const hold = workbench.holdCommands.find(({ id }) => {
         const key = keyIn(set, id);
         // While something is drawn, Shift and Alt say how, and a hold key is still itself.
         return key !== undefined && (isFor(key) || (board.hand.isBusy && event.code === key));
@@ -36,7 +37,7 @@ export function useBoardKeys(): void {
         hold.hold(board, true);
         return;
       }
-      const command = COMMANDS.find(({ id }) => keysIn(set, id).some(isFor));
+      const command = workbench.commands.find(({ id }) => keysIn(set, id).some(isFor));
       if (!command) return;
       event.preventDefault();
       command.run(board);

@@ -45,7 +45,7 @@ interface FoldProps extends Pick<FoldHeadProps, 'title' | 'note'> {
 
 /** A part of a panel that is not always needed: it folds away under its heading, and stays as it was left. */
 export function Fold({ title, note, isOpenAtFirst = false, children }: FoldProps) {
-  const isOpen = useFolds((folds) => folds[title]) ?? isOpenAtFirst;
+  const isOpen = useFolds(({ open }) => open[title]) ?? isOpenAtFirst;
   return (
     <View className="gap-2">
       <FoldHead title={title} note={note} isOpen={isOpen} onPress={() => setFold(title, !isOpen)} />

@@ -1,10 +1,18 @@
-import { create } from 'zustand';
-import { createJSONStorage, persist } from 'zustand/middleware';
-import { keptHere } from '../base/keptHere';
+import { keptStore } from '../base/keptStore';
 
-/** Which folds were opened or closed by hand, by their titles; kept in this browser. */
-export const useFolds = create<Readonly<Record<string, boolean>>>()(
-  persist(() => ({}), { name: 'true-nib.folds', version: 1, storage: createJSONStorage(() => keptHere) }),
-);
+interface Folds {
+  /** Whether a fold was opened or closed by hand, by its title. */
+  readonly open: Readonly<Record<string, boolean>>;
+}
 
-export const setFold = (title: string, isOpen: boolean): void => void useFolds.setState({ [title]: isOpen });
+/** Which folds were opened or closed by hand; kept in this browser. */
+export const useFolds = keptStore<Folds>({
+  name: 'true-nib.open-folds',
+  version: 1,
+  fresh: { open: {} },
+  kept: ['open'],
+});
+
+export function setFold(title: string, isOpen: boolean): void {
+  useFolds.setState(({ open }) => ({ open: { ...open, [title]: isOpen } }));
+}

@@ -3,7 +3,6 @@ import { View } from 'react-native';
 import { Choice } from '../look/Choice';
 import { ScrubNumber } from '../look/ScrubNumber';
 import { Switch } from '../look/Switch';
-import { useDesk } from '../board/desk';
 import { changeTwin, setCalm } from './rackStore';
 import { useRackNib } from './useNib';
 import { WayPicture } from './WayPicture';
@@ -31,16 +30,15 @@ export function inWay(calm: Calm, way: Calm['way']): Calm {
 const strong = (calm: Calm, strength: number): Calm =>
   calm.way === 'raw' ? { ...calm, way: 'even', strength } : { ...calm, strength };
 
-/** The calm of the tool in hand: the nib's, or that of what it rubs with. */
-function useCalm(): readonly [Calm, (calm: Calm) => void] {
-  const isRub = useDesk((desk) => desk.tool === 'rub');
+/** The calm of the nib in hand, or of what it rubs with. */
+function useCalm(of: 'nib' | 'rub'): readonly [Calm, (calm: Calm) => void] {
   const { calm, twin } = useRackNib();
-  return isRub ? [twin.calm, (changed) => changeTwin({ calm: changed })] : [calm, setCalm];
+  return of === 'rub' ? [twin.calm, (changed) => changeTwin({ calm: changed })] : [calm, setCalm];
 }
 
 /** How strong the calm is: scrubbing *Raw* turns *Even* on. */
-export function CalmSetting() {
-  const [calm, change] = useCalm();
+export function CalmSetting({ of }: { readonly of: 'nib' | 'rub' }) {
+  const [calm, change] = useCalm(of);
   const isRaw = calm.way === 'raw';
   return (
     <ScrubNumber
@@ -155,7 +153,7 @@ function Parameters({ calm, onChange, onSettled }: Required<Pick<CalmFieldsProps
 }
 
 /** The calm of the tool in hand with all its numbers. */
-export function CalmSettings({ width }: { readonly width: number }) {
-  const [calm, change] = useCalm();
+export function CalmSettings({ width, of }: { readonly width: number; readonly of: 'nib' | 'rub' }) {
+  const [calm, change] = useCalm(of);
   return <CalmFields calm={calm} onChange={change} width={width} />;
 }

@@ -5,9 +5,9 @@ import { NibRack } from './NibRack';
 import { NibSettings } from './NibSettings';
 
 /** How the hand of the tool is calmed: folded away until it is asked for. */
-export const CalmFold = ({ width }: { readonly width: number }) => (
+export const CalmFold = ({ width, of }: { readonly width: number; readonly of: 'nib' | 'rub' }) => (
   <Fold title="Ways of calm">
-    <CalmSettings width={width} />
+    <CalmSettings width={width} of={of} />
   </Fold>
 );
 

@@ -14,7 +14,8 @@ import { Field } from '../look/Field';
 import { FoldHead } from '../look/Fold';
 import { say, sayError } from '../look/notices';
 import { chooseText, download } from '../look/files';
-import { takeNib, useDesk } from '../board/desk';
+import { takeNib } from './takeNib';
+import { useDesk } from '../board/desk';
 import { LiveNib } from './LiveNib';
 import {
   changeRackNib,

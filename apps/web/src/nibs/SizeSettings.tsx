@@ -3,7 +3,6 @@ import { SIZE_LIMITS, sizeInPx, TWIN_LIMITS, type RackNib } from '@true-nib/core
 import { ScrubNumber } from '../look/ScrubNumber';
 import { useIsWide } from '../look/useIsWide';
 import { useBoard } from '../board/boardContext';
-import { useDesk } from '../board/desk';
 import { changeNib, setNibSize, setRubSize } from './rackStore';
 import { useRackNib } from './useNib';
 
@@ -18,9 +17,9 @@ function sizeInWords(size: number, { unit }: Pick<RackNib, 'unit'>, ppi: number,
 const stepOf = (size: number, { unit }: RackNib): number =>
   unit === 'mm' ? (size < 1 ? 0.01 : 0.05) : size < 10 ? 0.1 : 0.5;
 
-/** The size of the tool in hand: the nib's, or that of what it rubs with. */
-export function SizeSetting() {
-  const isRub = useDesk((desk) => desk.tool === 'rub');
+/** The size of the nib in hand, or of what it rubs with. */
+export function SizeSetting({ of }: { readonly of: 'nib' | 'rub' }) {
+  const isRub = of === 'rub';
   const rackNib = useRackNib();
   const { ppi } = useBoard().session.card;
   const isRoomy = useIsWide();

@@ -20,8 +20,7 @@ import {
   type RackNib,
 } from '@true-nib/core/rack';
 import { create } from 'zustand';
-import { createJSONStorage, persist } from 'zustand/middleware';
-import { keptHere } from '../base/keptHere';
+import { keptStore } from '../base/keptStore';
 import { newId } from '../session/ids';
 
 /** The nibs on this desk, and what is known of the server's. */
@@ -40,37 +39,23 @@ export interface RackState {
 const MOST_PAST = 40;
 
 /** What this browser kept of the rack, as far as it is one. */
-function keptRack(kept: unknown): Partial<RackState> {
-  const fields: Readonly<Record<string, unknown>> = { ...(typeof kept === 'object' && kept) };
+function takeRack({ rack, base, inHand, revision }: Readonly<Record<string, unknown>>, fresh: RackState): RackState {
   try {
-    const rack = checkRack(fields.rack);
-    const base = checkRack(fields.base);
-    const inHand = typeof fields.inHand === 'string' ? fields.inHand : rack[0].id;
-    return { rack, base, inHand, revision: Number(fields.revision) || 0 };
+    const own = checkRack(rack);
+    const first = typeof inHand === 'string' ? inHand : own[0].id;
+    return { ...fresh, rack: own, base: checkRack(base), inHand: first, revision: Number(revision) || 0 };
   } catch {
-    return {};
+    return fresh;
   }
 }
 
-export const useRack = create<RackState>()(
-  persist(
-    (): RackState => ({
-      rack: SHIPPED_NIBS,
-      inHand: 'pressure',
-      base: SHIPPED_NIBS,
-      revision: 0,
-      past: [],
-      calmBefore: {},
-    }),
-    {
-      name: 'true-nib.rack',
-      version: 1,
-      storage: createJSONStorage(() => keptHere),
-      merge: (kept, fresh) => ({ ...fresh, ...keptRack(kept) }),
-      partialize: ({ rack, inHand, base, revision }) => ({ rack, inHand, base, revision }),
-    },
-  ),
-);
+export const useRack = keptStore<RackState>({
+  name: 'true-nib.rack',
+  version: 1,
+  fresh: { rack: SHIPPED_NIBS, inHand: 'pressure', base: SHIPPED_NIBS, revision: 0, past: [], calmBefore: {} },
+  kept: ['rack', 'inHand', 'base', 'revision'],
+  take: takeRack,
+});
 
 const set = (change: Partial<RackState>): void => void useRack.setState(change);
 

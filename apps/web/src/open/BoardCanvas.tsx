@@ -1,33 +1,23 @@
 import { twinEdits } from '@true-nib/core/tethers';
 import { useEffect, useRef } from 'react';
 import { View } from 'react-native';
+import type { Board } from '../board/board';
+import { useGuides } from '../guiding/guideStore';
 import { say } from '../look/notices';
 import { role } from '../look/role';
 import { BoardPicture, HARD_EDGE, type BoardCanvases } from '../render/boardPicture';
-import { plainLook } from '../render/stackLook';
 import type { StartedInks } from '../render/startedInks';
 import { newId } from '../session/ids';
 import type { PageSession } from '../session/pageSession';
-import type { OpenBoard } from '../board/boardContext';
-import { BoardHand } from '../hand/boardHand';
+import { washingSlot } from '../wash/washing';
 import { coveredByBench, rememberBoard } from './boardSize';
-import { useDesk, type Desk } from '../board/desk';
-import { setGuides, useGuides } from '../guiding/guideStore';
-import { GuideTool } from '../stages/guides/guideTool';
-import { setDepth } from '../guiding/depthStore';
-import { DepthTool } from '../stages/depth/depthTool';
-import { Selection } from '../select/selection';
 import { takeFirstPicture } from './firstPicture';
-import { forgetEnd } from '../hand/lastEnd';
-import { MendTool } from '../stages/mend/mendTool';
-import { PointTool } from '../stages/mend/pointTool';
-import { PathTool } from '../stages/ink/pathTool';
+import { openBoard, type OpenedBoard } from './openBoard';
 import { useDropPicture } from './useDropPicture';
 import type { OpenedPage } from './usePageSession';
-import { Washing } from '../wash/washing';
 
 interface BoardCanvasProps extends OpenedPage {
-  readonly onOpen: (board: OpenBoard | undefined) => void;
+  readonly onOpen: (board: Board | undefined) => void;
 }
 
 const LAYERS = ['under', 'ink', 'live', 'over', 'veil', 'grids', 'guides', 'overlay'] as const;
@@ -38,7 +28,8 @@ export function BoardCanvas({ session, inks, onOpen }: BoardCanvasProps) {
   useEffect(() => {
     const element = ground.current;
     if (!element) return;
-    const board = open(element, session, inks);
+    const opened = open(element, session, inks);
+    const { board } = opened;
     const resize = () => {
       const extent = { width: element.clientWidth, height: element.clientHeight };
       rememberBoard(extent);
@@ -60,23 +51,15 @@ export function BoardCanvas({ session, inks, onOpen }: BoardCanvasProps) {
     const theme = window.matchMedia('(prefers-color-scheme: dark)');
     const repaint = () => board.picture.repaintColours();
     theme.addEventListener('change', repaint);
-    const stopFollowing = followDesk(board);
-    board.washing.takeUp(session.takeLeftMarks());
+    board.of(washingSlot).takeUp(session.takeLeftMarks());
     onOpen(board);
     return () => {
       onOpen(undefined);
-      stopFollowing();
       stopEdits();
       stopNotices();
       theme.removeEventListener('change', repaint);
       watcher.disconnect();
-      board.hand.dispose();
-      board.selection.dispose();
-      board.points.dispose();
-      board.guides.dispose();
-      board.depth.dispose();
-      board.mend.dispose();
-      board.picture.dispose();
+      opened.close();
     };
   }, [session, inks, onOpen]);
   useDropPicture(ground, session);
@@ -123,66 +106,7 @@ export function BoardCanvas({ session, inks, onOpen }: BoardCanvasProps) {
   );
 }
 
-/** Shows what the desk says about looks and selections; leaving the page keeps what is being transformed. */
-function followDesk({ session, picture, selection, hand, path, points, mend, guides }: OpenBoard): () => void {
-  const follow = (desk: Desk, before?: Desk) => {
-    const tool = desk.lender ?? desk.tool;
-    // What is selected can march too: then it is seen.
-    selection.setVisible((desk.stage === 'ink' && tool === 'select') || tool === 'depth');
-    if (desk.tool !== before?.tool || desk.stage !== before.stage || desk.layerId !== before.layerId) mend.follow();
-    points.setVisible(desk.stage === 'mend' && tool === 'points');
-    if (before && isPath(before) && !isPath(desk)) path.finish();
-    const isDelivering = desk.stage === 'finish';
-    if (desk.solo !== before?.solo || desk.standIns !== before.standIns || isDelivering !== (before.stage === 'finish'))
-      picture.setLook(isDelivering ? plainLook : { solo: desk.solo, standIns: desk.standIns });
-    if (before && desk.layerId !== before.layerId) {
-      path.finish();
-      points.letGo();
-      if (desk.layerId !== selection.layerId) selection.clear();
-    }
-  };
-  const keep = () =>
-    session.beforeLeaving(() => {
-      hand.keep();
-      path.finish();
-      selection.keep(true);
-      guides.moves.finish();
-    });
-  // On a phone a page that is hidden may be closed without a word.
-  const hide = () => {
-    if (document.visibilityState !== 'hidden') return;
-    session.beforeLeaving(() => {
-      hand.keep();
-      guides.moves.finish();
-    });
-  };
-  // A layer that is gone is not alone any more: it would hide all others, and nobody could tell why.
-  const stopLayers = session.onEdits((_page, edits) => {
-    const { solo } = useDesk.getState();
-    if (solo.length === 0) return;
-    const gone = new Set(edits.flatMap(({ before, after }) => (before?.kind === 'layer' && !after ? [before.id] : [])));
-    if (solo.some((id) => gone.has(id))) useDesk.setState({ solo: solo.filter((id) => !gone.has(id)) });
-  });
-  const stop = useDesk.subscribe(follow);
-  follow(useDesk.getState());
-  window.addEventListener('pagehide', keep);
-  document.addEventListener('visibilitychange', hide);
-  return () => {
-    keep();
-    stop();
-    stopLayers();
-    window.removeEventListener('pagehide', keep);
-    document.removeEventListener('visibilitychange', hide);
-  };
-}
-
-/** Whether lines are being built node by node; a borrowed tool leaves them as they are. */
-const isPath = (desk: Desk): boolean => {
-  const tool = desk.lender ?? desk.tool;
-  return desk.stage === 'ink' && (tool === 'path' || (tool === 'shape' && desk.shape === 'poly-line'));
-};
-
-function open(ground: HTMLElement, session: PageSession, inks: StartedInks | undefined): OpenBoard {
+function open(ground: HTMLElement, session: PageSession, inks: StartedInks | undefined): OpenedBoard {
   const layer = (name: (typeof LAYERS)[number]): HTMLCanvasElement => {
     const canvas = ground.querySelector<HTMLCanvasElement>(`canvas[data-layer="${name}"]`);
     if (!canvas) throw new Error('The board has lost one of its canvases.');
@@ -208,17 +132,5 @@ function open(ground: HTMLElement, session: PageSession, inks: StartedInks | und
     const { awakeSet } = useGuides.getState();
     return awakeSet === undefined ? [] : twinEdits(page, awakeSet, edits, newId);
   };
-  const washing = new Washing({ picture, session, notice: say });
-  const board = { picture, session, washing, notice: say };
-  forgetEnd();
-  useDesk.setState({ chosenLayers: [], solo: [] });
-  setGuides({ guideId: undefined, laying: undefined, awakeSet: undefined });
-  setDepth({ edges: [], limit: 'all', picture: undefined, proportions: undefined });
-  const selection = new Selection(board);
-  const tools = {
-    ...{ ...board, selection, path: new PathTool(board), points: new PointTool(board) },
-    guides: new GuideTool({ ...board, selection }),
-  };
-  const all = { ...tools, depth: new DepthTool(tools), mend: new MendTool(tools) };
-  return { ...all, hand: new BoardHand(ground, all) };
+  return openBoard(ground, session, picture);
 }

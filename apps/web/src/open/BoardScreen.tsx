@@ -9,7 +9,8 @@ import { Drawer } from '../look/Drawer';
 import { TipLine } from '../look/TipLine';
 import { useIsLying, useIsWide } from '../look/useIsWide';
 import { BoardCanvas } from './BoardCanvas';
-import { BoardContext, type OpenBoard } from '../board/boardContext';
+import type { Board } from '../board/board';
+import { BoardContext } from '../board/boardContext';
 import { Bench } from '../chrome/Bench';
 import { BenchColumn } from '../chrome/BenchColumn';
 import { GuideList } from '../stages/guides/GuideList';
@@ -29,7 +30,8 @@ import { togglePage, useDesk } from '../board/desk';
 import { Strip } from '../chrome/Strip';
 import { useBoardKeys } from '../keys/useBoardKeys';
 import { usePageSession, type OpenedPage } from './usePageSession';
-import { useRoughInHand } from '../stages/rough/useRoughInHand';
+import { workbench } from '../board/workbench';
+import './putTogether';
 import { useThumbnail } from '../chrome/useThumbnail';
 
 /** The board: one page, opened from the address. */
@@ -51,12 +53,12 @@ function OpenPage({ id }: { readonly id: string }) {
         </Empty>
       </View>
     );
-  return <Desk opened={opening.state === 'open' ? opening : undefined} />;
+  return <OpenDesk opened={opening.state === 'open' ? opening : undefined} />;
 }
 
 /** A page and all that is around it, or the room for that while it opens: nothing moves when it comes. */
-function Desk({ opened }: { readonly opened: OpenedPage | undefined }) {
-  const [board, setBoard] = useState<OpenBoard | undefined>();
+function OpenDesk({ opened }: { readonly opened: OpenedPage | undefined }) {
+  const [board, setBoard] = useState<Board | undefined>();
   const wide = useIsWide();
   const isLying = useIsLying();
   const isBare = useDesk((desk) => desk.onlyPage);
@@ -92,6 +94,7 @@ function Desk({ opened }: { readonly opened: OpenedPage | undefined }) {
           {wide && !isBare && <SideColumn isOpen={board !== undefined} />}
         </View>
         {board && <Habits />}
+        {board && <StageHabits />}
         {board && <OpenSheet />}
         <TipLine />
       </View>
@@ -127,12 +130,14 @@ function ToolsBack() {
 /** What goes on beside the drawing and shows nothing itself. */
 function Habits() {
   useBoardKeys();
-  useRoughInHand();
   useThumbnail();
   useEffect(keepRack, []);
   useEffect(keepTemplates, []);
   return null;
 }
+
+/** The same for each stage. */
+const StageHabits = () => workbench.stages.map(({ id, Habit }) => Habit && <Habit key={id} />);
 
 const StackDrawer = () => (
   <Drawer title="Stack" onClose={() => useDesk.setState({ stackOpen: false })}>

@@ -1,3 +1,4 @@
+import { selectionSlot } from './selection';
 import type { WeightDeed } from '@true-nib/core/mend';
 import type { NibProfile } from '@true-nib/core/nib';
 import { useState } from 'react';
@@ -22,7 +23,7 @@ export function ChangeSettings() {
       <Text role="heading" className="pt-2 font-bold text-12 text-faint">
         Weight and nib
       </Text>
-      <Weights key={board.selection.strokes[0]?.id} />
+      <Weights key={board.of(selectionSlot).strokes[0]?.id} />
       <View className="flex-row flex-wrap gap-2">
         <Button label="Nib in hand" onPress={() => renibSelected(board)} />
         <Button label="Its colour" onPress={() => recolourSelected(board)} />
@@ -35,7 +36,7 @@ export function ChangeSettings() {
 
 function Weights() {
   const board = useBoard();
-  const first = board.selection.strokes[0];
+  const first = board.of(selectionSlot).strokes[0];
   const [percent, setPercent] = useState(100);
   const [width, setWidth] = useState(first?.nib.size ?? 10);
   const [taper, setTaper] = useState(10);

@@ -1,3 +1,4 @@
+import { selectionSlot } from './selection';
 import type { Calm } from '@true-nib/core/hand';
 import { useMemo, useState } from 'react';
 import { Text, View } from 'react-native';
@@ -19,7 +20,7 @@ export function RecalmSettings({ width }: { readonly width: number }) {
         Re-calm
       </Text>
       {calm ? (
-        <Fields key={board.selection.strokes[0]?.id} recalming={recalming} calm={calm} width={width} />
+        <Fields key={board.of(selectionSlot).strokes[0]?.id} recalming={recalming} calm={calm} width={width} />
       ) : (
         <Text className="font-sans text-14 text-faint">These lines have left their samples, or never had any.</Text>
       )}

@@ -15,21 +15,23 @@ import { Choice } from '../look/Choice';
 import { inThousands } from '../base/inThousands';
 import { ScrubNumber } from '../look/ScrubNumber';
 import { Switch } from '../look/Switch';
-import { useBoard, usePage } from '../board/boardContext';
-import { runCommand, type CommandId } from '../chrome/commands';
-import { useDesk, type Desk } from '../board/desk';
-import { layerInHand } from '../hand/inkHand';
+import { useBoard, usePage, useSlot } from '../board/boardContext';
+import { workbench } from '../board/workbench';
+import { useDesk } from '../board/desk';
+import { setSelectChoice, useSelectChoice } from './selectChoice';
+import { layerInHand } from '../board/layerInHand';
 import { ColourSetting } from '../nibs/ColourSetting';
 import { withKey } from '../keys/keySet';
 import { SelectedLines } from './SelectedLines';
 import { ChangeSettings } from './ChangeSettings';
 import { RecalmSettings } from './RecalmSettings';
 import { moveSelectedTo } from './selectionCommands';
+import { selectionSlot } from './selection';
 import { useSelection } from './useSelection';
 import { useShallow } from 'zustand/react/shallow';
 
 export function SelectBy() {
-  const selectBy = useDesk((desk) => desk.selectBy);
+  const selectBy = useSelectChoice((choice) => choice.selectBy);
   return (
     <Choice
       label="Select by"
@@ -39,7 +41,7 @@ export function SelectBy() {
         { value: 'rect', label: 'Box' },
         { value: 'touch', label: 'Touch' },
       ]}
-      onChange={(next) => useDesk.setState({ selectBy: next })}
+      onChange={(next) => setSelectChoice({ selectBy: next })}
     />
   );
 }
@@ -65,16 +67,16 @@ export function KeepOrTakeBack() {
   return (
     <View className="flex-row gap-2">
       <View className="flex-1">
-        <Button label="Keep" tone="seal" onPress={() => runCommand('keep', board)} />
+        <Button label="Keep" tone="seal" onPress={() => workbench.run('keep', board)} />
       </View>
       <View className="flex-1">
-        <Button label="Take back" onPress={() => runCommand('take-back', board)} />
+        <Button label="Take back" onPress={() => workbench.run('take-back', board)} />
       </View>
     </View>
   );
 }
 
-const ACTIONS: readonly { readonly id: CommandId; readonly label: string; readonly icon: LucideIcon }[] = [
+const ACTIONS: readonly { readonly id: string; readonly label: string; readonly icon: LucideIcon }[] = [
   { id: 'copy', label: 'Copy', icon: Copy },
   { id: 'cut', label: 'Cut', icon: Scissors },
   { id: 'paste', label: 'Paste', icon: ClipboardPaste },
@@ -86,7 +88,7 @@ const FLIPS: typeof ACTIONS = [
   { id: 'flip-down', label: 'Over', icon: ArrowUpDown },
 ];
 
-const WHICH: readonly { readonly id: CommandId; readonly label: string }[] = [
+const WHICH: readonly { readonly id: string; readonly label: string }[] = [
   { id: 'select-all', label: 'All of the layer' },
   { id: 'select-others', label: 'The others' },
   { id: 'same-nib', label: 'Same nib' },
@@ -99,7 +101,7 @@ function Actions({ of }: { readonly of: typeof ACTIONS }) {
   return (
     <View className="flex-row">
       {of.map(({ id, label, icon }) => (
-        <Chip key={id} label={label} icon={icon} tooltip={withKey(id)} onPress={() => runCommand(id, board)} />
+        <Chip key={id} label={label} icon={icon} tooltip={withKey(id)} onPress={() => workbench.run(id, board)} />
       ))}
     </View>
   );
@@ -111,7 +113,7 @@ export function SelectSettings({ width }: { readonly width: number }) {
   const isAny = useSelection(({ size }) => size > 0);
   const isPixels = useSelection((selection) => selection.isPixels);
   const isWash = useHandMedium() === 'wash';
-  const switches = useDesk(
+  const switches = useSelectChoice(
     useShallow(({ selectWhole, proportional, fromCentre, freeCorners, scaleWidth }) => ({
       selectWhole,
       proportional,
@@ -120,7 +122,7 @@ export function SelectSettings({ width }: { readonly width: number }) {
       scaleWidth,
     })),
   );
-  const turn = (change: Partial<Desk>) => useDesk.setState(change);
+  const turn = setSelectChoice;
   return (
     <View className="gap-2" testID="select-settings">
       <View className="flex-row">
@@ -156,7 +158,7 @@ export function SelectSettings({ width }: { readonly width: number }) {
       <Text className="font-sans text-12 text-faint">Select</Text>
       <View className="flex-row flex-wrap gap-2">
         {WHICH.filter(({ id }) => !isWash || id !== 'same-nib').map(({ id, label }) => (
-          <Button key={id} label={label} onPress={() => runCommand(id, board)} />
+          <Button key={id} label={label} onPress={() => workbench.run(id, board)} />
         ))}
       </View>
       <ChangeSettings />
@@ -178,23 +180,23 @@ function useHandMedium() {
 /** What only pixels can have done to them. */
 function PixelActions() {
   const board = useBoard();
-  const growBy = useDesk((desk) => desk.growBy);
+  const growBy = useSelectChoice((choice) => choice.growBy);
   return (
     <View className="gap-2" testID="pixel-actions">
       <ColourSetting />
-      <Button label="Fill with this colour" onPress={() => runCommand('fill', board)} />
+      <Button label="Fill with this colour" onPress={() => workbench.run('fill', board)} />
       <View className="flex-row">
         <ScrubNumber
           label="Grow or shrink by"
           value={growBy}
-          onChange={(px) => useDesk.setState({ growBy: px })}
+          onChange={(px) => setSelectChoice({ growBy: px })}
           {...{ least: 0.5, most: 100, step: 0.5, unit: ' px', geometric: true }}
         />
       </View>
       <View className="flex-row gap-2">
         {(['grow', 'shrink'] as const).map((id) => (
           <View key={id} className="flex-1">
-            <Button label={id === 'grow' ? 'Grow' : 'Shrink'} onPress={() => runCommand(id, board)} />
+            <Button label={id === 'grow' ? 'Grow' : 'Shrink'} onPress={() => workbench.run(id, board)} />
           </View>
         ))}
       </View>
@@ -206,7 +208,9 @@ function MoveTo() {
   const board = useBoard();
   const isPixels = useSelection((selection) => selection.isPixels);
   const kind = isPixels ? 'wash' : 'ink';
-  const layers = layersOf(usePage(board)).filter(({ medium, id }) => medium === kind && id !== board.selection.layerId);
+  const layers = layersOf(usePage(board)).filter(
+    ({ medium, id }) => medium === kind && id !== board.of(selectionSlot).layerId,
+  );
   if (layers.length === 0) return null;
   return (
     <>
@@ -224,7 +228,8 @@ const DEGREES = 180 / Math.PI;
 
 /** The frame in numbers: where its middle lies, how large it is, how it is turned and leans. */
 function FrameNumbers() {
-  const { selection, session } = useBoard();
+  const { session } = useBoard();
+  const selection = useSlot(selectionSlot);
   const frame = useSelection((selection) => selection.frame);
   if (!frame) return null;
   const { ppi, width, height } = session.page.size;
@@ -241,13 +246,13 @@ function FrameNumbers() {
         <ScrubNumber
           label="x, mm"
           value={mm(middle.x)}
-          onChange={(value) => void selection.nudge(px(value) - middle.x, 0)}
+          onChange={(value) => void selection.moveBy(px(value) - middle.x, 0)}
           {...{ least: -mm(width), most: 2 * mm(width), step: 0.1 }}
         />
         <ScrubNumber
           label="y, mm"
           value={mm(middle.y)}
-          onChange={(value) => void selection.nudge(0, px(value) - middle.y)}
+          onChange={(value) => void selection.moveBy(0, px(value) - middle.y)}
           {...{ least: -mm(height), most: 2 * mm(height), step: 0.1 }}
         />
       </View>

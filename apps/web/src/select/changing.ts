@@ -1,15 +1,17 @@
+import { selectionSlot } from './selection';
 import { asBlots, reversed, weighed, withNib, type WeightDeed } from '@true-nib/core/mend';
 import { find, replacedBy, type Edit } from '@true-nib/core/page';
 import type { StrokeEntity } from '@true-nib/core/stroke';
 import { say } from '../look/notices';
 import { newId } from '../session/ids';
-import type { OpenBoard } from '../board/boardContext';
+import type { Board } from '../board/board';
 import { reachedLayers } from '../hand/reach';
 import { nibFor } from '../nibs/rackStore';
 import { HandSamples } from './handSamples';
 
 /** The selected lines, when they may be changed; says why not otherwise. */
-function selectedLines({ selection, session }: OpenBoard): readonly StrokeEntity[] {
+function selectedLines({ session, of }: Board): readonly StrokeEntity[] {
+  const selection = of(selectionSlot);
   if (!selection.keep(true)) return [];
   const reached = reachedLayers(session.page, 'layer');
   if (typeof reached === 'string') {
@@ -23,7 +25,7 @@ function selectedLines({ selection, session }: OpenBoard): readonly StrokeEntity
 
 /** Changes all selected lines at once; one that becomes several keeps its id with the first of them. */
 export function changeSelected(
-  board: OpenBoard,
+  board: Board,
   label: string,
   change: (stroke: StrokeEntity) => readonly StrokeEntity[],
 ): void {
@@ -40,8 +42,9 @@ export function changeSelected(
 }
 
 /** Shows the selected lines with another weight, until it is settled. */
-export function showWeighed(board: OpenBoard, deed: WeightDeed): void {
-  const { picture, session, selection } = board;
+export function showWeighed(board: Board, deed: WeightDeed): void {
+  const { picture, session } = board;
+  const selection = board.of(selectionSlot);
   picture.preview(
     selection.strokes.map((stroke) => {
       const kept = find(session.page, 'stroke', stroke.id) ?? stroke;
@@ -50,11 +53,11 @@ export function showWeighed(board: OpenBoard, deed: WeightDeed): void {
   );
 }
 
-export const weighSelected = (board: OpenBoard, label: string, deed: WeightDeed): void =>
+export const weighSelected = (board: Board, label: string, deed: WeightDeed): void =>
   changeSelected(board, label, (stroke) => [weighed(stroke, deed)]);
 
 /** Gives the selected lines the nib in hand, from their samples where they have them; their colour stays. */
-export function renibSelected(board: OpenBoard): void {
+export function renibSelected(board: Board): void {
   const { session } = board;
   const nib = nibFor(session.page);
   const samples = new HandSamples(() => session.page);
@@ -63,15 +66,15 @@ export function renibSelected(board: OpenBoard): void {
   ]);
 }
 
-export function recolourSelected(board: OpenBoard): void {
+export function recolourSelected(board: Board): void {
   const { color } = nibFor(board.session.page);
   changeSelected(board, 'Colour lines', (stroke) => [
     stroke.nib.color === color ? stroke : { ...stroke, nib: { ...stroke.nib, color } },
   ]);
 }
 
-export const reverseSelected = (board: OpenBoard): void =>
+export const reverseSelected = (board: Board): void =>
   changeSelected(board, 'Reverse lines', (stroke) => [reversed(stroke)]);
 
-export const blotSelected = (board: OpenBoard): void =>
+export const blotSelected = (board: Board): void =>
   changeSelected(board, 'Make blots', (stroke) => (stroke.fills ? [stroke] : asBlots(stroke)));

@@ -1,12 +1,12 @@
+import { selectionSlot } from './selection';
 import { recalm, whyNotRecalm } from '@true-nib/core/ink';
 import type { Calm } from '@true-nib/core/hand';
 import { find, type Edit } from '@true-nib/core/page';
 import type { StrokeEntity } from '@true-nib/core/stroke';
 import { breath } from '../base/breath';
 import { say } from '../look/notices';
-import type { Board } from '../hand/inkHand';
+import type { Board } from '../board/board';
 import { HandSamples } from './handSamples';
-import type { Selection } from './selection';
 
 /** ms of work between two breaths: the hand that moves the slider must not wait. */
 const SLICE = 4;
@@ -17,13 +17,13 @@ export class Recalming {
   /** Counts what was asked for: an older request gives way to a newer one. */
   private asked = 0;
 
-  constructor(private readonly board: Board & { readonly selection: Selection }) {
+  constructor(private readonly board: Board) {
     this.samples = new HandSamples(() => board.session.page);
   }
 
   /** The calm of the selected strokes that still have their samples; the first one's where they differ. */
   get calm(): Calm | undefined {
-    return this.board.selection.strokes.find((stroke) => !whyNotRecalm(stroke))?.origin?.calm;
+    return this.board.of(selectionSlot).strokes.find((stroke) => !whyNotRecalm(stroke))?.origin?.calm;
   }
 
   async show(calm: Calm): Promise<void> {
@@ -32,7 +32,7 @@ export class Recalming {
 
   async keep(calm: Calm): Promise<void> {
     const { board } = this;
-    const { strokes } = board.selection;
+    const { strokes } = board.of(selectionSlot);
     const edits: Edit[] = [];
     const isDone = await this.work(calm, (part) => {
       board.picture.preview(part);
@@ -60,7 +60,8 @@ export class Recalming {
   /** Answers whether it came to its end: a newer request ends it. */
   private async work(calm: Calm, show: (edits: readonly Edit[]) => void): Promise<boolean> {
     const own = ++this.asked;
-    const { selection, picture } = this.board;
+    const { picture } = this.board;
+    const selection = this.board.of(selectionSlot);
     // The slider itself is drawn first.
     await breath();
     if (own !== this.asked) return false;

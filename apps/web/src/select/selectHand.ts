@@ -1,3 +1,4 @@
+import type { Modifiers } from '../board/gesture';
 import { boxOfPoints, distance, growBox, type Point } from '@true-nib/core/math';
 import { gapTo, type DrawnEntity } from '@true-nib/core/drawn';
 import type { LayerEntity } from '@true-nib/core/page';
@@ -6,16 +7,13 @@ import { draggedFrame, frameGripAt, foundInLoop, foundInRect, type Joining } fro
 import { inParts } from '../base/breath';
 import { FRAME_STEM } from '../render/selectionPicture';
 import { zoomOf } from '../render/view';
-import { useDesk, type Desk } from '../board/desk';
+import { useDesk } from '../board/desk';
+import { useSelectChoice, type SelectChoice } from './selectChoice';
 import { railBox } from '../guiding/bearing';
-import { hiddenInWords, layerInHand, refuse, type Board, type Gesture } from '../hand/inkHand';
-import type { Selection } from './selection';
-
-/** The keys that are down while a hand selects or transforms. */
-export interface Modifiers {
-  readonly shiftKey: boolean;
-  readonly altKey: boolean;
-}
+import { hiddenInWords, layerInHand } from '../board/layerInHand';
+import { refuse, type Gesture } from '../board/gesture';
+import type { Board } from '../board/board';
+import { selectionSlot, type Selection } from './selection';
 
 /** CSS px that a hand may miss a grip by. */
 const REACH = 18;
@@ -23,33 +21,31 @@ const REACH = 18;
 const SLOP = 4;
 
 /** Selects by the area that the hand draws, or transforms what is selected by what it takes hold of. */
-export function beginSelecting(
-  board: Board & { readonly selection: Selection },
-  desk: Desk,
-  at: Point,
-  modifiers: () => Modifiers,
-): Gesture {
-  const { selection, session, picture } = board;
+export function beginSelecting(board: Board, at: Point, modifiers: () => Modifiers): Gesture {
+  const { layerId } = useDesk.getState();
+  const choice = useSelectChoice.getState();
+  const { session, picture } = board;
+  const selection = board.of(selectionSlot);
   const perCss = 1 / zoomOf(picture.view);
   const grip = selection.frame && frameGripAt(selection.frame, at, REACH * perCss, FRAME_STEM * perCss);
-  const node = layerInHand(session.page, desk.layerId);
+  const node = layerInHand(session.page, layerId);
   const isOwn = selection.layerId === node?.layer.id;
   if (grip && selection.frame && isOwn && !modifiers().altKey && !(modifiers().shiftKey && grip.part === 'inside')) {
     if (node?.isLocked) return refuse(board.notice, `${node.layer.name} is locked.`);
-    const touch = desk.selectBy === 'touch' && grip.part === 'inside' && node;
+    const touch = choice.selectBy === 'touch' && grip.part === 'inside' && node;
     return beginTransforming(
       selection,
       grip,
       modifiers,
       perCss,
-      touch ? () => beginArea(board, node.layer, desk, 'instead', perCss) : undefined,
+      touch ? () => beginArea(board, node.layer, choice, 'instead', perCss) : undefined,
     );
   }
   if (node?.layer.medium !== 'ink' && node?.layer.medium !== 'wash')
     return refuse(board.notice, 'Take an Ink layer in hand to select its lines, or a Wash layer to select its pixels.');
   if (node.isHidden) return refuse(board.notice, hiddenInWords(board.session.page, node.layer));
   const joining: Joining = modifiers().shiftKey ? 'also' : modifiers().altKey ? 'less' : 'instead';
-  return beginArea(board, node.layer, desk, joining, perCss);
+  return beginArea(board, node.layer, choice, joining, perCss);
 }
 
 /** Drags what is selected by a grip; what goes nowhere is a touch, where `touch` says what that does. */
@@ -70,7 +66,7 @@ function beginTransforming(
       if (!to || !start) return;
       isDragged ||= distance(way[0], to) > SLOP * perCss;
       if (!isDragged) return;
-      const { proportional, fromCentre, freeCorners } = useDesk.getState();
+      const { proportional, fromCentre, freeCorners } = useSelectChoice.getState();
       const { shiftKey, altKey } = modifiers();
       selection.setFrame(
         draggedFrame(start, grip, way[0], to, {
@@ -92,18 +88,13 @@ function beginTransforming(
   };
 }
 
-function beginArea(
-  board: Board & { readonly selection: Selection },
-  layer: LayerEntity,
-  desk: Desk,
-  joining: Joining,
-  perCss: number,
-): Gesture {
-  const { picture, selection } = board;
+function beginArea(board: Board, layer: LayerEntity, choice: SelectChoice, joining: Joining, perCss: number): Gesture {
+  const { picture } = board;
+  const selection = board.of(selectionSlot);
   const way: Point[] = [];
   const near = (margin = 0) => picture.drawnOn(layer.id, growBox(boxOfPoints([...way, ...area()]), margin));
   const area = (): readonly Point[] => {
-    if (desk.selectBy !== 'rect') return way;
+    if (choice.selectBy !== 'rect') return way;
     const [a, b] = [way[0], way[way.length - 1]];
     const slanted = railBox(board, layer.id, a, b);
     if (slanted) return slanted;
@@ -131,16 +122,16 @@ function beginArea(
     move(samples) {
       for (const sample of samples) {
         const last = way.at(-1);
-        if (last && desk.selectBy === 'touch' && layer.medium === 'ink') cross(last, sample);
+        if (last && choice.selectBy === 'touch' && layer.medium === 'ink') cross(last, sample);
         way.push(sample);
       }
-      picture.setArea(desk.selectBy === 'touch' ? [...way, ...[...way].reverse()] : area());
+      picture.setArea(choice.selectBy === 'touch' ? [...way, ...[...way].reverse()] : area());
     },
     end() {
       picture.setArea(undefined);
       if (way.length === 0) return;
       if (layer.medium === 'wash') {
-        const isTouch = desk.selectBy === 'touch' || isTap();
+        const isTouch = choice.selectBy === 'touch' || isTap();
         const at = way[way.length - 1];
         return void selection.chooseArea(
           layer.id,
@@ -148,11 +139,11 @@ function beginArea(
           joining,
         );
       }
-      const options = { whole: desk.selectWhole };
-      if (desk.selectBy === 'touch' || isTap()) return selection.choose(touched(), layer.id, joining);
+      const options = { whole: choice.selectWhole };
+      if (choice.selectBy === 'touch' || isTap()) return selection.choose(touched(), layer.id, joining);
       const loop = area();
       const box = boxOfPoints(loop);
-      const isUpright = desk.selectBy === 'rect' && !railBox(board, layer.id, way[0], way[way.length - 1]);
+      const isUpright = choice.selectBy === 'rect' && !railBox(board, layer.id, way[0], way[way.length - 1]);
       const inside = (some: readonly DrawnEntity[]) =>
         isUpright ? foundInRect(some, box, options) : foundInLoop(some, loop, options);
       void inParts(near(), PART, inside).then((found) => selection.choose(found, layer.id, joining));

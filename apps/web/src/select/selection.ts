@@ -6,19 +6,15 @@ import type { EntityId } from '@true-nib/core/kind';
 import type { StrokeEntity } from '@true-nib/core/stroke';
 import { frameMap, frameOf, isUntouched, movedFrame, type Frame, type Joining } from '@true-nib/core/select';
 import { Listeners } from '../base/listeners';
-import type { BoardPicture } from '../render/boardPicture';
 import type { AreaQuery, SelectedArea, TakenPixels } from '../render/washWork';
-import type { PageSession } from '../session/pageSession';
 import { breath, inParts } from '../base/breath';
-import { useDesk } from '../board/desk';
-import type { Washing } from '../wash/washing';
-
-interface Ground {
-  readonly picture: BoardPicture;
-  readonly session: PageSession;
-  readonly washing: Washing;
-  readonly notice: (message: string) => void;
-}
+import type { Board, PageKeep, PageSlot } from '../board/board';
+import { isInHand, toolInHand, useDesk } from '../board/desk';
+import type { Desk } from '../board/deskState';
+import { layerInHand } from '../board/layerInHand';
+import { workbench } from '../board/workbench';
+import { useSelectChoice } from './selectChoice';
+import { washingSlot, type Washing } from '../wash/washing';
 
 const SEAL = '#b8402a';
 
@@ -37,7 +33,7 @@ interface Mapping {
  * What is selected on one layer, strokes or pixels, and the frame it is transformed by. What the frame does is shown at once and
  * becomes part of the page when it is kept: by Enter, or by going on to something else.
  */
-export class Selection {
+export class Selection implements PageKeep {
   private ids: ReadonlySet<EntityId> = new Set();
   private on: EntityId | undefined;
   private held: Frame | undefined;
@@ -45,6 +41,7 @@ export class Selection {
   /** What `entities` has answered last: panels ask again and again for thousands. */
   private looked:
     { readonly page: Page; readonly ids: ReadonlySet<EntityId>; readonly entities: readonly DrawnEntity[] } | undefined;
+  private lines: { readonly of: readonly DrawnEntity[]; readonly strokes: readonly StrokeEntity[] } | undefined;
   /** Selected pixels, in place of strokes; `taken` while they are off their layer. */
   private area: SelectedArea | undefined;
   private taken: TakenPixels | undefined;
@@ -62,10 +59,10 @@ export class Selection {
   private readonly listeners = new Listeners<[]>();
   private readonly stop: () => void;
 
-  constructor(private readonly ground: Ground) {
+  constructor(private readonly ground: Board) {
     // After thousands of edits a breath is due first.
     this.stop = ground.session.onEdits((_page, edits) =>
-      edits.length > PART ? void breath().then(() => this.follow()) : this.follow(),
+      edits.length > PART ? void breath().then(() => this.catchUp()) : this.catchUp(),
     );
   }
 
@@ -73,6 +70,34 @@ export class Selection {
     cancelAnimationFrame(this.telling);
     this.stop();
     this.isGone = true;
+  }
+
+  private get washing(): Washing {
+    return this.ground.of(washingSlot);
+  }
+
+  letGo(): boolean {
+    return this.takeBack();
+  }
+
+  letAllGo(): boolean {
+    this.clear();
+    return true;
+  }
+
+  settle(): boolean {
+    return this.keep();
+  }
+
+  leave(): void {
+    this.keep(true);
+  }
+
+  /** It is seen while a tool that shows it is in hand; what lies on a layer that is left is let go of. */
+  follow(desk: Desk, before: Desk | undefined): void {
+    const tool = workbench.tool(toolInHand(desk));
+    this.setVisible(tool?.showsSelection === true && isInHand(desk, tool.id));
+    if (before && desk.layerId !== before.layerId && desk.layerId !== this.on) this.clear();
   }
 
   /** Calls back whenever the selection or its frame has changed. Answers how to stop. */
@@ -124,7 +149,10 @@ export class Selection {
 
   /** The selected lines as they are kept, in no order. */
   get strokes(): readonly StrokeEntity[] {
-    return this.entities.filter((entity) => isKind(entity, 'stroke'));
+    const { entities } = this;
+    if (this.lines?.of !== entities)
+      this.lines = { of: entities, strokes: entities.filter((entity) => isKind(entity, 'stroke')) };
+    return this.lines.strokes;
   }
 
   choose(found: readonly DrawnEntity[], layerId: EntityId, joining: Joining): void {
@@ -146,9 +174,9 @@ export class Selection {
   async chooseArea(layerId: EntityId, query: AreaQuery, joining: Joining): Promise<void> {
     this.keep();
     if (query.by === 'touch') this.lastTouch = query.at;
-    const { picture, washing } = this.ground;
+    const { picture } = this.ground;
     const searched = ++this.searches;
-    await washing.settled();
+    await this.washing.settled();
     const area = await picture.inks.wash.select(layerId, query, this.on === layerId ? joining : 'instead');
     this.showFound(area, layerId, searched);
   }
@@ -179,7 +207,7 @@ export class Selection {
     if (!this.area || this.keeping) return;
     this.area.shape.close();
     this.area = undefined;
-    void this.ground.washing.settled().then(() => {
+    void this.washing.settled().then(() => {
       if (!this.area) this.ground.picture.inks.wash.selectNothing();
     });
   }
@@ -222,9 +250,16 @@ export class Selection {
   }
 
   /** Moves the selection by page px. */
+  moveBy(dx: number, dy: number): void {
+    if (this.held) this.setFrame(movedFrame(this.held, dx, dy));
+  }
+
+  /** An arrow key, while Select is in hand. */
   nudge(dx: number, dy: number): boolean {
-    if (!this.held) return false;
-    this.setFrame(movedFrame(this.held, dx, dy));
+    if (!isInHand(useDesk.getState(), 'select') || this.size === 0) return false;
+    const node = layerInHand(this.ground.session.page, this.on);
+    if (node?.isLocked) this.ground.notice(`${node.layer.name} is locked.`);
+    else this.moveBy(dx, dy);
     return true;
   }
 
@@ -240,7 +275,7 @@ export class Selection {
       if (this.area) return this.keepPixels(frameMap(held), this.on);
       const before = this.entities;
       const map = frameMap(held);
-      const mapping = { before, map, layerId: this.on, scaleWidth: useDesk.getState().scaleWidth };
+      const mapping = { before, map, layerId: this.on, scaleWidth: useSelectChoice.getState().scaleWidth };
       if (before.length > PART && !atOnce) return this.keepMany(mapping);
       return this.lay(mapping, mapped(before, map, mapping));
     } catch (error) {
@@ -308,10 +343,10 @@ export class Selection {
   /** Pixels take the worker a moment: until then they are shown where they were moved to. */
   private keepPixels(map: Matrix3x3, layerId: EntityId): boolean {
     if (this.keeping) return true;
-    const { washing, picture } = this.ground;
+    const { picture } = this.ground;
     const { area } = this;
     const searched = this.searches;
-    this.keeping = washing.do('Transform', layerId, { deed: 'move', map, targetId: layerId }).then(async () => {
+    this.keeping = this.washing.do('Transform', layerId, { deed: 'move', map, targetId: layerId }).then(async () => {
       const found = await picture.inks.wash.selected();
       this.keeping = undefined;
       this.isAside = false;
@@ -344,7 +379,7 @@ export class Selection {
   }
 
   /** Strokes that are gone are let go; a frame goes round what the others have become. */
-  private follow(): void {
+  private catchUp(): void {
     if (this.isGone) return;
     if (this.area && this.on !== undefined && !find(this.ground.session.page, 'layer', this.on)) return this.clear();
     if (this.ids.size === 0) return;
@@ -379,7 +414,7 @@ export class Selection {
     const { picture, session } = this.ground;
     const layer = this.on === undefined ? undefined : find(session.page, 'layer', this.on);
     const { held, shown, area, taken } = this;
-    const { scaleWidth } = useDesk.getState();
+    const { scaleWidth } = useSelectChoice.getState();
     const pixels = area && { box: area.box, shape: area.shape, taken };
     picture.setSelection(
       held && (this.isVisible || this.keeping)
@@ -395,3 +430,6 @@ export class Selection {
     this.telling = requestAnimationFrame(() => this.listeners.tell());
   }
 }
+
+/** What is selected on the open page. */
+export const selectionSlot: PageSlot<Selection> = { open: (board) => new Selection(board) };

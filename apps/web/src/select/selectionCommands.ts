@@ -1,3 +1,6 @@
+import { selectionSlot } from './selection';
+import { washingSlot } from '../wash/washing';
+import { useSelectChoice } from './selectChoice';
 import type { DrawnEntity } from '@true-nib/core/drawn';
 import { identity, projectiveOf } from '@true-nib/core/math';
 import { find, isKind, ordersBetween } from '@true-nib/core/page';
@@ -6,18 +9,18 @@ import type { EntityId } from '@true-nib/core/kind';
 import { flippedFrame, sameColour, sameNib } from '@true-nib/core/select';
 import { say, sayError } from '../look/notices';
 import type { AreaQuery, TakenPixels } from '../render/washWork';
-import type { OpenBoard } from '../board/boardContext';
-import type { Command } from '../chrome/commands';
+import type { Board } from '../board/board';
+import type { Command } from '../board/command';
 import { takeTool, useDesk } from '../board/desk';
 import { nibFor } from '../nibs/rackStore';
-import { layerInHand } from '../hand/inkHand';
+import { layerInHand } from '../board/layerInHand';
 import { besides, laidOn, copyPixels, copyDrawn, onPage, pixelsToPaste, drawnToPaste } from './clipboard';
 
 /** The Ink layer in hand with what lies on it; says why not when there is none. */
 function inkInHand({
   session,
   picture,
-}: OpenBoard): { readonly layerId: EntityId; readonly entities: readonly DrawnEntity[] } | undefined {
+}: Board): { readonly layerId: EntityId; readonly entities: readonly DrawnEntity[] } | undefined {
   const node = layerInHand(session.page, useDesk.getState().layerId);
   if (node?.layer.medium !== 'ink' || node.isHidden) {
     say('Take an Ink layer that is seen in hand first.');
@@ -27,43 +30,43 @@ function inkInHand({
 }
 
 /** The Wash layer in hand, when that is one and is seen. */
-function washInHand({ session }: OpenBoard): EntityId | undefined {
+function washInHand({ session }: Board): EntityId | undefined {
   const node = layerInHand(session.page, useDesk.getState().layerId);
   return node?.layer.medium === 'wash' && !node.isHidden ? node.layer.id : undefined;
 }
 
 /** Selects pixels when a Wash layer is in hand. Answers whether one is. */
-function choosePixels(board: OpenBoard, query: AreaQuery): boolean {
+function choosePixels(board: Board, query: AreaQuery): boolean {
   const layerId = washInHand(board);
   if (layerId === undefined) return false;
   takeTool('select');
-  void board.selection.chooseArea(layerId, query, 'instead');
+  void board.of(selectionSlot).chooseArea(layerId, query, 'instead');
   return true;
 }
 
 /** All pixels of the colour that was touched last. */
-function chooseColour(board: OpenBoard): boolean {
+function chooseColour(board: Board): boolean {
   if (washInHand(board) === undefined) return false;
-  const at = board.selection.touched;
+  const at = board.of(selectionSlot).touched;
   if (at) return choosePixels(board, { by: 'colour', at });
   say('Touch the colour first, with Select by Touch.');
   return true;
 }
 
 function chooseAmong(
-  board: OpenBoard,
+  board: Board,
   pick: (all: readonly DrawnEntity[], chosen: readonly DrawnEntity[]) => readonly DrawnEntity[],
 ): void {
   const ink = inkInHand(board);
   if (!ink) return;
-  const found = pick(ink.entities, board.selection.entities);
+  const found = pick(ink.entities, board.of(selectionSlot).entities);
   takeTool('select');
-  board.selection.choose(found, ink.layerId, 'instead');
+  board.of(selectionSlot).choose(found, ink.layerId, 'instead');
 }
 
-function needsSome(board: OpenBoard): readonly DrawnEntity[] {
-  if (!board.selection.keep(true)) return [];
-  const { entities } = board.selection;
+function needsSome(board: Board): readonly DrawnEntity[] {
+  if (!board.of(selectionSlot).keep(true)) return [];
+  const { entities } = board.of(selectionSlot);
   if (entities.length === 0) say('Select some lines first.');
   return entities;
 }
@@ -71,8 +74,8 @@ function needsSome(board: OpenBoard): readonly DrawnEntity[] {
 const linesOf = (entities: readonly DrawnEntity[]) => entities.filter((entity) => isKind(entity, 'stroke'));
 
 /** Does something to the selected pixels, when there are any and they may be changed. Answers whether pixels were meant. */
-function withPixels(board: OpenBoard, run: (layerId: EntityId) => unknown): boolean {
-  const { selection } = board;
+function withPixels(board: Board, run: (layerId: EntityId) => unknown): boolean {
+  const selection = board.of(selectionSlot);
   if (!selection.isPixels || selection.layerId === undefined) return false;
   selection.keep();
   if (!isLocked(board)) run(selection.layerId);
@@ -80,27 +83,27 @@ function withPixels(board: OpenBoard, run: (layerId: EntityId) => unknown): bool
 }
 
 /** Fills the selected pixels with the colour in hand. */
-export function fillSelected(board: OpenBoard): void {
+export function fillSelected(board: Board): void {
   const { color } = nibFor(board.session.page);
-  const isMeant = withPixels(board, (layerId) => board.washing.do('Fill', layerId, { deed: 'fill', color }));
+  const isMeant = withPixels(board, (layerId) => board.of(washingSlot).do('Fill', layerId, { deed: 'fill', color }));
   if (!isMeant) say('Select an area on a Wash layer first.');
 }
 
 /** Grows the selected pixels all round, or shrinks them when `px` is negative. */
-export function growSelected(board: OpenBoard, px: number): void {
-  const { selection } = board;
+export function growSelected(board: Board, px: number): void {
+  const selection = board.of(selectionSlot);
   if (!selection.isPixels || selection.layerId === undefined) return say('Select an area on a Wash layer first.');
   void selection.chooseArea(selection.layerId, { by: 'grow', px }, 'instead');
 }
 
-function isLocked({ session, selection }: OpenBoard): boolean {
-  const node = layerInHand(session.page, selection.layerId);
+function isLocked({ session, of }: Board): boolean {
+  const node = layerInHand(session.page, of(selectionSlot).layerId);
   if (node?.isLocked) say(`${node.layer.name} is locked.`);
   return node?.isLocked ?? false;
 }
 
-export function deleteSelected(board: OpenBoard, label = 'Delete'): void {
-  if (withPixels(board, (layerId) => board.washing.do(label, layerId, { deed: 'clear' }))) return;
+export function deleteSelected(board: Board, label = 'Delete'): void {
+  if (withPixels(board, (layerId) => board.of(washingSlot).do(label, layerId, { deed: 'clear' }))) return;
   const chosen = needsSome(board);
   if (chosen.length === 0 || isLocked(board)) return;
   board.session.commit(
@@ -110,11 +113,11 @@ export function deleteSelected(board: OpenBoard, label = 'Delete'): void {
   );
 }
 
-async function copySelected(board: OpenBoard): Promise<boolean> {
-  const { selection } = board;
+async function copySelected(board: Board): Promise<boolean> {
+  const selection = board.of(selectionSlot);
   if (selection.isPixels && selection.layerId !== undefined) {
     selection.keep();
-    await board.washing.settled();
+    await board.of(washingSlot).settled();
     copyPixels(await board.picture.inks.wash.take(selection.layerId));
     say('Pixels copied.');
     return true;
@@ -126,7 +129,7 @@ async function copySelected(board: OpenBoard): Promise<boolean> {
   return true;
 }
 
-async function paste(board: OpenBoard): Promise<void> {
+async function paste(board: Board): Promise<void> {
   try {
     const pixels = await pixelsToPaste();
     if (pixels) return await pastePixels(board, pixels);
@@ -139,14 +142,15 @@ async function paste(board: OpenBoard): Promise<void> {
     const edits = entities.map((after) => ({ before: null, after }));
     if (!board.session.commit('Paste', edits, [node.layer.id])) return;
     takeTool('select');
-    board.selection.choose(entities, node.layer.id, 'instead');
+    board.of(selectionSlot).choose(entities, node.layer.id, 'instead');
   } catch (error) {
     sayError(error);
   }
 }
 
-async function pastePixels(board: OpenBoard, taken: TakenPixels): Promise<void> {
-  const { session, washing, selection } = board;
+async function pastePixels(board: Board, taken: TakenPixels): Promise<void> {
+  const { session } = board;
+  const selection = board.of(selectionSlot);
   const node = layerInHand(session.page, useDesk.getState().layerId);
   if (node?.layer.medium !== 'wash')
     throw new PageError('Pixels were copied: take a Wash layer in hand to paste them on.');
@@ -154,25 +158,25 @@ async function pastePixels(board: OpenBoard, taken: TakenPixels): Promise<void> 
   const { id } = node.layer;
   selection.keep();
   const placed = onPage(taken, session.page.size);
-  if (!(await washing.do('Paste', id, { deed: 'paste', taken: placed }))) return;
+  if (!(await board.of(washingSlot).do('Paste', id, { deed: 'paste', taken: placed }))) return;
   takeTool('select');
   await selection.followArea(id);
 }
 
-async function movePixels(board: OpenBoard, layerId: EntityId, targetId: EntityId): Promise<void> {
+async function movePixels(board: Board, layerId: EntityId, targetId: EntityId): Promise<void> {
   const map = projectiveOf(identity);
   const name = find(board.session.page, 'layer', targetId)?.name ?? 'another layer';
-  if (!(await board.washing.do(`Move to ${name}`, layerId, { deed: 'move', map, targetId }))) return;
+  if (!(await board.of(washingSlot).do(`Move to ${name}`, layerId, { deed: 'move', map, targetId }))) return;
   // The selection goes first: a layer taken in hand lets go of what is selected on others.
-  await board.selection.followArea(targetId);
+  await board.of(selectionSlot).followArea(targetId);
   useDesk.setState({ layerId: targetId });
 }
 
 /** Moves what is selected on top of another layer of its kind. */
-export function moveSelectedTo(board: OpenBoard, layerId: EntityId): void {
+export function moveSelectedTo(board: Board, layerId: EntityId): void {
   if (withPixels(board, (from) => void movePixels(board, from, layerId))) return;
   if (needsSome(board).length === 0) return;
-  const chosen = board.selection.lowestFirst;
+  const chosen = board.of(selectionSlot).lowestFirst;
   const node = layerInHand(board.session.page, layerId);
   if (isLocked(board) || node?.layer.medium !== 'ink') return;
   if (node.isLocked) return say(`${node.layer.name} is locked.`);
@@ -180,25 +184,19 @@ export function moveSelectedTo(board: OpenBoard, layerId: EntityId): void {
   const edits = chosen.map((before, k) => ({ before, after: { ...before, layerId, order: orders[k] } }));
   if (!board.session.commit(`Move to ${node.layer.name}`, edits, [layerId])) return;
   useDesk.setState({ layerId });
-  board.selection.choose(
+  board.of(selectionSlot).choose(
     edits.map(({ after }) => after),
     layerId,
     'instead',
   );
 }
 
-function flip(board: OpenBoard, way: 'across' | 'down'): void {
-  const { frame } = board.selection;
-  if (frame && !isLocked(board)) board.selection.setFrame(flippedFrame(frame, way));
+function flip(board: Board, way: 'across' | 'down'): void {
+  const { frame } = board.of(selectionSlot);
+  if (frame && !isLocked(board)) board.of(selectionSlot).setFrame(flippedFrame(frame, way));
 }
 
-/** Arrow keys move what is selected while Select is in hand, and the page otherwise. */
-export function nudgeOr(board: OpenBoard, dx: number, dy: number, otherwise: () => void): void {
-  if (useDesk.getState().tool !== 'select' || board.selection.size === 0) return otherwise();
-  if (!isLocked(board)) board.selection.nudge(dx, dy);
-}
-
-export const selectionCommands = [
+export const selectionCommands: readonly Command[] = [
   {
     id: 'select-all',
     label: 'Select all of the layer',
@@ -206,7 +204,7 @@ export const selectionCommands = [
     key: '$mod+a',
     run: (board) => void (choosePixels(board, { by: 'all' }) || chooseAmong(board, (all) => all)),
   },
-  { id: 'select-none', label: 'Select nothing', room: 'Select', run: ({ selection }) => selection.clear() },
+  { id: 'select-none', label: 'Select nothing', room: 'Select', run: ({ of }) => of(selectionSlot).clear() },
   {
     id: 'select-others',
     label: 'Select the others instead',
@@ -244,13 +242,13 @@ export const selectionCommands = [
     id: 'grow',
     label: 'Grow what is selected',
     room: 'Select',
-    run: (board) => growSelected(board, useDesk.getState().growBy),
+    run: (board) => growSelected(board, useSelectChoice.getState().growBy),
   },
   {
     id: 'shrink',
     label: 'Shrink what is selected',
     room: 'Select',
-    run: (board) => growSelected(board, -useDesk.getState().growBy),
+    run: (board) => growSelected(board, -useSelectChoice.getState().growBy),
   },
   { id: 'copy', label: 'Copy', room: 'Select', key: '$mod+c', run: (board) => void copySelected(board) },
   {
@@ -272,16 +270,9 @@ export const selectionCommands = [
   { id: 'flip-across', label: 'Flip side for side', room: 'Select', run: (board) => flip(board, 'across') },
   { id: 'flip-down', label: 'Flip head over heels', room: 'Select', run: (board) => flip(board, 'down') },
   {
-    id: 'keep',
-    label: 'Keep the transform, or end the curve',
-    room: 'Select',
-    key: 'Enter',
-    run: ({ selection, path }) => void (path.finish() || selection.keep()),
-  },
-  {
     id: 'take-back',
     label: 'Take the transform back',
     room: 'Select',
-    run: ({ selection }) => void selection.takeBack(),
+    run: ({ of }) => void of(selectionSlot).takeBack(),
   },
-] as const satisfies readonly Command[];
+];

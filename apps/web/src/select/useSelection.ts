@@ -1,13 +1,13 @@
 import { useSyncExternalStore } from 'react';
-import { useBoard } from '../board/boardContext';
-import type { Selection } from './selection';
+import { useSlot } from '../board/boardContext';
+import { selectionSlot, type Selection } from './selection';
 
 /**
  * Something about what is selected, as it changes. `pick` answers the same value for as long as it is the same: whoever asks
  * for less is drawn anew less often.
  */
 export function useSelection<T>(pick: (selection: Selection) => T): T {
-  const { selection } = useBoard();
+  const selection = useSlot(selectionSlot);
   return useSyncExternalStore(
     (listener) => selection.onChange(listener),
     () => pick(selection),

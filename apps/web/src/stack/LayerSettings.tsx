@@ -10,7 +10,7 @@ import { web } from '../look/web';
 import { useBoard, usePage } from '../board/boardContext';
 import { ColourSheet } from '../look/ColourSheet';
 import { useDesk } from '../board/desk';
-import { layerInHand } from '../hand/inkHand';
+import { layerInHand } from '../board/layerInHand';
 import { useNib } from '../nibs/useNib';
 import { tellLayers, toggleSolo } from './layerCommands';
 

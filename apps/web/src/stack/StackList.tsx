@@ -20,7 +20,7 @@ import type { EntityId } from '@true-nib/core/kind';
 import { useDeferredValue, useMemo } from 'react';
 import { useBoard, usePage } from '../board/boardContext';
 import { chooseLayer, takeLayer, useDesk } from '../board/desk';
-import { layerInHand } from '../hand/inkHand';
+import { layerInHand } from '../board/layerInHand';
 import { dropPlace } from './dropPlace';
 import { chosenIds, tellLayers } from './layerCommands';
 import { StackRow, type RowActions } from './StackRow';

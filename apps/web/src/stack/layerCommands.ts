@@ -23,10 +23,12 @@ import { sayError } from '../look/notices';
 import { newId } from '../session/ids';
 import type { PageSession } from '../session/pageSession';
 import { useDesk } from '../board/desk';
-import { layerInHand, type Board } from '../hand/inkHand';
+import { washingSlot } from '../wash/washing';
+import { layerInHand } from '../board/layerInHand';
+import type { Board } from '../board/board';
 
 type Session = Pick<Board, 'session'>;
-type Merging = Pick<Board, 'session' | 'washing'>;
+type Merging = Pick<Board, 'session' | 'of'>;
 
 /** The layers that a command for several is meant for: those chosen, with the one in hand. */
 export function chosenIds(page: Page): readonly EntityId[] {
@@ -69,13 +71,13 @@ export const groupChosen = onChosen((page, ids) =>
 export const deleteChosen = (board: Session): boolean => letGo(onChosen(deleteLayers)(board));
 
 /** Merges layers. Pixels take the worker a moment; for lines it is done at once. */
-async function merge({ session, washing }: Merging, which: (page: Page) => readonly EntityId[]): Promise<boolean> {
+async function merge({ session, of }: Merging, which: (page: Page) => readonly EntityId[]): Promise<boolean> {
   const ids = idsOr(session, which);
   if (!ids) return false;
   const layers = washed(session.page, ids);
   if (!layers) return letGo(await mergeLines(session, ids));
   const deed = { deed: 'merge', layerIds: layers.map(({ id }) => id) } as const;
-  return letGo(await washing.do('Merge', layers[0].id, deed, (page, tiles) => mergeLayers(page, ids, tiles)));
+  return letGo(await of(washingSlot).do('Merge', layers[0].id, deed, (page, tiles) => mergeLayers(page, ids, tiles)));
 }
 
 /** Thousands of lines are merged in two breaths, after one for the button: found, then laid down. */

@@ -3,7 +3,8 @@ import { PageError } from '@true-nib/core/gate';
 import { applyEdits } from '../render/draft';
 import { newId } from '../session/ids';
 import { useDesk } from '../board/desk';
-import { layerInHand, type Board } from '../hand/inkHand';
+import { layerInHand } from '../board/layerInHand';
+import type { Board } from '../board/board';
 
 /**
  * Merges the layer in hand with the one below it; lines of the lower one are cut first where those of the upper one hide

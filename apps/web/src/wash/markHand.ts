@@ -5,17 +5,15 @@ import type { EntityId } from '@true-nib/core/kind';
 import type { PenSample } from '@true-nib/core/hand';
 import type { StrokeEntity } from '@true-nib/core/stroke';
 import { newId } from '../session/ids';
-import type { Board, Gesture } from '../hand/inkHand';
+import type { Board } from '../board/board';
+import type { Gesture } from '../board/gesture';
+import { washingSlot } from './washing';
 
 /**
  * Draws on a wash layer leg by leg, each shown at once: for what takes pixels away, or colours only those that are there.
  */
-export function beginMarks(
-  { picture, washing }: Pick<Board, 'picture' | 'washing'>,
-  layerId: EntityId,
-  label: string,
-  nib: Nib,
-): Gesture {
+export function beginMarks(board: Board, layerId: EntityId, label: string, nib: Nib): Gesture {
+  const { picture } = board;
   const marks: StrokeEntity[] = [];
   let last: PenSample | undefined;
   let order = picture.inks.index.topOrder(layerId);
@@ -38,7 +36,7 @@ export function beginMarks(
       marks.push(...legs);
       picture.addMarks(legs);
     },
-    end: () => void washing.turn(label, layerId, marks),
+    end: () => void board.of(washingSlot).turn(label, layerId, marks),
     cancel: () => void picture.endMarks(marks, () => false),
   };
 }

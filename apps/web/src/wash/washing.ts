@@ -1,16 +1,9 @@
 import { draftChange, find, washEdits, washTileId, WASH_TYPE, type Change, type Page } from '@true-nib/core/page';
 import type { EntityId } from '@true-nib/core/kind';
 import type { StrokeEntity } from '@true-nib/core/stroke';
-import type { BoardPicture } from '../render/boardPicture';
+import type { Board, PageSlot } from '../board/board';
 import type { WashDeed } from '../render/washSurface';
 import type { ReworkedTile } from '../render/washWork';
-import type { PageSession } from '../session/pageSession';
-
-interface Ground {
-  readonly picture: BoardPicture;
-  readonly session: PageSession;
-  readonly notice: (message: string) => void;
-}
 
 /** What other tabs have changed meanwhile is painted on once more. */
 const ATTEMPTS = 3;
@@ -23,7 +16,7 @@ const KEPT_AT_ONCE = 8;
 export class Washing {
   private queue: Promise<unknown> = Promise.resolve();
 
-  constructor(private readonly ground: Ground) {}
+  constructor(private readonly ground: Pick<Board, 'picture' | 'session' | 'notice'>) {}
 
   /** Settles when nothing is under way. */
   settled(): Promise<unknown> {
@@ -132,3 +125,6 @@ const changeOf =
 /** Whether the tiles were painted on what the page holds. */
 const isAbreast = (page: Page, tiles: readonly ReworkedTile[]): boolean =>
   tiles.every((tile) => find(page, 'wash', washTileId(tile.layerId, tile))?.blob === tile.base);
+
+/** What is done to pixels on the open page. */
+export const washingSlot: PageSlot<Washing> = { open: (board) => new Washing(board) };

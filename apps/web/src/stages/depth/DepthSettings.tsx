@@ -1,3 +1,6 @@
+import { useFrameInHand } from '../guides/useFrameInHand';
+import { Fold } from '../../look/Fold';
+import { OneGuide } from '../guides/GuideSettings';
 import {
   FRAME_PRESETS,
   planeName,
@@ -14,14 +17,13 @@ import { Choice } from '../../look/Choice';
 import { ScrubNumber } from '../../look/ScrubNumber';
 import { Switch } from '../../look/Switch';
 import { useBoard, usePage } from '../../board/boardContext';
-import { useGuides } from '../../guiding/guideStore';
 import { Faint, Line } from '../../look/parts';
 import { TemplateChoice } from '../../guiding/TemplateChoice';
 import { setDepth, useDepth, type DepthDeed } from '../../guiding/depthStore';
-import { keepSighted, layPreset } from './frameDeeds';
-import { frameInHand, type FrameGuide } from '../../guiding/frames';
+import { keepSighted, layPreset } from '../guides/frameDeeds';
+import { type FrameGuide } from '../../guiding/frames';
 import { choosePlanePicture } from './planePicture';
-import { sightedFrom } from './sighting';
+import { sightedFrom } from '../guides/sighting';
 
 const DEEDS: Readonly<Record<DepthDeed, string>> = {
   frame: 'Frame',
@@ -36,15 +38,8 @@ const DEEDS: Readonly<Record<DepthDeed, string>> = {
 };
 const ORDER: readonly DepthDeed[] = ['frame', 'sight', 'shape', 'box', 'march', 'bays', 'stairs', 'lines', 'fold'];
 
-/** The frame that is worked in, as the page has it. */
-export function useFrameInHand(): FrameGuide | undefined {
-  const page = usePage(useBoard());
-  const guideId = useGuides((state) => state.guideId);
-  return frameInHand(page, guideId);
-}
-
 /** What the next touch does in depth, in words. */
-export function useDepthInWords(): string {
+function useDepthInWords(): string {
   const deed = useDepth((state) => state.deed);
   const edges = useDepth((state) => state.edges.length);
   const way = useDepth((state) => state.sightWay);
@@ -67,7 +62,7 @@ export function useDepthInWords(): string {
 }
 
 /** Everything one can do in depth: make a frame, then work in it. */
-export function DepthSettings({ width, perRow }: { readonly width: number; readonly perRow: number }) {
+function DepthSettings({ width, perRow }: { readonly width: number; readonly perRow: number }) {
   const deed = useDepth((state) => state.deed);
   const frame = useFrameInHand();
   return (
@@ -88,7 +83,7 @@ export function DepthSettings({ width, perRow }: { readonly width: number; reado
 }
 
 /** Ready-made frames. */
-export function PresetChoice() {
+function PresetChoice() {
   const board = useBoard();
   return (
     <View className="flex-row flex-wrap gap-2">
@@ -267,3 +262,31 @@ function SightSettings() {
     </View>
   );
 }
+
+/** Perspective: what one does in depth, and the frame it is done in. */
+export function InDepth({ width, perRow }: { readonly width: number; readonly perRow: number }) {
+  const deed = useDepth((state) => state.deed);
+  const frame = useFrameInHand();
+  return (
+    <View className="gap-2">
+      <DepthSettings width={width} perRow={perRow} />
+      {deed === 'frame' && !frame && (
+        <>
+          <Faint>Make a frame:</Faint>
+          <PresetChoice />
+        </>
+      )}
+      {deed === 'frame' && frame && (
+        <>
+          <Fold title="Another frame">
+            <PresetChoice />
+          </Fold>
+          <OneGuide guide={frame} width={width} />
+        </>
+      )}
+    </View>
+  );
+}
+
+/** What the next touch does in depth. */
+export const DepthInWords = () => <Text className="shrink grow font-sans text-14 text-ink">{useDepthInWords()}</Text>;

@@ -1,32 +1,33 @@
+import type { PageKeep } from '../../board/board';
+import { guideSlot } from '../guides/guideTool';
+import { selectionSlot } from '../../select/selection';
+import { selectedLines } from '../guides/mirroring';
+import type { PageSlot } from '../../board/board';
 import {
   PLANE_WAYS,
   planeBox,
   planeRectangle,
   planeShapeBetween,
-  type FoldShape,
   type GuideShape,
   type PlaneShape,
 } from '@true-nib/core/guides';
 import { distance, type Point } from '@true-nib/core/math';
 import { PageError } from '@true-nib/core/gate';
-import type { Edit } from '@true-nib/core/page';
 import type { PenSample } from '@true-nib/core/hand';
 import type { Stroke } from '@true-nib/core/stroke';
 import { TEMPLATES } from '@true-nib/core/templates';
 import { sayAt } from '../../look/notices';
 import { zoomOf } from '../../render/view';
 import { takeTool, useDesk } from '../../board/desk';
-import type { GuideTool } from '../guides/guideTool';
 import { guideInHand, setGuides, useGuides } from '../../guiding/guideStore';
 import { newGuide } from '../../guiding/layGuide';
 import { templateById } from '../../guiding/templateStore';
-import { drawnLayer, refuse, still, type Board, type Gesture } from '../../hand/inkHand';
+import { drawnLayer } from '../../board/layerInHand';
+import { refuse, still, type Gesture, type Modifiers } from '../../board/gesture';
+import type { Board } from '../../board/board';
 import { nibFor } from '../../nibs/rackStore';
-import { asEntities } from '../../select/clipboard';
-import type { Modifiers } from '../../select/selectHand';
-import type { Selection } from '../../select/selection';
 import { layDown } from '../../hand/layDown';
-import { mirroredInDepth, withCopies } from '../../guiding/bearing';
+import { withCopies } from '../../guiding/bearing';
 import { outlineStrokes } from '../../hand/guideDeeds';
 import {
   bayStrokes,
@@ -37,23 +38,23 @@ import {
   stairStrokes,
   type DepthGround,
 } from './depthStrokes';
-import { setDepth, useDepth } from '../../guiding/depthStore';
+import { setDepth, useDepth, type HeldPicture } from '../../guiding/depthStore';
 import { frameInHand, type FrameGuide } from '../../guiding/frames';
-import { layPicture, type HeldPicture } from './planePicture';
-import { proportionsOf } from './proportions';
+import { layPicture } from './planePicture';
+import { proportionsOf } from '../guides/proportions';
 
 /** CSS px that a hand may miss a grid line by, and that a drag must go to be none of a touch. */
 const REACH = 22;
 const SLOP = 6;
 
 /** Works in the depth of a frame: sights it, lays shapes on its planes, builds boxes and stairs, marches, mirrors. */
-export class DepthTool {
+export class DepthTool implements PageKeep {
   /** The base of a box that waits for its height. */
   private base: readonly [Point, Point] | undefined;
 
   private readonly stops: (() => void)[];
 
-  constructor(private readonly board: Board & { readonly selection: Selection; readonly guides: GuideTool }) {
+  constructor(private readonly board: Board) {
     // A base that waits is let go of with the tool.
     const follow = () => {
       const isOurs = useDesk.getState().tool === 'depth' && useDepth.getState().deed === 'box';
@@ -73,8 +74,8 @@ export class DepthTool {
   /** A press on the board while one works in depth. */
   begin(at: Point, modifiers: () => Modifiers): Gesture {
     const { deed } = useDepth.getState();
-    const { guides, session, notice } = this.board;
-    if (deed === 'frame') return guides.begin(at, modifiers);
+    const { session, notice } = this.board;
+    if (deed === 'frame') return this.board.of(guideSlot).begin(at, modifiers);
     if (deed === 'sight') return this.beginSighting(at);
     const frame = frameInHand(session.page);
     if (!frame) return refuse(notice, 'There is no frame on this page yet: make one, or sight it.');
@@ -104,21 +105,22 @@ export class DepthTool {
   }
 
   /** A pointer that hovers shows how high a box would be. */
-  hovers(at: Point): void {
+  hovers(at: Point | undefined): void {
     const { base } = this;
+    if (!at) return;
     const frame = base && frameInHand(this.board.session.page);
     if (frame) this.show(this.made((ground) => boxStrokes(ground, base, at), frame).strokes);
   }
 
   /** Lets go of what was begun. Answers whether there was any. */
   letGo(): boolean {
-    if (!this.base) return this.takeBackEdge();
+    if (!this.base) return this.takeBack();
     this.forgetBase();
     return true;
   }
 
   /** Takes the last sighted edge back. Answers whether there was one. */
-  takeBackEdge(): boolean {
+  takeBack(): boolean {
     const { deed, edges } = useDepth.getState();
     if (useDesk.getState().tool !== 'depth' || deed !== 'sight' || edges.length === 0) return false;
     setDepth({ edges: edges.slice(0, -1) });
@@ -227,36 +229,12 @@ export class DepthTool {
     setGuides({ laying: undefined, guideId: guide.id });
   }
 
-  /** Inks the selected lines mirrored across an axis in depth. */
-  mirrorSelected(shape: FoldShape): void {
-    const { selection, session, notice } = this.board;
-    const target = drawnLayer(session.page, useDesk.getState().layerId);
-    if (typeof target === 'string') return notice(target);
-    const lines = mirroredInDepth(session.page, this.selectedLines(), shape);
-    if (selection.strokes.length === 0) return notice('Select the lines that are to be mirrored.');
-    if (lines.length === 0) return notice('Their images would lie behind the viewer.');
-    const order = this.board.picture.inks.index.topOrder(target.layer.id);
-    const edits = asEntities(lines, target.layer.id, order).map((after): Edit => ({ before: null, after }));
-    session.commit(
-      `Mirror ${lines.length} lines`,
-      [...target.edits, ...edits],
-      target.edits.length > 0 ? [] : [target.layer.id],
-    );
-  }
-
-  /** The selected lines without what makes each of them one line of the page. */
-  private selectedLines(): Stroke[] {
-    return this.board.selection.lowestFirst.map(
-      ({ kind: _kind, id: _id, layerId: _layer, order: _order, ...line }) => line,
-    );
-  }
-
   private beginMarch(frame: FrameGuide): Gesture {
-    const { selection, session, notice } = this.board;
+    const { session, notice } = this.board;
     const inHand = guideInHand(session.page);
     const lines: readonly Stroke[] =
-      selection.strokes.length > 0
-        ? this.selectedLines()
+      this.board.of(selectionSlot).strokes.length > 0
+        ? selectedLines(this.board)
         : inHand?.shape.kind === 'plane'
           ? outlineStrokes(inHand.id, inHand.shape, nibFor(session.page))
           : [];
@@ -366,3 +344,6 @@ function baseStrokes(ground: DepthGround, from: Point, to: Point): Stroke[] {
   if (!corners) throw new PageError('The base reaches over the horizon. Keep it on the floor.');
   return corners.map((corner, k) => edgeStroke(ground, [corner, corners[(k + 1) % 4]]));
 }
+
+/** Work in depth on the open page. */
+export const depthSlot: PageSlot<DepthTool> = { open: (board) => new DepthTool(board) };

@@ -3,15 +3,8 @@ import type { Quad } from '@true-nib/core/select';
 import { chooseFile } from '../../look/files';
 import { say, sayError } from '../../look/notices';
 import { bringIn } from '../../stack/bringIn';
-import type { Board } from '../../hand/inkHand';
-import { setDepth } from '../../guiding/depthStore';
-
-/** The picture that the next drag lays on a plane. */
-export interface HeldPicture {
-  readonly file: File;
-  /** How high it is, of how wide. */
-  readonly ratio: number;
-}
+import type { Board } from '../../board/board';
+import { setDepth, type HeldPicture } from '../../guiding/depthStore';
 
 /** Asks for a picture that the next drag lays on the plane. */
 export async function choosePlanePicture(): Promise<void> {

@@ -10,7 +10,7 @@ import { Choice } from '../../look/Choice';
 import { say, sayError } from '../../look/notices';
 import { Switch } from '../../look/Switch';
 import { useBoard, usePage } from '../../board/boardContext';
-import { useDesk } from '../../board/desk';
+import { useDeliverChoice } from './deliverChoice';
 import { useShallow } from 'zustand/react/shallow';
 
 const SCALES = [
@@ -26,7 +26,7 @@ function useDelivery() {
   const stopper = useRef<AbortController>(undefined);
   const delivery = useMutation({
     mutationFn: async () => {
-      const { deliverAs, deliverScale, deliverRough } = useDesk.getState();
+      const { deliverAs, deliverScale, deliverRough } = useDeliverChoice.getState();
       const { page, card } = session;
       stopper.current = new AbortController();
       setProgress(0);
@@ -55,7 +55,7 @@ function useDelivery() {
 
 export function DeliverButton() {
   const { delivery, progress, stop } = useDelivery();
-  const deliverAs = useDesk((desk) => desk.deliverAs);
+  const deliverAs = useDeliverChoice((choice) => choice.deliverAs);
   if (!delivery.isPending)
     return (
       <Button
@@ -83,12 +83,12 @@ export function DeliverButton() {
 }
 
 export function FileKindSetting() {
-  const kind = useDesk((desk) => desk.deliverAs);
+  const kind = useDeliverChoice((choice) => choice.deliverAs);
   return (
     <Choice
       label="File"
       value={kind}
-      onChange={(deliverAs) => useDesk.setState({ deliverAs })}
+      onChange={(deliverAs) => useDeliverChoice.setState({ deliverAs })}
       options={[
         { value: 'png', label: 'PNG' },
         { value: 'svg', label: 'SVG' },
@@ -98,7 +98,7 @@ export function FileKindSetting() {
 }
 
 export function ScaleChoice() {
-  const { deliverAs, deliverScale } = useDesk(
+  const { deliverAs, deliverScale } = useDeliverChoice(
     useShallow(({ deliverAs, deliverScale }) => ({ deliverAs, deliverScale })),
   );
   if (deliverAs === 'svg') return null;
@@ -108,16 +108,18 @@ export function ScaleChoice() {
       label="Size of the picture"
       value={value}
       options={SCALES}
-      onChange={(scale) => useDesk.setState({ deliverScale: Number(scale) })}
+      onChange={(scale) => useDeliverChoice.setState({ deliverScale: Number(scale) })}
     />
   );
 }
 
 export function WithRoughSwitch() {
-  const isOn = useDesk((desk) => desk.deliverRough);
+  const isOn = useDeliverChoice((choice) => choice.deliverRough);
   const hasRough = ofKind(usePage(useBoard()), 'picture').length > 0;
   if (!hasRough) return null;
-  return <Switch label="With the rough" on={isOn} onChange={(deliverRough) => useDesk.setState({ deliverRough })} />;
+  return (
+    <Switch label="With the rough" on={isOn} onChange={(deliverRough) => useDeliverChoice.setState({ deliverRough })} />
+  );
 }
 
 const paperInWords = (paper: string | null): string =>
@@ -125,7 +127,7 @@ const paperInWords = (paper: string | null): string =>
 
 /** What the file will be, in words. */
 export function DeliveryInWords() {
-  const { deliverAs, deliverScale } = useDesk(
+  const { deliverAs, deliverScale } = useDeliverChoice(
     useShallow(({ deliverAs, deliverScale }) => ({ deliverAs, deliverScale })),
   );
   const page = usePage(useBoard());

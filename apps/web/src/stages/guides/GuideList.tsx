@@ -1,3 +1,5 @@
+import { useSlot } from '../../board/boardContext';
+import { guideSlot } from './guideTool';
 import type { GuideEntity } from '@true-nib/core/guides';
 import Eye from 'lucide-react-native/icons/eye';
 import EyeOff from 'lucide-react-native/icons/eye-off';
@@ -39,7 +41,7 @@ export function GuideList() {
 }
 
 function GuideRow({ guide, state }: { readonly guide: GuideEntity; readonly state: string }) {
-  const { guides } = useBoard();
+  const guides = useSlot(guideSlot);
   const isInHand = useGuides((state) => state.guideId === guide.id);
   return (
     <View

@@ -1,3 +1,5 @@
+import { guideSlot } from './guideTool';
+import { mirrorSelected } from './mirroring';
 import {
   aimedAt,
   WAY_NAMES,
@@ -13,23 +15,19 @@ import { Text, View } from 'react-native';
 import { useShallow } from 'zustand/react/shallow';
 import { Button } from '../../look/Button';
 import { Choice } from '../../look/Choice';
-import { Fold } from '../../look/Fold';
 import { NameField } from '../../look/NameField';
 import { ScrubNumber } from '../../look/ScrubNumber';
 import { Switch } from '../../look/Switch';
 import { useBoard, usePage } from '../../board/boardContext';
-import { useDesk } from '../../board/desk';
-import { layNext } from './guideCommands';
+import { layNext } from '../../guiding/layNext';
 import { setGuides, useGuides } from '../../guiding/guideStore';
 import { degreesOf, lengthInWords, wheelInWords } from '../../guiding/inWords';
-import { DepthSettings, PresetChoice, useDepthInWords, useFrameInHand } from '../depth/DepthSettings';
-import { useDepth } from '../../guiding/depthStore';
-import { FrameSettings } from '../depth/FrameSettings';
-import { proportionsOf } from '../depth/proportions';
+import { useFrameInHand } from './useFrameInHand';
+import { FrameSettings } from './FrameSettings';
+import { proportionsOf } from './proportions';
 import { GUIDE_NAMES, LAID_KINDS, LAYING_IN_WORDS } from '../../guiding/layGuide';
 import { StateSettings } from './GuideState';
 import { Faint, Line, Settled } from '../../look/parts';
-import { RakeSettings } from './RakeSettings';
 import { TemplateChoice } from '../../guiding/TemplateChoice';
 import { flippedTemplate, strokeAllRound } from '../../hand/guideDeeds';
 
@@ -44,14 +42,10 @@ export function useGuideInHand(): GuideEntity | undefined {
 export function GuideInWords() {
   const { laying, isAiming } = useGuides(useShallow(({ laying, isAiming }) => ({ laying, isAiming })));
   const guide = useGuideInHand();
-  const tool = useDesk((desk) => desk.tool);
   const count = ofKind(usePage(useBoard()), 'guide').length;
-  const inDepth = useDepthInWords();
   let words =
     count === 0 ? 'No guide yet: choose one to lay down.' : 'Touch a guide to move it; its tag puts it to sleep.';
-  if (tool === 'depth') words = inDepth;
-  else if (tool === 'rake') words = 'Draw a loop: it is filled along the field.';
-  else if (isAiming) words = 'Touch where the edge is to aim.';
+  if (isAiming) words = 'Touch where the edge is to aim.';
   else if (laying) words = `${GUIDE_NAMES[laying]}: ${LAYING_IN_WORDS[laying].toLowerCase()}`;
   else if (guide) words = `${guide.name}: drag its grips, or its line.`;
   return <Text className="shrink grow font-sans text-14 text-ink">{words}</Text>;
@@ -75,9 +69,6 @@ export function LayingChoice({ perRow }: { readonly perRow: number }) {
 export function GuideSettings({ width, perRow }: { readonly width: number; readonly perRow: number }) {
   const laying = useGuides((state) => state.laying);
   const guide = useGuideInHand();
-  const tool = useDesk((desk) => desk.tool);
-  if (tool === 'rake') return <RakeSettings />;
-  if (tool === 'depth') return <InDepth width={width} perRow={perRow} />;
   return (
     <View className="gap-2">
       <Line>
@@ -86,31 +77,6 @@ export function GuideSettings({ width, perRow }: { readonly width: number; reado
       {laying === 'template' && <TemplateChoice width={width} />}
       {guide && !laying && <OneGuide guide={guide} width={width} />}
       <FollowSettings />
-    </View>
-  );
-}
-
-/** Perspective: what one does in depth, and the frame it is done in. */
-function InDepth({ width, perRow }: { readonly width: number; readonly perRow: number }) {
-  const deed = useDepth((state) => state.deed);
-  const frame = useFrameInHand();
-  return (
-    <View className="gap-2">
-      <DepthSettings width={width} perRow={perRow} />
-      {deed === 'frame' && !frame && (
-        <>
-          <Faint>Make a frame:</Faint>
-          <PresetChoice />
-        </>
-      )}
-      {deed === 'frame' && frame && (
-        <>
-          <Fold title="Another frame">
-            <PresetChoice />
-          </Fold>
-          <OneGuide guide={frame} width={width} />
-        </>
-      )}
     </View>
   );
 }
@@ -136,9 +102,10 @@ function FollowSettings() {
   );
 }
 
-function OneGuide({ guide, width }: { readonly guide: GuideEntity; readonly width: number }) {
+export function OneGuide({ guide, width }: { readonly guide: GuideEntity; readonly width: number }) {
   const board = useBoard();
-  const { guides, session } = board;
+  const { session } = board;
+  const guides = board.of(guideSlot);
   const { size } = session.page;
   const change = (shape: GuideShape) => guides.keep(guide, shape, `Set ${guide.name}`);
   const { shape } = guide;
@@ -221,7 +188,7 @@ function OneGuide({ guide, width }: { readonly guide: GuideEntity; readonly widt
         />
       )}
       {shape.kind === 'fold' && (
-        <Button label="Mirror the selected lines" onPress={() => board.depth.mirrorSelected(shape)} />
+        <Button label="Mirror the selected lines" onPress={() => mirrorSelected(board, shape)} />
       )}
       {(shape.kind === 'template' || shape.kind === 'plane') && (
         <View className="flex-row flex-wrap gap-2">

@@ -1,3 +1,4 @@
+import { guideSlot } from './guideTool';
 import type { GuideEntity } from '@true-nib/core/guides';
 import { View } from 'react-native';
 import { Button } from '../../look/Button';
@@ -5,7 +6,7 @@ import { Choice } from '../../look/Choice';
 import { Switch } from '../../look/Switch';
 import { useBoard } from '../../board/boardContext';
 import { useDesk } from '../../board/desk';
-import { layerInHand } from '../../hand/inkHand';
+import { layerInHand } from '../../board/layerInHand';
 import { releaseAll } from '../../hand/guideDeeds';
 import { setGuides } from '../../guiding/guideStore';
 import { copyOf } from '../../guiding/layGuide';
@@ -14,7 +15,8 @@ import { Line } from '../../look/parts';
 /** Seen, acting, reach, and what else can be said of any guide. */
 export function StateSettings({ guide }: { readonly guide: GuideEntity }) {
   const board = useBoard();
-  const { guides, session } = board;
+  const { session } = board;
+  const guides = board.of(guideSlot);
   const chosen = useDesk((desk) => desk.chosenLayers);
   const layerId = useDesk((desk) => desk.layerId);
   const layer = layerInHand(session.page, layerId)?.layer;

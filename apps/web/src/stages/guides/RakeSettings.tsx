@@ -1,5 +1,5 @@
 import { isField } from '@true-nib/core/guides';
-import { View } from 'react-native';
+import { View, Text } from 'react-native';
 import { ScrubNumber } from '../../look/ScrubNumber';
 import { useBoard, usePage } from '../../board/boardContext';
 import { useSelectedLines, useSelection } from '../../select/useSelection';
@@ -65,3 +65,8 @@ export function RakeSettings() {
     </View>
   );
 }
+
+/** What the rake will do next. */
+export const RakeInWords = () => (
+  <Text className="shrink grow font-sans text-14 text-ink">Draw a loop: it is filled along the field.</Text>
+);

@@ -1,3 +1,7 @@
+import type { PageKeep } from '../../board/board';
+import type { Press } from '../../board/board';
+import { workbench } from '../../board/workbench';
+import type { PageSlot } from '../../board/board';
 import { cornerNode, removeNode, smoothNode } from '@true-nib/core/curve';
 import {
   actsOn,
@@ -29,12 +33,12 @@ import {
 import type { Ghosts } from '../../render/gridSurface';
 import { zoomOf } from '../../render/view';
 import { useDesk } from '../../board/desk';
-import { layerInHand, refuse, still, type Board, type Gesture } from '../../hand/inkHand';
+import { layerInHand } from '../../board/layerInHand';
+import { refuse, still, type Gesture, type Modifiers } from '../../board/gesture';
+import type { Board } from '../../board/board';
 import { setDepth, useDepth } from '../../guiding/depthStore';
 import { frameInHand, seenOn } from '../../guiding/frames';
-import { drawSighting } from '../depth/sighting';
-import type { Modifiers } from '../../select/selectHand';
-import type { Selection } from '../../select/selection';
+import { drawSighting } from './sighting';
 import { draggedGuide, gripAt, guideGrips, isOnGuide, offset, withNode, type GripPlace } from './grips';
 import { areMany, GuideMoves, MANY_DRAGGED } from '../../guiding/carrying';
 import { drawGrips } from './gripPicture';
@@ -58,7 +62,7 @@ interface Tethered {
 }
 
 /** Lays guides down, moves them by their grips, puts them to sleep by their tags, and rakes along them. */
-export class GuideTool {
+export class GuideTool implements PageKeep {
   private chosen: number | undefined;
   /** The shape of a guide while it is dragged, or before it is laid down. */
   private held: { readonly id: EntityId | undefined; readonly shape: GuideShape } | undefined;
@@ -71,7 +75,7 @@ export class GuideTool {
   readonly moves: GuideMoves;
   private readonly stops: (() => void)[];
 
-  constructor(private readonly board: Board & { readonly selection: Selection }) {
+  constructor(private readonly board: Board) {
     this.moves = new GuideMoves(board);
     const show = () => this.show();
     this.stops = [
@@ -87,6 +91,28 @@ export class GuideTool {
 
   dispose(): void {
     this.stops.forEach((stop) => stop());
+  }
+
+  /** Tags come before any tool; while edges are slid nothing else is done. */
+  seize(press: Press, otherwise: () => Gesture | undefined): Gesture | undefined {
+    const begin = () => (useGuides.getState().isSliding ? this.beginSlide(press.at) : otherwise());
+    return this.beginTag(press.place, begin) ?? begin();
+  }
+
+  hold({ place, at }: Press): Gesture | undefined {
+    return this.beginTag(place, () => undefined) ?? this.beginSlide(at);
+  }
+
+  takeBack(): boolean {
+    return this.takeBackMove();
+  }
+
+  leave(): void {
+    this.moves.finish();
+  }
+
+  hide(): void {
+    this.moves.finish();
   }
 
   private get inHand(): GuideEntity | undefined {
@@ -377,7 +403,7 @@ export class GuideTool {
     if (this.held && this.held.id === undefined) guides.push(newGuide(page, this.held.shape));
     const isEmpty = guides.length === 0 && !this.ghosts && useDepth.getState().edges.length === 0;
     // A canvas that has nothing to show is let be. What is about to be delivered is seen as it will be.
-    if (isEmpty || useDesk.getState().stage === 'finish') {
+    if (isEmpty || workbench.stage(useDesk.getState().stage)?.showsPlain) {
       this.tags = [];
       this.marks = [];
       return picture.setGuides(undefined);
@@ -429,3 +455,6 @@ export class GuideTool {
     return { point: [at.x, at.y, 1] };
   }
 }
+
+/** The guides on the open page, as a hand moves them. */
+export const guideSlot: PageSlot<GuideTool> = { open: (board) => new GuideTool(board) };

@@ -1,12 +1,14 @@
+import { selectionSlot } from '../../select/selection';
 import { flattenSpine } from '@true-nib/core/curve';
 import { actsOn, isField, type GuideEntity } from '@true-nib/core/guides';
 import type { Point } from '@true-nib/core/math';
 import type { Edit } from '@true-nib/core/page';
 import { useDesk } from '../../board/desk';
-import { drawnLayer, layerInHand, refuse, type Board, type Gesture } from '../../hand/inkHand';
+import { drawnLayer, layerInHand } from '../../board/layerInHand';
+import { refuse, type Gesture } from '../../board/gesture';
+import type { Board } from '../../board/board';
 import { nibFor } from '../../nibs/rackStore';
 import { asEntities } from '../../select/clipboard';
-import type { Selection } from '../../select/selection';
 import { seedNow } from '../ink/strokeHand';
 import { withCopies } from '../../guiding/bearing';
 import { guideInHand, useGuides } from '../../guiding/guideStore';
@@ -15,10 +17,8 @@ import { guidesOf } from '../../guiding/layGuide';
 /** Lines that one rake may lay down, copies included. */
 const MOST_RAKED = 20_000;
 
-type RakingBoard = Board & { readonly selection: Selection };
-
 /** A loop on the board that is filled with lines along a field. */
-export function beginRake(board: RakingBoard): Gesture {
+export function beginRake(board: Board): Gesture {
   const { session, picture, notice } = board;
   const target = drawnLayer(session.page, useDesk.getState().layerId);
   if (typeof target === 'string') return refuse(notice, target);
@@ -48,7 +48,7 @@ export function rakedField(board: Board): GuideEntity | undefined {
 }
 
 async function raked(
-  board: RakingBoard,
+  board: Board,
   { id, shape, name }: GuideEntity,
   loop: readonly Point[],
   { layer, edits }: Exclude<ReturnType<typeof drawnLayer>, string>,
@@ -79,8 +79,8 @@ async function raked(
 }
 
 /** The loop that stays free of focus lines: the selected line where there is one, else the loop itself made smaller. */
-function middleOf(board: RakingBoard, loop: readonly Point[], share: number): { readonly middle?: readonly Point[] } {
-  const [line] = board.selection.strokes;
+function middleOf(board: Board, loop: readonly Point[], share: number): { readonly middle?: readonly Point[] } {
+  const [line] = board.of(selectionSlot).strokes;
   if (line) {
     const flat = flattenSpine(line.spine, 0.5);
     return { middle: Array.from({ length: flat.length / 3 }, (_, k) => ({ x: flat[3 * k], y: flat[3 * k + 1] })) };

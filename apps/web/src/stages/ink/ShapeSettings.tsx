@@ -5,8 +5,10 @@ import { Button } from '../../look/Button';
 import { Choice } from '../../look/Choice';
 import { ScrubNumber } from '../../look/ScrubNumber';
 import { Switch } from '../../look/Switch';
-import { useBoard } from '../../board/boardContext';
+import { useSlot } from '../../board/boardContext';
+import { pathSlot } from './pathTool';
 import { useDesk } from '../../board/desk';
+import { useShapeChoice } from './shapeChoice';
 import { keyInWords } from '../../keys/keyNames';
 import { keyIn, useKeySet } from '../../keys/keySet';
 
@@ -21,22 +23,22 @@ const KINDS: readonly { readonly value: ShapeKind; readonly label: string }[] = 
 ];
 
 export function ShapeChoice({ perRow }: { readonly perRow: number }) {
-  const shape = useDesk((desk) => desk.shape);
-  const board = useBoard();
+  const shape = useShapeChoice((choice) => choice.shape);
+  const path = useSlot(pathSlot);
   const take = (value: ShapeKind) => {
-    board.path.finish();
-    useDesk.setState({ shape: value });
+    path.finish();
+    useShapeChoice.setState({ shape: value });
   };
   return <Choice label="Shape" value={shape} options={KINDS} onChange={take} perRow={perRow} />;
 }
 
 const change = (settings: Partial<Settings>): void =>
-  void useDesk.setState(({ shapeSettings }) => ({ shapeSettings: { ...shapeSettings, ...settings } }));
+  void useShapeChoice.setState((choice) => ({ settings: { ...choice.settings, ...settings } }));
 
 /** What a drag makes of the shape in hand. */
 export function ShapeSettings() {
-  const { rounding, corners, inner, bend, regular, fromCentre } = useDesk((desk) => desk.shapeSettings);
-  const shape = useDesk((desk) => desk.shape);
+  const { rounding, corners, inner, bend, regular, fromCentre } = useShapeChoice((choice) => choice.settings);
+  const shape = useShapeChoice((choice) => choice.shape);
   const moving = useKeySet((set) => keyIn(set, 'move'));
   if (shape === 'poly-line') return <PathSettings />;
   const isLine = shape === 'line' || shape === 'arc';
@@ -98,7 +100,7 @@ const Row = ({ children }: { readonly children: React.ReactNode }) => (
 );
 
 export function usePathSize(): number {
-  const { path } = useBoard();
+  const path = useSlot(pathSlot);
   return useSyncExternalStore(
     (listener) => path.onChange(listener),
     () => path.size,
@@ -107,7 +109,7 @@ export function usePathSize(): number {
 
 /** How a path is built, and how it ends. */
 export function PathSettings() {
-  const { path } = useBoard();
+  const path = useSlot(pathSlot);
   const size = usePathSize();
   const isPoly = useDesk((desk) => desk.tool === 'shape');
   return (

@@ -19,11 +19,14 @@ import { Listeners } from '../../base/listeners';
 import { drawKnot, strokeBoth } from '../../render/overlay';
 import type { Sketch } from '../../render/boardPicture';
 import { zoomOf } from '../../render/view';
-import { useDesk } from '../../board/desk';
+import type { Board, PageKeep, PageSlot } from '../../board/board';
+import { isInHand, useDesk } from '../../board/desk';
+import type { Desk } from '../../board/deskState';
+import { useShapeChoice } from './shapeChoice';
 import { straightWay, withCopies } from '../../guiding/bearing';
-import { drawnLayer, layerInHand, refuse, type Board, type Gesture } from '../../hand/inkHand';
+import { refuse, type Gesture, type Modifiers } from '../../board/gesture';
+import { drawnLayer, layerInHand } from '../../board/layerInHand';
 import { nibFor } from '../../nibs/rackStore';
-import type { Modifiers } from '../../select/selectHand';
 import { seedNow } from './strokeHand';
 import { layDown } from '../../hand/layDown';
 
@@ -38,7 +41,7 @@ const LONG_PRESS = 550;
  * first closes the line, a drag on the line bends it. Poly-lines are the same without handles. A long press
  * ends the line.
  */
-export class PathTool {
+export class PathTool implements PageKeep {
   private path: Path = emptyPath;
   private hover: Point | undefined;
   private seed = 0;
@@ -55,6 +58,24 @@ export class PathTool {
 
   onChange(listener: () => void): () => void {
     return this.listeners.add(listener);
+  }
+
+  /** Enter and Escape both end the line, as it is. */
+  settle(): boolean {
+    return this.finish();
+  }
+
+  letGo(): boolean {
+    return this.finish();
+  }
+
+  leave(): void {
+    this.finish();
+  }
+
+  /** Another tool or layer ends the line; a borrowed tool leaves it as it is. */
+  follow(desk: Desk, before: Desk | undefined): void {
+    if (before && (desk.layerId !== before.layerId || (isBuilding(before) && !isBuilding(desk)))) this.finish();
   }
 
   /** Makes the line part of the page. Answers whether there was one under way. */
@@ -174,7 +195,8 @@ export class PathTool {
   }
 
   private get isPoly(): boolean {
-    const { tool, shape } = useDesk.getState();
+    const { tool } = useDesk.getState();
+    const { shape } = useShapeChoice.getState();
     return tool === 'shape' && shape === 'poly-line';
   }
 
@@ -241,3 +263,10 @@ const moved = ({ nodes, closed }: Path, { x, y }: Point): Path => ({
   nodes: [...nodes.slice(0, -1), { x, y }],
   closed,
 });
+
+/** Whether lines are being built node by node. */
+const isBuilding = (desk: Desk): boolean =>
+  isInHand(desk, 'path') || (isInHand(desk, 'shape') && useShapeChoice.getState().shape === 'poly-line');
+
+/** The line that is being built on the open page. */
+export const pathSlot: PageSlot<PathTool> = { open: (board) => new PathTool(board) };

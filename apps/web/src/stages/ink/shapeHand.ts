@@ -11,24 +11,19 @@ import {
   type ShapeSettings,
 } from '@true-nib/core/shapes';
 import { sayAt } from '../../look/notices';
-import type { Desk } from '../../board/desk';
+import type { Press, Board } from '../../board/board';
+import { useDesk } from '../../board/desk';
+import { useShapeChoice } from './shapeChoice';
 import { railBox, straightWay, withCopies } from '../../guiding/bearing';
 import { useDepth } from '../../guiding/depthStore';
 import { actingFrame, type FrameGuide } from '../../guiding/frames';
-import { drawnLayer, refuse, type Board, type Gesture } from '../../hand/inkHand';
+import { drawnLayer } from '../../board/layerInHand';
+import { refuse, type Gesture, type Modifiers } from '../../board/gesture';
 import { nibFor } from '../../nibs/rackStore';
-import type { Modifiers } from '../../select/selectHand';
 import { seedNow } from './strokeHand';
 import { layDown } from '../../hand/layDown';
 
 type DraggedKind = Exclude<ShapeKind, 'poly-line'>;
-
-/** What is held while a shape is dragged. */
-export interface ShapeKeys {
-  readonly modifiers: () => Modifiers;
-  /** Moves the shape instead of changing it. */
-  readonly isMoving: () => boolean;
-}
 
 const NAMES: Readonly<Record<ShapeKind, string>> = {
   line: 'Line',
@@ -41,9 +36,10 @@ const NAMES: Readonly<Record<ShapeKind, string>> = {
 };
 
 /** Drags a shape out, stroked with the nib in hand. `from` is where it begins, where that is not where the pen came down. */
-export function beginShape(board: Board, desk: Desk, kind: DraggedKind, keys: ShapeKeys, from?: Point): Gesture {
+export function beginShape(board: Board, kind: DraggedKind, press: Press, from?: Point): Gesture {
   const { picture, session, notice } = board;
-  const target = drawnLayer(session.page, desk.layerId);
+  const target = drawnLayer(session.page, useDesk.getState().layerId);
+  const { settings } = useShapeChoice.getState();
   if (typeof target === 'string') return refuse(notice, target);
   const { layer } = target;
   if (layer.holdsShape) return refuse(notice, `${layer.name} holds its shape: draw over what is there to colour it.`);
@@ -59,11 +55,11 @@ export function beginShape(board: Board, desk: Desk, kind: DraggedKind, keys: Sh
     move(samples) {
       for (const sample of samples) {
         start ??= sample;
-        if (keys.isMoving() && last) start = { x: start.x + sample.x - last.x, y: start.y + sample.y - last.y };
+        if (press.isMoving() && last) start = { x: start.x + sample.x - last.x, y: start.y + sample.y - last.y };
         last = sample;
       }
       if (!start || !last) return;
-      shape = guidedShape(board, layer.id, kind, start, last, settingsWith(desk.shapeSettings, keys.modifiers()));
+      shape = guidedShape(board, layer.id, kind, start, last, settingsWith(settings, press.modifiers()));
       const stroke = shape && stroked(shape);
       picture.showStrokes(stroke ? withCopies(session.page, layer.id, [stroke]) : [], layer.id);
       if (shape) sayMeasures(board, shape, last);

@@ -6,27 +6,22 @@ import { breath } from '../../base/breath';
 import { drawSlack } from '../../render/overlay';
 import { zoomOf } from '../../render/view';
 import { newId } from '../../session/ids';
-import type { Desk } from '../../board/desk';
+import { useDesk } from '../../board/desk';
 import { BornStroke } from '../../guiding/bearing';
 import { setGuides } from '../../guiding/guideStore';
-import {
-  beginClearing,
-  beginCutting,
-  calmedGesture,
-  drawnLayer,
-  recolouring,
-  refuse,
-  type Board,
-  type Gesture,
-} from '../../hand/inkHand';
+import { beginClearing, recolouring } from './clearing';
+import { beginCutting } from '../../hand/cutting';
+import { calmedGesture, refuse, type Gesture } from '../../board/gesture';
+import { drawnLayer } from '../../board/layerInHand';
+import type { Board } from '../../board/board';
 import { nibFor, nibInHand, useLastHand, useRack } from '../../nibs/rackStore';
 import { layDown } from '../../hand/layDown';
 import { beginMarks } from '../../wash/markHand';
 
 /** Draws a stroke with the nib in hand. When the layer takes none it says so, and the hand stays still. */
-export function beginStroke(board: Board, desk: Desk): Gesture {
+export function beginStroke(board: Board): Gesture {
   const { picture, session, notice } = board;
-  const target = drawnLayer(session.page, desk.layerId);
+  const target = drawnLayer(session.page, useDesk.getState().layerId);
   if (typeof target === 'string') return refuse(notice, target);
   const { layer } = target;
   const { calm, lays } = nibInHand(useRack.getState());

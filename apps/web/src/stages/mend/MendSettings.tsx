@@ -3,8 +3,9 @@ import { Button } from '../../look/Button';
 import { Choice } from '../../look/Choice';
 import { ScrubNumber } from '../../look/ScrubNumber';
 import { Switch } from '../../look/Switch';
-import { useBoard } from '../../board/boardContext';
-import { useDesk, type MendingTool } from '../../board/desk';
+import { useSlot } from '../../board/boardContext';
+import { useDesk } from '../../board/desk';
+import { mendSlot, type MendingTool } from './mendTool';
 import { Faint, Line } from '../../look/parts';
 import { setMend, useMend, type MendReach } from './mendStore';
 import { BridgeFields, EaseFields, PoolFields, TidyFields } from './PlannedSettings';
@@ -73,7 +74,7 @@ const DEEDS: Readonly<Record<PlannedTool, string>> = {
 };
 
 function PlanNow({ tool }: { readonly tool: PlannedTool }) {
-  const { mend } = useBoard();
+  const mend = useSlot(mendSlot);
   const plan = usePlan();
   return (
     <View className="shrink grow flex-row items-center gap-2">

@@ -3,11 +3,11 @@ import { Text, View } from 'react-native';
 import { Button } from '../../look/Button';
 import { ScrubNumber } from '../../look/ScrubNumber';
 import { Switch } from '../../look/Switch';
-import { useBoard } from '../../board/boardContext';
-import type { PointsInHand } from './pointTool';
+import { useSlot } from '../../board/boardContext';
+import { pointSlot, type PointsInHand } from './pointTool';
 
 export function usePoints(): PointsInHand | undefined {
-  const { points } = useBoard();
+  const points = useSlot(pointSlot);
   return useSyncExternalStore(points.onChange, points.inHand);
 }
 
@@ -26,7 +26,7 @@ export function PointsInWords() {
 
 /** What can be done with the chosen point. */
 export function PointSettings() {
-  const { points: hand } = useBoard();
+  const hand = useSlot(pointSlot);
   const points = usePoints();
   const isIdle = points?.chosen === undefined;
   const [isMore, setMore] = useState(hand.isPickingMore);

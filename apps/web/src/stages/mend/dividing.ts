@@ -5,7 +5,7 @@ import { replacedBy } from '@true-nib/core/page';
 import type { StrokeEntity } from '@true-nib/core/stroke';
 import { zoomOf } from '../../render/view';
 import { newId } from '../../session/ids';
-import type { Board } from '../../hand/inkHand';
+import type { Board } from '../../board/board';
 
 /** CSS px between ends that can be joined. */
 const JOIN_REACH = 60;

@@ -2,7 +2,8 @@ import { boxOfPoints, growBox, type Point } from '@true-nib/core/math';
 import { cutByLoop } from '@true-nib/core/mend';
 import { replacedBy, type Edit } from '@true-nib/core/page';
 import { newId } from '../../session/ids';
-import { refuse, type Board, type Gesture } from '../../hand/inkHand';
+import { refuse, type Gesture } from '../../board/gesture';
+import type { Board } from '../../board/board';
 import { useMend } from './mendStore';
 import { linesNear, reachedLayers } from '../../hand/reach';
 

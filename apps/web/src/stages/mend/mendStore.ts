@@ -1,7 +1,5 @@
 import type { NibProfile } from '@true-nib/core/nib';
-import { create } from 'zustand';
-import { createJSONStorage, persist } from 'zustand/middleware';
-import { keptHere } from '../../base/keptHere';
+import { keptStore } from '../../base/keptStore';
 
 /** Which layers' lines are cut, and stop others: the one in hand, all Ink layers, or those chosen in the stack. */
 export type MendReach = 'layer' | 'inks' | 'chosen';
@@ -41,33 +39,43 @@ export interface MendDesk {
   readonly exceptions: readonly string[];
 }
 
-export const useMend = create<MendDesk>()(
-  persist(
-    (): MendDesk => ({
-      reach: 'layer',
-      scope: 'layer',
-      gap: 0,
-      cutEnd: 'flat',
-      overshoot: 3,
-      shortBy: 0,
-      unit: 'mm',
-      tug: { radius: 160, falloff: 20, isPinned: true, several: false },
-      swell: { width: 16, radius: 40 },
-      weighBy: 'pressure',
-      ease: { tolerance: 0.5, specks: 0 },
-      bridge: { gap: 20, angle: 40, mayCross: false },
-      pool: { radius: 30, strength: 50, angle: 50, thins: false },
-      outside: false,
-      exceptions: [],
-    }),
-    {
-      name: 'true-nib.mend',
-      version: 1,
-      storage: createJSONStorage(() => keptHere),
-      partialize: ({ exceptions: _now, ...kept }) => kept,
-    },
-  ),
-);
+export const useMend = keptStore<MendDesk>({
+  name: 'true-nib.mend',
+  version: 1,
+  fresh: {
+    reach: 'layer',
+    scope: 'layer',
+    gap: 0,
+    cutEnd: 'flat',
+    overshoot: 3,
+    shortBy: 0,
+    unit: 'mm',
+    tug: { radius: 160, falloff: 20, isPinned: true, several: false },
+    swell: { width: 16, radius: 40 },
+    weighBy: 'pressure',
+    ease: { tolerance: 0.5, specks: 0 },
+    bridge: { gap: 20, angle: 40, mayCross: false },
+    pool: { radius: 30, strength: 50, angle: 50, thins: false },
+    outside: false,
+    exceptions: [],
+  },
+  kept: [
+    'reach',
+    'scope',
+    'gap',
+    'cutEnd',
+    'overshoot',
+    'shortBy',
+    'unit',
+    'tug',
+    'swell',
+    'weighBy',
+    'ease',
+    'bridge',
+    'pool',
+    'outside',
+  ],
+});
 
 export const setMend = (change: Partial<MendDesk>): void => void useMend.setState(change);
 

@@ -1,7 +1,8 @@
 import type { Point } from '@true-nib/core/math';
-import { useDesk, type MendingTool, type Stage, type Tool } from '../../board/desk';
-import { still, type Board, type Gesture } from '../../hand/inkHand';
-import type { Selection } from '../../select/selection';
+import type { Board, PageKeep, PageSlot } from '../../board/board';
+import { useDesk } from '../../board/desk';
+import type { Desk } from '../../board/deskState';
+import { still, type Gesture } from '../../board/gesture';
 import { beginKnife } from './knifeHand';
 import { beginReweigh, beginRetrace, beginSwell, beginTug } from './lineHand';
 import { brushSketch } from './mendSketch';
@@ -10,29 +11,18 @@ import { Planner, plannedTool } from './planner';
 import { reachedLayers } from '../../hand/reach';
 import { SnipHand } from './snipHand';
 
-const MENDING: readonly Tool[] = [
-  'snip',
-  'tug',
-  'retrace',
-  'reweigh',
-  'swell',
-  'bridge',
-  'tidy',
-  'ease',
-  'pool',
-  'knife',
-];
-
-export const isMending = (tool: Tool): tool is MendingTool => MENDING.includes(tool);
+/** Tools that mend lines, besides their points. */
+export type MendingTool =
+  'snip' | 'tug' | 'retrace' | 'reweigh' | 'swell' | 'bridge' | 'tidy' | 'ease' | 'pool' | 'knife';
 
 /** The mending tools of a board. */
-export class MendTool {
+export class MendTool implements PageKeep {
   readonly planner: Planner;
   private readonly snip: SnipHand;
   private isHovering = false;
-  private stage: Stage | undefined;
+  private stage: string | undefined;
 
-  constructor(private readonly board: Board & { readonly selection: Selection }) {
+  constructor(private readonly board: Board) {
     this.planner = new Planner(board);
     this.snip = new SnipHand(board);
   }
@@ -65,10 +55,13 @@ export class MendTool {
   }
 
   /** What a tool would do where a pen or mouse hovers; nothing where it has left the board. */
-  hovers(tool: Tool, at: Point | undefined): void {
+  hovers(at: Point | undefined): void {
+    const { stage, tool } = useDesk.getState();
     const { tug, swell } = useMend.getState();
+    // Where the pen has left the board, what was shown goes in any stage.
+    if (at && stage !== 'mend') return;
     if (tool === 'snip') return this.snip.hovers(at);
-    if (!at || (tool !== 'tug' && tool !== 'swell')) return this.letGo();
+    if (!at || (tool !== 'tug' && tool !== 'swell')) return this.endHover();
     this.isHovering = true;
     this.board.picture.setSketch(
       tool === 'tug' ? brushSketch(at, tug.radius) : brushSketch(at, swell.radius, swell.width),
@@ -76,11 +69,12 @@ export class MendTool {
   }
 
   /** Follows the tool in hand: what was shown of another one goes. */
-  follow(): void {
+  follow(desk: Desk, before: Desk | undefined): void {
+    if (before && before.tool === desk.tool && before.stage === desk.stage && before.layerId === desk.layerId) return;
     this.snip.clear();
-    this.letGo();
+    this.endHover();
     this.planner.take(plannedTool());
-    const { stage } = useDesk.getState();
+    const { stage } = desk;
     if (stage === 'mend' && this.stage !== stage) this.getReady();
     this.stage = stage;
   }
@@ -92,8 +86,11 @@ export class MendTool {
     if (typeof reached !== 'string') picture.inks.readyToMend(reached.met);
   }
 
-  private letGo(): void {
+  private endHover(): void {
     if (this.isHovering) this.board.picture.setSketch(undefined);
     this.isHovering = false;
   }
 }
+
+/** The mending tools on the open page. */
+export const mendSlot: PageSlot<MendTool> = { open: (board) => new MendTool(board) };

@@ -1,3 +1,4 @@
+import { selectionSlot } from '../../select/selection';
 import { distance, type Point } from '@true-nib/core/math';
 import type { MendDeed, MendMark } from '@true-nib/core/mend';
 import { find, type Edit } from '@true-nib/core/page';
@@ -6,8 +7,8 @@ import { create } from 'zustand';
 import { breath } from '../../base/breath';
 import { zoomOf } from '../../render/view';
 import { useDesk } from '../../board/desk';
-import { still, type Board, type Gesture } from '../../hand/inkHand';
-import type { Selection } from '../../select/selection';
+import { still, type Gesture } from '../../board/gesture';
+import type { Board } from '../../board/board';
 import { marksSketch } from './mendSketch';
 import { inPagePx, setMend, useMend, type MendDesk } from './mendStore';
 import { FINGER, reachedLayers } from '../../hand/reach';
@@ -45,7 +46,7 @@ export class Planner {
   private shown: readonly Edit[] = [];
   private readonly stops: readonly (() => void)[];
 
-  constructor(private readonly board: Board & { readonly selection: Selection }) {
+  constructor(private readonly board: Board) {
     const stopSettings = useMend.subscribe((now, before) => {
       if (this.tool && now !== before) void this.work();
     });
@@ -55,7 +56,7 @@ export class Planner {
       this.hide();
       void this.work();
     });
-    this.stops = [stopSettings, stopSession, board.selection.onChange(() => this.tool && void this.work())];
+    this.stops = [stopSettings, stopSession, board.of(selectionSlot).onChange(() => this.tool && void this.work())];
   }
 
   dispose(): void {
@@ -138,7 +139,7 @@ export class Planner {
     const reached = reachedLayers(board.session.page, scope === 'page' ? 'inks' : 'layer');
     if (typeof reached === 'string') return reached;
     const met = reachedLayers(board.session.page, 'inks');
-    const { strokes } = board.selection;
+    const { strokes } = board.of(selectionSlot);
     if (scope === 'selection' && strokes.length === 0) return 'Nothing is selected. Select lines, or mend the layer.';
     const ids: EntityId[] | undefined = scope === 'selection' ? strokes.map(({ id }) => id) : undefined;
     return {

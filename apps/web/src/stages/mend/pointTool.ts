@@ -1,3 +1,7 @@
+import type { PageKeep } from '../../board/board';
+import type { Desk } from '../../board/deskState';
+import { isInHand } from '../../board/desk';
+import type { PageSlot } from '../../board/board';
 import {
   cornerNode,
   handleAt,
@@ -27,8 +31,9 @@ import type { StrokeEntity } from '@true-nib/core/stroke';
 import { Listeners } from '../../base/listeners';
 import { zoomOf } from '../../render/view';
 import { useDesk } from '../../board/desk';
-import { hiddenInWords, layerInHand, refuse, still, type Board, type Gesture } from '../../hand/inkHand';
-import type { Modifiers } from '../../select/selectHand';
+import { hiddenInWords, layerInHand } from '../../board/layerInHand';
+import { refuse, still, type Gesture, type Modifiers } from '../../board/gesture';
+import type { Board } from '../../board/board';
 import { breakLine, joinEnd } from './dividing';
 import { SIDE_GAP, sidesOf, sketchOf } from './pointSketch';
 
@@ -56,7 +61,7 @@ type Grip =
  * Edits the nodes of one line: a touch takes the line, or adds a node to the one in hand; nodes, handles and sides are
  * dragged. Every edit is a change of its own.
  */
-export class PointTool {
+export class PointTool implements PageKeep {
   private strokeId: string | undefined;
   private chosen: number | undefined;
   /** All that are picked: what is done to the chosen one is done to them. */
@@ -81,7 +86,13 @@ export class PointTool {
   /** The points in hand, the same value while nothing of them changes. */
   inHand = (): PointsInHand | undefined => this.known;
 
-  setVisible(isVisible: boolean): void {
+  /** Its points are seen while the tool is in hand; a line of a layer that is left is let go of. */
+  follow(desk: Desk, before: Desk | undefined): void {
+    this.setVisible(isInHand(desk, 'points'));
+    if (before && desk.layerId !== before.layerId) this.letGo();
+  }
+
+  private setVisible(isVisible: boolean): void {
     if (this.isVisible === isVisible) return;
     this.isVisible = isVisible;
     this.show();
@@ -342,3 +353,6 @@ function dragged(spine: Spine, grip: Grip, from: Point, to: Point, isBroken: boo
   const away = distance(nodeAt(spine, grip.node), to) - SIDE_GAP * perCss;
   return setNodeWidth(spine, grip.node, Math.max(0, 2 * away));
 }
+
+/** The points in hand on the open page. */
+export const pointSlot: PageSlot<PointTool> = { open: (board) => new PointTool(board) };

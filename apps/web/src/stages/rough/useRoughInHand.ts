@@ -1,3 +1,4 @@
+import { useDeliverChoice } from '../finish/deliverChoice';
 import { find, ofKind, byOrder, type Page, type PictureEntity } from '@true-nib/core/page';
 import { useEffect } from 'react';
 import { useBoard, usePage } from '../../board/boardContext';
@@ -17,13 +18,11 @@ export function roughInHand(page: Page, roughId: string | undefined): PictureEnt
 export function useRoughInHand(): void {
   const board = useBoard();
   const page = usePage(board);
-  const { stage, roughId, isHidden } = useDesk(
-    useShallow(({ stage, roughId, peeking, deliverRough }) => ({
-      stage,
-      roughId,
-      isHidden: peeking || (stage === 'finish' && !deliverRough),
-    })),
+  const { stage, roughId, peeking } = useDesk(
+    useShallow(({ stage, roughId, peeking }) => ({ stage, roughId, peeking })),
   );
+  const isDelivered = useDeliverChoice(({ deliverRough }) => deliverRough);
+  const isHidden = peeking || (stage === 'finish' && !isDelivered);
   useEffect(() => {
     const rough = stage === 'rough' ? roughInHand(page, roughId) : undefined;
     const isLoose = rough !== undefined && find(page, 'layer', rough.layerId)?.locked === false;

@@ -3,7 +3,7 @@ import { PageError } from '@true-nib/core/gate';
 import { takeTool } from '../../board/desk';
 import { setGuides } from '../../guiding/guideStore';
 import { newGuide } from '../../guiding/layGuide';
-import type { Board } from '../../hand/inkHand';
+import type { Board } from '../../board/board';
 import { setDepth, useDepth } from '../../guiding/depthStore';
 import type { FrameGuide } from '../../guiding/frames';
 import { sightedFrom } from './sighting';

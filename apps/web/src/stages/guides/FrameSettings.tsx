@@ -1,3 +1,4 @@
+import { guideSlot } from './guideTool';
 import {
   frameBetween,
   isFinitePoint,
@@ -44,10 +45,10 @@ export function FrameSettings({ guide, width }: { readonly guide: FrameGuide; re
   /** Keeps what a change makes of the frame, or says why it cannot be. */
   const change = (label: string, make: () => FrameShape) => {
     try {
-      board.guides.keep(guide, make(), label);
+      board.of(guideSlot).keep(guide, make(), label);
     } catch (error) {
       if (!(error instanceof PageError)) throw error;
-      board.guides.preview(guide, undefined);
+      board.of(guideSlot).preview(guide, undefined);
       board.notice(error.message);
     }
   };
@@ -135,7 +136,7 @@ function PointSettings({ guide, change }: PointsProps) {
             value={100}
             {...{ unit: ' %', least: 20, most: 500 }}
             onChange={(percent) =>
-              board.guides.preview(
+              board.of(guideSlot).preview(
                 guide,
                 tried(() => spreadPoints(shape, percent / 100, size)),
               )
@@ -235,7 +236,7 @@ function TurnSettings({ guide }: { readonly guide: FrameGuide }) {
   const [share, setShare] = useState(100);
   const isTurned = turned !== STRAIGHT;
   // What was only looked at is taken back with the panel.
-  const { guides } = board;
+  const guides = board.of(guideSlot);
   useEffect(() => () => guides.preview(guide, undefined), [guides, guide]);
   const shapeOf = ({ yaw, tilt, roll, focal }: Turned) => {
     const [y, t, r] = [yaw, tilt, roll].map((angle) => (angle * Math.PI) / 180);
@@ -246,17 +247,17 @@ function TurnSettings({ guide }: { readonly guide: FrameGuide }) {
     if (!shape) return board.notice('The camera cannot be turned so far.');
     setTurned(next);
     setShare(at);
-    board.guides.preview(guide, shape, MANY);
+    board.of(guideSlot).preview(guide, shape, MANY);
   };
   const back = () => {
     setTurned(STRAIGHT);
     setShare(100);
-    board.guides.preview(guide, undefined);
+    board.of(guideSlot).preview(guide, undefined);
   };
   const keep = () => {
     const shape = tried(() => frameBetween(guide.shape, shapeOf(turned), share / 100, size));
     back();
-    if (shape) board.guides.keep(guide, shape, 'Turn the camera');
+    if (shape) board.of(guideSlot).keep(guide, shape, 'Turn the camera');
   };
   const number = (label: string, key: keyof Turned, least: number, most: number, unit: string) => (
     <ScrubNumber

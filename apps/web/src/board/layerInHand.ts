@@ -1,0 +1,52 @@
+import {
+  newLayer,
+  nodeOf,
+  nodesOf,
+  stackOf,
+  topOfStack,
+  type Edit,
+  type LayerEntity,
+  type Page,
+  type StackNode,
+} from '@true-nib/core/page';
+import type { EntityId } from '@true-nib/core/kind';
+import { isShownUnder } from '../render/stackLook';
+import { newId } from '../session/ids';
+import { useDesk } from './desk';
+
+/** A layer as the board shows it: hidden, too, when it is out of sight because others are alone. */
+export function asSeen(page: Page, node: StackNode): StackNode {
+  const { solo } = useDesk.getState();
+  if (solo.length === 0 || isShownUnder({ solo, standIns: false }, node, stackOf(page))) return node;
+  return { ...node, isHidden: true };
+}
+
+/** The layer that is drawn on, as it is seen: the one in hand, or the highest Ink layer while none is. */
+export function layerInHand(page: Page, layerId: EntityId | undefined): StackNode | undefined {
+  const nodes = nodesOf(stackOf(page));
+  const node =
+    nodes.find(({ layer }) => layer.id === layerId) ?? nodes.filter(({ layer }) => layer.medium === 'ink').at(-1);
+  return node && asSeen(page, node);
+}
+
+/** Why nothing can be done to a layer that is not seen. */
+export const hiddenInWords = (page: Page, { id, name }: LayerEntity): string =>
+  nodeOf(page, id)?.isHidden ? `${name} is hidden.` : `${name} is not seen: other layers are alone.`;
+
+/** The layer that strokes go to: the one in hand, or an Ink layer to be added with the first stroke. Else a reason why not. */
+export function drawnLayer(
+  page: Page,
+  layerId: EntityId | undefined,
+): { readonly layer: LayerEntity; readonly edits: readonly Edit[] } | string {
+  const node = layerInHand(page, layerId);
+  if (!node) {
+    const layer = newLayer({ id: newId(), medium: 'ink', name: 'Inks', order: topOfStack(page) });
+    return { layer, edits: [{ before: null, after: layer }] };
+  }
+  const { layer, isLocked, isHidden } = node;
+  if (layer.medium !== 'ink' && layer.medium !== 'wash')
+    return `${layer.name} cannot be drawn on. Take an Ink or a Wash layer in the stack.`;
+  if (isLocked) return `${layer.name} is locked.`;
+  if (isHidden) return hiddenInWords(page, layer);
+  return { layer, edits: [] };
+}

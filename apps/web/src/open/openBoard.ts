@@ -1,0 +1,97 @@
+import type { Board, PageKeep, PageSlot } from '../board/board';
+import { useDesk } from '../board/desk';
+import type { Desk } from '../board/deskState';
+import { workbench } from '../board/workbench';
+import { BoardHand } from '../hand/boardHand';
+import { say } from '../look/notices';
+import type { BoardPicture } from '../render/boardPicture';
+import { plainLook } from '../render/stackLook';
+import type { PageSession } from '../session/pageSession';
+
+/** An open board, and how it is closed again. */
+export interface OpenedBoard {
+  readonly board: Board;
+  readonly hand: BoardHand;
+  close(): void;
+}
+
+/** Puts a board together: the page's session, its picture, the hand over it, and what the stages keep for it. */
+export function openBoard(ground: HTMLElement, session: PageSession, picture: BoardPicture): OpenedBoard {
+  for (const stage of workbench.stages) stage.forget?.();
+  useDesk.setState({ chosenLayers: [], solo: [] });
+  const held = new Map<PageSlot<object>, object>();
+  const keeps: PageKeep[] = [];
+  const of = <T extends object>(slot: PageSlot<T>): T => {
+    const known = held.get(slot);
+    // Under a slot lies what that slot has opened, and nothing else.
+    if (known) return known as T;
+    const opened = slot.open(board);
+    held.set(slot, opened);
+    return opened;
+  };
+  // What the hand needs of the board it asks for at the first pointer.
+  const board: Board = {
+    ...{ picture, session, keeps, of, notice: say },
+    get hand() {
+      return hand;
+    },
+  };
+  const hand = new BoardHand(ground, board);
+  keeps.push(...workbench.stages.flatMap((stage) => (stage.keeps ?? []).map(of)));
+  const stop = followDesk(board);
+  return {
+    board,
+    hand,
+    close() {
+      stop();
+      hand.dispose();
+      for (const one of held.values()) if ('dispose' in one && typeof one.dispose === 'function') one.dispose();
+      picture.dispose();
+    },
+  };
+}
+
+/** Shows what the desk says about looks and tools; leaving the page keeps what is under way. */
+function followDesk({ session, picture, keeps, hand }: Board): () => void {
+  const isPlain = (desk: Desk) => workbench.stage(desk.stage)?.showsPlain === true;
+  const follow = (desk: Desk, before?: Desk) => {
+    for (const keep of keeps) keep.follow?.(desk, before);
+    if (!before || desk.solo !== before.solo || desk.standIns !== before.standIns || isPlain(desk) !== isPlain(before))
+      picture.setLook(isPlain(desk) ? plainLook : { solo: desk.solo, standIns: desk.standIns });
+  };
+  const leave = () =>
+    session.beforeLeaving(() => {
+      hand.keep();
+      for (const keep of keeps) keep.leave?.();
+    });
+  // On a phone a page that is hidden may be closed without a word.
+  const hide = () => {
+    if (document.visibilityState !== 'hidden') return;
+    session.beforeLeaving(() => {
+      hand.keep();
+      for (const keep of keeps) keep.hide?.();
+    });
+  };
+  const stopLayers = session.onEdits((_page, edits) =>
+    forgetSolo(edits.flatMap(({ before, after }) => (before && !after ? [before.id] : []))),
+  );
+  const stop = useDesk.subscribe(follow);
+  follow(useDesk.getState());
+  window.addEventListener('pagehide', leave);
+  document.addEventListener('visibilitychange', hide);
+  return () => {
+    leave();
+    stop();
+    stopLayers();
+    window.removeEventListener('pagehide', leave);
+    document.removeEventListener('visibilitychange', hide);
+  };
+}
+
+/** A layer that is gone is not alone any more: it would hide all others, and nobody could tell why. */
+function forgetSolo(goneIds: readonly string[]): void {
+  const { solo } = useDesk.getState();
+  if (solo.length === 0 || goneIds.length === 0) return;
+  const gone = new Set(goneIds);
+  if (solo.some((id) => gone.has(id))) useDesk.setState({ solo: solo.filter((id) => !gone.has(id)) });
+}

@@ -1,0 +1,42 @@
+import { Text, View } from 'react-native';
+import type { SettingsProps } from '../../board/workbench';
+import { useIsWide } from '../../look/useIsWide';
+import { DeliverButton, DeliveryInWords, FileKindSetting, ScaleChoice, WithRoughSwitch } from './FinishSettings';
+
+/** In place of tools, on a phone: the one thing that is done here. */
+export function FinishChips() {
+  const isRoomy = useIsWide();
+  if (isRoomy) return null;
+  return (
+    <View className="grow px-1">
+      <DeliverButton />
+    </View>
+  );
+}
+
+export const FinishLine = () => (
+  <>
+    <FileKindSetting />
+    <ScaleChoice />
+  </>
+);
+
+export function FinishAll({ isWide }: SettingsProps) {
+  if (!isWide)
+    return (
+      <>
+        <WithRoughSwitch />
+        <DeliveryInWords />
+      </>
+    );
+  return (
+    <>
+      <Text className="pt-2 font-sans text-12 text-faint">Deliver</Text>
+      <FileKindSetting />
+      <ScaleChoice />
+      <WithRoughSwitch />
+      <DeliveryInWords />
+      <DeliverButton />
+    </>
+  );
+}

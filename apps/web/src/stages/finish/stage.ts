@@ -1,0 +1,16 @@
+import type { Stage } from '../../board/workbench';
+import { FinishAll, FinishChips, FinishLine } from './FinishBench';
+
+/** The page is delivered. */
+export const FINISH = {
+  id: 'finish',
+  label: 'Finish',
+  key: 'Digit3',
+  tools: [],
+  holds: ['move', 'scrub-zoom'],
+  Chips: FinishChips,
+  hint: 'The page, ready to deliver',
+  Line: FinishLine,
+  Settings: FinishAll,
+  showsPlain: true,
+} as const satisfies Stage;

@@ -1,0 +1,90 @@
+import type { GuideKind } from '@true-nib/core/guides';
+import Combine from 'lucide-react-native/icons/combine';
+import Cuboid from 'lucide-react-native/icons/cuboid';
+import ListTree from 'lucide-react-native/icons/list-tree';
+import Move from 'lucide-react-native/icons/move';
+import Rows from 'lucide-react-native/icons/rows-4';
+import Ruler from 'lucide-react-native/icons/ruler';
+import AlignJustify from 'lucide-react-native/icons/text-align-justify';
+import { useBoard } from '../../board/boardContext';
+import { takeTool, useDesk } from '../../board/desk';
+import { takeDepth } from '../../guiding/frames';
+import { setGuides, useGuides } from '../../guiding/guideStore';
+import { layNext } from '../../guiding/layNext';
+import { Cells } from '../../hand/Chips';
+import { withKey } from '../../keys/keySet';
+import { Chip } from '../../look/Chip';
+import { useIsWide } from '../../look/useIsWide';
+
+const EDGES: readonly GuideKind[] = ['straightedge', 'batten', 'template'];
+const FIELDS: readonly GuideKind[] = ['rails', 'ripples', 'rays', 'echo'];
+const SYMMETRIES: readonly GuideKind[] = ['mirror', 'wheel'];
+
+const isOneOf = (kinds: readonly GuideKind[], kind: GuideKind | undefined): boolean =>
+  kind !== undefined && kinds.includes(kind);
+
+/** The first of some kinds, or the one after `kind`: a chip that is touched again goes on. */
+const nextOf = (kinds: readonly GuideKind[], kind: GuideKind | undefined): GuideKind =>
+  kinds[kind === undefined ? 0 : (kinds.indexOf(kind) + 1) % kinds.length];
+
+/** Guides: move them, lay one down, list them, rake along one. */
+export function GuideChips() {
+  const { session } = useBoard();
+  const tool = useDesk((desk) => desk.tool);
+  const laying = useGuides((state) => state.laying);
+  const isRoomy = useIsWide();
+  return (
+    <Cells>
+      <Chip
+        label="Move"
+        icon={Move}
+        isChosen={tool === 'guide' && !laying}
+        tooltip={withKey('guide')}
+        onPress={() => layNext(undefined)}
+      />
+      <Chip
+        label="Edge"
+        icon={Ruler}
+        isChosen={tool === 'guide' && isOneOf(EDGES, laying)}
+        tooltip="Lay down a straightedge, a batten or a template"
+        onPress={() => layNext(nextOf(EDGES, laying))}
+      />
+      <Chip
+        label="Field"
+        icon={AlignJustify}
+        isChosen={tool === 'guide' && isOneOf(FIELDS, laying)}
+        tooltip="Lay down rails, ripples, rays or an echo"
+        onPress={() => layNext(nextOf(FIELDS, laying))}
+      />
+      <Chip
+        label="Axes"
+        icon={Combine}
+        isChosen={tool === 'guide' && isOneOf(SYMMETRIES, laying)}
+        tooltip="Lay down a mirror or a wheel"
+        onPress={() => layNext(nextOf(SYMMETRIES, laying))}
+      />
+      <Chip
+        label="Depth"
+        icon={Cuboid}
+        isChosen={tool === 'depth'}
+        tooltip={withKey('depth')}
+        onPress={() => takeDepth(session.page, 'frame')}
+      />
+      <Chip
+        label="Rake"
+        icon={Rows}
+        isChosen={tool === 'rake'}
+        tooltip={withKey('rake')}
+        onPress={() => takeTool('rake')}
+      />
+      {!isRoomy && (
+        <Chip
+          label="List"
+          icon={ListTree}
+          tooltip={withKey('guide-list')}
+          onPress={() => setGuides({ isListOpen: true })}
+        />
+      )}
+    </Cells>
+  );
+}

@@ -1,0 +1,23 @@
+import type { LayerEntity } from '@true-nib/core/page';
+import { widthUnder, type Nib } from '@true-nib/core/nib';
+import { recolouredEdits, rubbedEdits } from '@true-nib/core/tools';
+import type { Board } from '../../board/board';
+import type { Gesture } from '../../board/gesture';
+import { beginCutting, linesOf, styledBy, type Cut } from '../../hand/cutting';
+import { newId } from '../../session/ids';
+import { beginMarks } from '../../wash/markHand';
+
+export const recolouring =
+  ({ size, color }: Nib): Cut =>
+  (near, leg, index) =>
+    recolouredEdits(linesOf(near), leg, size / 2, color, newId, styledBy(index));
+
+/** Takes lines or pixels away under the nib itself, as wide as it presses. */
+export function beginClearing(board: Board, layer: LayerEntity, nib: Nib): Gesture {
+  if (layer.medium === 'wash') return beginMarks(board, layer.id, 'Clear', { ...nib, lays: 'clearing' });
+  const cut: Cut = (near, leg, index) => {
+    const width = leg.reduce((sum, { pressure }) => sum + widthUnder(nib, pressure), 0) / leg.length;
+    return rubbedEdits(linesOf(near), leg, width / 2, newId, styledBy(index));
+  };
+  return beginCutting(board, layer.id, 'Clear', nib.size / 2, cut, true);
+}

@@ -1,0 +1,34 @@
+import type { Nib } from '@true-nib/core/nib';
+import { rubbedEdits } from '@true-nib/core/tools';
+import type { Board } from '../../board/board';
+import { useDesk } from '../../board/desk';
+import { calmedGesture, refuse, type Gesture } from '../../board/gesture';
+import { drawnLayer } from '../../board/layerInHand';
+import { beginCutting, linesOf, styledBy } from '../../hand/cutting';
+import { nibInHand, rubSizeFor, useRack } from '../../nibs/rackStore';
+import { zoomOf } from '../../render/view';
+import { newId } from '../../session/ids';
+import { beginMarks } from '../../wash/markHand';
+import { useMend } from '../mend/mendStore';
+
+/** What takes pixels away under a round tip of a size. */
+const rubber = (size: number): Nib => ({
+  ...{ name: 'Rub', size, thinnest: 1, taperIn: 0, taperOut: 0, color: '#000000' },
+  lays: 'clearing',
+});
+
+/** Rubs what it touches of the layer in hand. */
+export function beginRubbing(board: Board): Gesture {
+  const target = drawnLayer(board.session.page, useDesk.getState().layerId);
+  if (typeof target === 'string') return refuse(board.notice, target);
+  const size = rubSizeFor(board.session.page);
+  const { calm } = nibInHand(useRack.getState()).twin;
+  const { cutEnd } = useMend.getState();
+  const rub =
+    target.layer.medium === 'wash'
+      ? beginMarks(board, target.layer.id, 'Rub', rubber(size))
+      : beginCutting(board, target.layer.id, 'Rub', size / 2, (near, leg, index) =>
+          rubbedEdits(linesOf(near), leg, size / 2, newId, styledBy(index), cutEnd),
+        );
+  return calmedGesture(rub, calm, zoomOf(board.picture.view));
+}

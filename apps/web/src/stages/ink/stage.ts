@@ -1,0 +1,24 @@
+import type { Stage } from '../../board/workbench';
+import { selectionSlot } from '../../select/selection';
+import { pathSlot } from './pathTool';
+import { straightOnSlot } from './straightOn';
+import { inkTools } from './tools';
+
+/** Lines are drawn. */
+export const INK = {
+  id: 'ink',
+  label: 'Ink',
+  key: 'Digit2',
+  tools: inkTools,
+  holds: ['free', 'straight-on', 'peek'],
+  keeps: [selectionSlot, straightOnSlot, pathSlot],
+  holdCommands: [
+    {
+      id: 'straight-on',
+      label: 'Straight on from the last line',
+      room: 'Draw',
+      key: 'Digit5',
+      hold: ({ of }, isHeld) => of(straightOnSlot).setHeld(isHeld),
+    },
+  ],
+} as const satisfies Stage;

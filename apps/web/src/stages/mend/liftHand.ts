@@ -1,0 +1,22 @@
+import { liftedEdits } from '@true-nib/core/tools';
+import type { Board } from '../../board/board';
+import { useDesk } from '../../board/desk';
+import { refuse, type Gesture } from '../../board/gesture';
+import { drawnLayer } from '../../board/layerInHand';
+import { beginCutting, type Cut } from '../../hand/cutting';
+import { zoomOf } from '../../render/view';
+
+/** CSS px that a finger can aim at. */
+const FINGER = 22;
+
+/** Lifts what it touches off the layer in hand, whole. */
+export function beginLifting(board: Board): Gesture {
+  const target = drawnLayer(board.session.page, useDesk.getState().layerId);
+  if (typeof target === 'string') return refuse(board.notice, target);
+  if (target.layer.medium === 'wash')
+    return refuse(board.notice, `${target.layer.name} holds pixels, no lines to lift. Rub them, or select and delete.`);
+  const reach = FINGER / zoomOf(board.picture.view);
+  const lift: Cut = (near, leg, index) =>
+    liftedEdits(near, leg[0], leg[leg.length - 1], reach, (entity) => index.shown(entity));
+  return beginCutting(board, target.layer.id, 'Lift', reach, lift, true);
+}
