@@ -44,7 +44,8 @@ module.exports = {
       setupFiles: ['<rootDir>/tests/setup.js'],
       moduleNameMapper: {
         '\\.css$': '<rootDir>/tests/empty.js',
-        // Jest compiles no .mjs; the package ships the same icons as CommonJS.
+        // Jest compiles no .mjs; these packages ship the same as CommonJS.
+        '^(d3-contour|d3-array)$': '<rootDir>/../../node_modules/$1/dist/$1.js',
         '^lucide-react-native/icons/(.*)$': '<rootDir>/../../node_modules/lucide-react-native/dist/cjs/icons/$1.js',
       },
       transformIgnorePatterns: [

@@ -1,6 +1,23 @@
 import { solve, Matrix as Dense } from 'ml-matrix';
 import { PerspectiveCamera, Vector3 } from 'three';
-import { cameraOrThrow, FRAME_PRESETS, framePaths, framePreset, eachGridPiece, type TellPiece, rankingAt, ridingOn, sightFrame, turnedFrame, trackOf, type FrameGrid, type FrameShape, type GuideEntity, type SightedEdge, frameChange } from '@true-nib/core/guides';
+import {
+  cameraOrThrow,
+  FRAME_PRESETS,
+  framePaths,
+  framePreset,
+  eachGridPiece,
+  type TellPiece,
+  rankingAt,
+  ridingOn,
+  sightFrame,
+  turnedFrame,
+  trackOf,
+  type FrameGrid,
+  type FrameShape,
+  type GuideEntity,
+  type SightedEdge,
+  frameChange,
+} from '@true-nib/core/guides';
 import { mapped } from '@true-nib/core/drawn';
 import { tetheredEdits } from '@true-nib/core/tethers';
 import { drawStroke, LiveStroke } from '@true-nib/core/ink';

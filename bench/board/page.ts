@@ -1,3 +1,4 @@
+import { strokeMarks } from '@true-nib/core/drawn';
 import { drawStroke } from '@true-nib/core/ink';
 import type { Nib } from '@true-nib/core/nib';
 import { about, rotation, seededRandom, then, translation, type Matrix } from '@true-nib/core/math';
@@ -133,7 +134,7 @@ async function run(count: number, size: PageSizePx, repeats: number): Promise<Bo
       context.clearRect(0, 0, BOARD.width, BOARD.height);
       context.setTransform(...board.map);
       context.fillStyle = nib.color;
-      for (const stroke of drawn) context.fill(pathOf(stroke, tolerance));
+      for (const mark of drawn.flatMap(strokeMarks)) context.fill(pathOf(mark, tolerance));
     };
     redraw();
     const naive = middle(Array.from({ length: 5 }, () => timed(naiveCanvas, redraw)));

@@ -91,9 +91,7 @@ describe('the table of commands', () => {
       ({
         session,
         hand: { isBusy },
-        path: { takeBack: () => false },
-        depth: { takeBackEdge: () => false },
-        guides: { takeBackMove: () => false },
+        keeps: [{ takeBack: () => false }],
       }) as unknown as Parameters<typeof workbench.run>[1];
     workbench.run('undo', board(true));
     expect(session.undo).not.toHaveBeenCalled();

@@ -5,3 +5,4 @@ globalThis.localStorage = {
   setItem: (key, value) => kept.set(key, value),
   removeItem: (key) => kept.delete(key),
 };
+globalThis.HTMLElement ??= class {};

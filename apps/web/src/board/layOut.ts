@@ -2,16 +2,20 @@ import type { Command, HoldCommand } from './command';
 import { setStage, takeTool } from './desk';
 import { workbench, type Stage } from './workbench';
 
-/** Lays out what there is: the stages, with all their commands, and the commands that belong to none. */
-export function layOut(
-  stages: readonly Stage[],
-  commands: readonly Command[],
-  holdCommands: readonly HoldCommand[],
-): void {
+/** The commands that belong to no stage. */
+interface General {
+  /** What stands before the stages' own in lists, and what stands after them. */
+  readonly first: readonly Command[];
+  readonly last: readonly Command[];
+  readonly holds: readonly HoldCommand[];
+}
+
+/** Lays out what there is: the stages with all their commands, and the commands that belong to none. */
+export function layOut(stages: readonly Stage[], { first, last, holds }: General): void {
   workbench.layOut(
     stages,
-    [...commands, ...stages.flatMap(commandsOf)],
-    [...holdCommands, ...stages.flatMap((stage) => stage.holdCommands ?? [])],
+    [...first, ...stages.flatMap(commandsOf), ...last],
+    [...holds, ...stages.flatMap((stage) => stage.holdCommands ?? [])],
   );
 }
 

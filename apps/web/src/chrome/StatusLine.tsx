@@ -12,8 +12,8 @@ export function StatusLine() {
   const { zoom, turn } = useDesk(useShallow(({ zoom, turn }) => ({ zoom, turn })));
   const keys = useKeySet();
   const { stage } = useInHand();
-  const holds = workbench.holdCommands
-    .filter(({ id }) => stage?.holds.includes(id))
+  const holds = (stage?.holds ?? [])
+    .flatMap((wanted) => workbench.holdCommands.filter(({ id }) => id === wanted))
     .flatMap(({ id, label }) => {
       const key = keyIn(keys, id);
       return key === undefined ? [] : [`${keyInWords(key)}: ${label.toLowerCase()}`];

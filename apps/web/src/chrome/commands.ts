@@ -52,10 +52,14 @@ function tellHand(board: Board, name: 'hidden' | 'locked', words: readonly [on: 
   if (layer) tellLayers(board, [layer.id], `${words[layer[name] ? 1 : 0]} ${layer.name}`, { [name]: !layer[name] });
 }
 
-/** The commands that belong to no stage. */
-export const generalCommands: readonly Command[] = [
+/** Back and forth in time. */
+export const historyCommands: readonly Command[] = [
   { id: 'undo', label: 'Undo', room: 'Draw', key: '$mod+z', run: undo },
   { id: 'redo', label: 'Redo', room: 'Draw', key: '$mod+Shift+z', also: ['$mod+y'], run: redo },
+];
+
+/** The commands that belong to no stage. */
+export const generalCommands: readonly Command[] = [
   { id: 'thinner', label: 'Smaller', room: 'Draw', key: 'KeyA', run: () => resize(1 / 1.12) },
   { id: 'thicker', label: 'Larger', room: 'Draw', key: 'KeyS', run: () => resize(1.12) },
   { id: 'calm', label: 'Calm on or off', room: 'Draw', key: 'KeyD', run: () => toggleCalm() },

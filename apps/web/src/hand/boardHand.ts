@@ -42,7 +42,7 @@ export class BoardHand implements Hand {
 
   constructor(
     private readonly element: HTMLElement,
-    private readonly board: Board,
+    private readonly board: Omit<Board, 'hand'>,
   ) {
     this.view = new ViewHand(board, () => this.isBusy);
     this.pageMove = new PageMove(this.view);
@@ -185,7 +185,7 @@ export class BoardHand implements Hand {
     // While the pen draws, a finger on an edge or a tag takes hold of it; anywhere else it moves the page.
     if (event.pointerType === 'touch' && desk.penSeen && !desk.fingerDraws)
       return stage.begin ? undefined : firstOf(this.board.keeps, (keep) => keep.hold?.(press));
-    const board = { ...this.board, notice: press.notice };
+    const board: Board = { ...this.board, hand: this, notice: press.notice };
     const tool = event.button === ERASER_END ? workbench.tools.find((one) => one.isEraserEnd) : undefined;
     const own = () =>
       stage.begin && !tool ? stage.begin(board, press) : (tool ?? workbench.tool(desk.tool))?.begin(board, press);

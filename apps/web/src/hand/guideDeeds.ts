@@ -1,3 +1,4 @@
+import { seedNow } from '../base/seed';
 import {
   outlines,
   type GuideEntity,
@@ -16,7 +17,6 @@ import type { Board } from '../board/board';
 import { withCopies } from '../guiding/bearing';
 import { nibFor } from '../nibs/rackStore';
 import { layDown } from './layDown';
-import { seedNow } from '../stages/ink/strokeHand';
 
 /** The outlines of a template or of a plane shape, inked. */
 export const outlineStrokes = (id: EntityId, shape: TemplateShape | PlaneShape, nib: Nib): Stroke[] =>

@@ -5,8 +5,9 @@ import type { EntityId } from '@true-nib/core/kind';
 import { useDesk } from '../board/desk';
 import { asSeen, hiddenInWords, layerInHand } from '../board/layerInHand';
 import type { Board } from '../board/board';
-import { useMend, type MendReach } from '../stages/mend/mendStore';
 
+/** Which layers' lines are cut, and stop others: the one in hand, all Ink layers, or those chosen in the stack. */
+export type MendReach = 'layer' | 'inks' | 'chosen';
 /** CSS px that a hand may miss a line or a mark by: a finger's. */
 export const FINGER = 22;
 
@@ -21,7 +22,7 @@ export interface Reached {
  * The layers that are reached, or why there are none, in a sentence. Locked and hidden layers never change; what is hidden
  * is not met either.
  */
-export function reachedLayers(page: Page, reach: MendReach = useMend.getState().reach): Reached | string {
+export function reachedLayers(page: Page, reach: MendReach): Reached | string {
   const { layerId, chosenLayers } = useDesk.getState();
   const inHand = layerInHand(page, layerId);
   if (reach === 'layer' || reach === 'chosen') {

@@ -29,14 +29,9 @@ export function openBoard(ground: HTMLElement, session: PageSession, picture: Bo
     held.set(slot, opened);
     return opened;
   };
-  // What the hand needs of the board it asks for at the first pointer.
-  const board: Board = {
-    ...{ picture, session, keeps, of, notice: say },
-    get hand() {
-      return hand;
-    },
-  };
-  const hand = new BoardHand(ground, board);
+  const under = { picture, session, keeps, of, notice: say };
+  const hand = new BoardHand(ground, under);
+  const board: Board = { ...under, hand };
   keeps.push(...workbench.stages.flatMap((stage) => (stage.keeps ?? []).map(of)));
   const stop = followDesk(board);
   return {

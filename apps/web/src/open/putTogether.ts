@@ -1,6 +1,6 @@
 import { layOut } from '../board/layOut';
-import { generalCommands, generalHolds } from '../chrome/commands';
+import { generalCommands, generalHolds, historyCommands } from '../chrome/commands';
 import { STAGES } from '../stages';
 
 // The app is put together here, before its first screen is drawn.
-layOut(STAGES, generalCommands, generalHolds);
+layOut(STAGES, { first: historyCommands, last: generalCommands, holds: generalHolds });

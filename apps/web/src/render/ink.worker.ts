@@ -14,7 +14,7 @@ import { breath } from '../base/breath';
 import type { StackLook } from './stackLook';
 import { hasInk, InkDesk, unpackedList, type FirstLook } from './inkDesk';
 import type { PictureOfInks } from './keptPicture';
-import type { WashDeed } from './washSurface';
+import type { WashDeed } from './washDeed';
 import { WashWork, type AreaQuery, type ReworkedTile, type SelectedArea, type TakenPixels } from './washWork';
 
 let desk: InkDesk | undefined;

@@ -1,4 +1,5 @@
-import { growBox, type Box, type Matrix3x3 } from '@true-nib/core/math';
+import type { WashDeed } from './washDeed';
+import { growBox, type Box } from '@true-nib/core/math';
 import { tileBox } from '@true-nib/core/page';
 import type { EntityId } from '@true-nib/core/kind';
 import type { Joining } from '@true-nib/core/select';
@@ -9,15 +10,6 @@ import type { AreaQuery, ReworkedTile, SelectedArea, TakenPixels } from './washW
 
 /** Where a tile's bytes come from: the outbox or the server. */
 export type TileBytes = (blob: string) => Promise<Blob>;
-
-/** What is done to the pixels of wash layers, as a worker can do it. */
-export type WashDeed =
-  | { readonly deed: 'marks'; readonly ids: readonly EntityId[] }
-  | { readonly deed: 'fill'; readonly color: string }
-  | { readonly deed: 'clear' }
-  | { readonly deed: 'move'; readonly map: Matrix3x3; readonly targetId: EntityId }
-  | { readonly deed: 'paste'; readonly taken: TakenPixels }
-  | { readonly deed: 'merge'; readonly layerIds: readonly EntityId[] };
 
 interface Ground {
   readonly worker: InkWorker;

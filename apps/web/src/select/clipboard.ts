@@ -1,7 +1,6 @@
 import { bareOf, holdOf, mapped, type DrawnEntity } from '@true-nib/core/drawn';
 import { drawnToSvg, svgToDrawn } from '@true-nib/core/formats';
 import { translation, projectiveOf } from '@true-nib/core/math';
-import type { Stroke, StrokeEntity } from '@true-nib/core/stroke';
 import { ordersBetween, type PageSize } from '@true-nib/core/page';
 import { PageError } from '@true-nib/core/gate';
 import type { EntityId } from '@true-nib/core/kind';
@@ -103,10 +102,4 @@ export function besides(entities: readonly DrawnEntity[], size: PageSize): Drawn
 export function laidOn(entities: readonly DrawnEntity[], layerId: EntityId, top: string | undefined): DrawnEntity[] {
   const orders = ordersBetween(top, undefined, entities.length);
   return entities.map((entity, k) => ({ ...entity, id: newId(), layerId, order: orders[k] }));
-}
-
-/** Strokes as new entities on top of a layer. */
-export function asEntities(strokes: readonly Stroke[], layerId: EntityId, top: string | undefined): StrokeEntity[] {
-  const orders = ordersBetween(top, undefined, strokes.length);
-  return strokes.map((stroke, k) => ({ kind: 'stroke', id: newId(), layerId, order: orders[k], ...stroke }));
 }

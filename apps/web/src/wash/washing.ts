@@ -2,7 +2,7 @@ import { draftChange, find, washEdits, washTileId, WASH_TYPE, type Change, type 
 import type { EntityId } from '@true-nib/core/kind';
 import type { StrokeEntity } from '@true-nib/core/stroke';
 import type { Board, PageSlot } from '../board/board';
-import type { WashDeed } from '../render/washSurface';
+import type { WashDeed } from '../render/washDeed';
 import type { ReworkedTile } from '../render/washWork';
 
 /** What other tabs have changed meanwhile is painted on once more. */

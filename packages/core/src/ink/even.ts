@@ -1,5 +1,5 @@
 import { clamp } from '../math';
-import type { HandCalmer } from './calm';
+import type { HandCalmer } from './handCalmer';
 
 const AXES = 3;
 /**

@@ -1,4 +1,5 @@
 export * from './calm';
+export type { HandCalmer } from './handCalmer';
 export * from './liveStroke';
 export * from './outline';
 export * from './recalm';

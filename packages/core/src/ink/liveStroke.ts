@@ -11,7 +11,8 @@ import {
 } from '../hand';
 import { profiled, taperAt, widthUnder, type Nib } from '../nib';
 import type { Stroke } from '../stroke';
-import { CALM_ROOM, calmerFor, calmSlack, type HandCalmer } from './calm';
+import { CALM_ROOM, calmerFor, calmSlack } from './calm';
+import type { HandCalmer } from './handCalmer';
 import { HandWeight } from './weight';
 
 /** How far the spine may stray from the calmed hand, screen px at 100 % and above, page px below. */

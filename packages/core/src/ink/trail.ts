@@ -1,4 +1,4 @@
-import type { HandCalmer } from './calm';
+import type { HandCalmer } from './handCalmer';
 
 const AXES = 3;
 

@@ -13,6 +13,7 @@ export * from './layerStyle';
 export * from './merge';
 export * from './names';
 export * from './page';
+export * from './paper';
 export * from './stack';
 export * from './units';
 export * from './wash';

@@ -1,7 +1,6 @@
 import { generateKeyBetween, generateNKeysBetween } from 'fractional-indexing';
 import type { EntityId } from '../kind';
 import { isKind, type EntityKind, type EntityOf } from './kinds';
-import { draftChange, type Change } from './change';
 import { EntityMap } from './entityMap';
 import { checkSize, sizeOf, type PageFormat, type PageSize } from './format';
 
@@ -44,19 +43,3 @@ export const orderBetween = (below: string | undefined, above: string | undefine
 /** `count` keys in rising order, above the key `below` and below `above`. */
 export const ordersBetween = (below: string | undefined, above: string | undefined, count: number): string[] =>
   generateNKeysBetween(below ?? null, above ?? null, count);
-
-const PAPER_ID = 'paper';
-/** The paper of a page on which no other was laid. */
-export const WHITE_PAPER = '#ffffff';
-
-/** The colour that the page lies on, `#rrggbb`; null for none. */
-export function paperOf(page: Page): string | null {
-  const paper = find(page, 'paper', PAPER_ID);
-  return paper ? paper.color : WHITE_PAPER;
-}
-
-/** Lays other paper under the page; null for none. */
-export function layPaper(page: Page, color: string | null): Change {
-  const before = find(page, 'paper', PAPER_ID) ?? null;
-  return draftChange('Paper', [{ before, after: { kind: 'paper', id: PAPER_ID, color } }]);
-}

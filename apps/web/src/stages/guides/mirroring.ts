@@ -1,3 +1,4 @@
+import { asEntities } from '../../board/asEntities';
 import type { FoldShape } from '@true-nib/core/guides';
 import { isKind, type Edit } from '@true-nib/core/page';
 import type { Stroke } from '@true-nib/core/stroke';
@@ -5,7 +6,6 @@ import type { Board } from '../../board/board';
 import { useDesk } from '../../board/desk';
 import { drawnLayer } from '../../board/layerInHand';
 import { mirroredInDepth } from '../../guiding/bearing';
-import { asEntities } from '../../select/clipboard';
 import { selectionSlot } from '../../select/selection';
 
 /** The selected lines without what makes each of them one line of the page. */

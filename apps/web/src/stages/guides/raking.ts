@@ -1,3 +1,5 @@
+import { asEntities } from '../../board/asEntities';
+import { seedNow } from '../../base/seed';
 import { selectionSlot } from '../../select/selection';
 import { flattenSpine } from '@true-nib/core/curve';
 import { actsOn, isField, type GuideEntity } from '@true-nib/core/guides';
@@ -8,8 +10,6 @@ import { drawnLayer, layerInHand } from '../../board/layerInHand';
 import { refuse, type Gesture } from '../../board/gesture';
 import type { Board } from '../../board/board';
 import { nibFor } from '../../nibs/rackStore';
-import { asEntities } from '../../select/clipboard';
-import { seedNow } from '../ink/strokeHand';
 import { withCopies } from '../../guiding/bearing';
 import { guideInHand, useGuides } from '../../guiding/guideStore';
 import { guidesOf } from '../../guiding/layGuide';

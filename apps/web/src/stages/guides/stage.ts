@@ -11,7 +11,7 @@ export const guidesStage = <const T extends readonly Tool[]>(inDepth: T, keeps: 
     id: 'guides',
     label: 'Guides',
     tools: [...guideTools, ...inDepth],
-    holds: ['move', 'scrub-zoom', 'peek'],
+    holds: ['peek', 'move', 'scrub-zoom'],
     keeps: [guideSlot, ...keeps],
     forget() {
       setGuides({ guideId: undefined, laying: undefined, awakeSet: undefined });

@@ -1,3 +1,4 @@
+import { seedNow } from '../../base/seed';
 import { nearestOnSpine, type SpinePlace } from '@true-nib/core/curve';
 import { apply, distance, type Point } from '@true-nib/core/math';
 import {
@@ -27,7 +28,6 @@ import { straightWay, withCopies } from '../../guiding/bearing';
 import { refuse, type Gesture, type Modifiers } from '../../board/gesture';
 import { drawnLayer, layerInHand } from '../../board/layerInHand';
 import { nibFor } from '../../nibs/rackStore';
-import { seedNow } from './strokeHand';
 import { layDown } from '../../hand/layDown';
 
 /** CSS px that a hand may miss a node or the line by. */

@@ -1,3 +1,4 @@
+import { seedNow } from '../../base/seed';
 import { inFrame, onPlane, planeHomography, seenCourse } from '@true-nib/core/guides';
 import { distance, type Point } from '@true-nib/core/math';
 import { inked } from '@true-nib/core/stroke';
@@ -20,7 +21,6 @@ import { actingFrame, type FrameGuide } from '../../guiding/frames';
 import { drawnLayer } from '../../board/layerInHand';
 import { refuse, type Gesture, type Modifiers } from '../../board/gesture';
 import { nibFor } from '../../nibs/rackStore';
-import { seedNow } from './strokeHand';
 import { layDown } from '../../hand/layDown';
 
 type DraggedKind = Exclude<ShapeKind, 'poly-line'>;

@@ -1,3 +1,4 @@
+import { seedNow } from '../../base/seed';
 import { TOW_PAUSE, type LiveStroke } from '@true-nib/core/ink';
 import { type Calm, packSamples, type PenSample } from '@true-nib/core/hand';
 import { apply, scaleOf, type Point } from '@true-nib/core/math';
@@ -66,9 +67,6 @@ export function beginStroke(board: Board): Gesture {
     },
   };
 }
-
-/** A seed for the grain of a broken edge: it is kept with the stroke. */
-export const seedNow = (): number => Math.floor(Math.random() * 0xffffffff);
 
 function showSlack({ picture }: Board, live: LiveStroke, pen: Point): void {
   const { slack } = live;

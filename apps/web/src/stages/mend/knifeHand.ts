@@ -10,7 +10,7 @@ import { linesNear, reachedLayers } from '../../hand/reach';
 /** A loop that cuts away what lies inside it, or outside of it, from the lines it goes over. */
 export function beginKnife(board: Board): Gesture {
   const { session, picture, notice } = board;
-  const reached = reachedLayers(session.page);
+  const reached = reachedLayers(session.page, useMend.getState().reach);
   if (typeof reached === 'string') return refuse(notice, reached);
   const loop: Point[] = [];
   return {

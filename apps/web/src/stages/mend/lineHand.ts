@@ -96,7 +96,7 @@ function beginChange(
 /** Pulls the nearest line, and those beside it where that is asked for. */
 export function beginTug(board: Board, at: Point): Gesture {
   const { session, picture, notice } = board;
-  const reached = reachedLayers(session.page);
+  const reached = reachedLayers(session.page, useMend.getState().reach);
   if (typeof reached === 'string') return refuse(notice, reached);
   const { tug: settings } = useMend.getState();
   const reach = { radius: settings.radius, falloff: settings.falloff / 100, isPinned: settings.isPinned };
@@ -125,7 +125,7 @@ export function beginTug(board: Board, at: Point): Gesture {
 /** Draws a part of the nearest line again. */
 export function beginRetrace(board: Board, at: Point): Gesture {
   const { session, picture, notice } = board;
-  const reached = reachedLayers(session.page);
+  const reached = reachedLayers(session.page, useMend.getState().reach);
   if (typeof reached === 'string') return refuse(notice, reached);
   const reach = fingerOf(board);
   const near = lineAt(board, reached, at, reach);
@@ -150,7 +150,7 @@ export function beginRetrace(board: Board, at: Point): Gesture {
 /** Draws the weight of the nearest line again. */
 export function beginReweigh(board: Board, at: Point): Gesture {
   const { session, picture, notice } = board;
-  const reached = reachedLayers(session.page);
+  const reached = reachedLayers(session.page, useMend.getState().reach);
   if (typeof reached === 'string') return refuse(notice, reached);
   const reach = fingerOf(board);
   const near = lineAt(board, reached, at, reach);
@@ -179,7 +179,7 @@ interface Swelling {
 /** Brings what passes under the brush towards one width. */
 export function beginSwell(board: Board): Gesture {
   const { session, picture, notice } = board;
-  const reached = reachedLayers(session.page);
+  const reached = reachedLayers(session.page, useMend.getState().reach);
   if (typeof reached === 'string') return refuse(notice, reached);
   const { swell: settings } = useMend.getState();
   /** Lines under the brush, and the width that each is to be kept with: what is striven for is the width that is seen. */

@@ -1,8 +1,7 @@
+import type { MendReach } from '../../hand/reach';
 import type { NibProfile } from '@true-nib/core/nib';
 import { keptStore } from '../../base/keptStore';
 
-/** Which layers' lines are cut, and stop others: the one in hand, all Ink layers, or those chosen in the stack. */
-export type MendReach = 'layer' | 'inks' | 'chosen';
 /** Which lines a deed over many is done to. */
 export type MendScope = 'selection' | 'layer' | 'page';
 

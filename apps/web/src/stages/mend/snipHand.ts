@@ -40,7 +40,7 @@ export class SnipHand {
   begin(at: Point): Gesture {
     const { board } = this;
     const { picture, session, notice } = board;
-    const reached = reachedLayers(session.page);
+    const reached = reachedLayers(session.page, useMend.getState().reach);
     if (typeof reached === 'string') return refuse(notice, reached);
     const snipper = this.make(reached);
     const first = snipper.under(at, this.reach);
@@ -99,7 +99,7 @@ export class SnipHand {
     const { page } = this.board.session;
     const key = [page, useMend.getState(), useDesk.getState()];
     if (!this.seen || this.seen.key.some((one, k) => one !== key[k])) {
-      const reached = reachedLayers(page);
+      const reached = reachedLayers(page, useMend.getState().reach);
       this.seen = { key, snipper: typeof reached === 'string' ? undefined : this.make(reached) };
     }
     return this.seen.snipper;
