@@ -49,7 +49,7 @@ module.exports = {
         '^lucide-react-native/icons/(.*)$': '<rootDir>/../../node_modules/lucide-react-native/dist/cjs/icons/$1.js',
       },
       transformIgnorePatterns: [
-        '/node_modules/(?!(.pnpm|react-native|@react-native|@react-native-community|expo|@expo|@expo-google-fonts|react-navigation|@react-navigation|native-base|nativewind|react-native-css-interop|lucide-react-native|fractional-indexing|fast-xml-parser|idb|rbush|flatbush|flatqueue|quickselect|tinykeys|msgpackr|fflate|wcag-contrast|relative-luminance|@true-nib))',
+        '/node_modules/(?!(.pnpm|react-native|@react-native|@react-native-community|expo|@expo|@expo-google-fonts|react-navigation|@react-navigation|native-base|nativewind|react-native-css-interop|lucide-react-native|fractional-indexing|fast-xml-parser|idb|rbush|flatbush|flatqueue|quickselect|tinykeys|msgpackr|fflate|standard-navigation|wcag-contrast|relative-luminance|@true-nib))',
       ],
     },
   ],

@@ -1,5 +1,6 @@
 // The whole proof: format, lint with the floors, types, dead code, units, build, stories in a browser.
 // Ends with a line "N passed, N failed"; every check and every test counts as one.
+import { Buffer } from 'node:buffer';
 import { spawn, spawnSync } from 'node:child_process';
 import { mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';

@@ -1,6 +1,5 @@
 import { router } from 'expo-router';
-import { Button } from '../look/Button';
-import { Empty } from '../look/Empty';
+import { Button, Empty } from '../look';
 
 export default function NotFound() {
   return (

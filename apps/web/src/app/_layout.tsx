@@ -6,10 +6,10 @@ import { Stack } from 'expo-router';
 import { useState } from 'react';
 import { View } from 'react-native';
 import { SafeAreaProvider } from 'react-native-safe-area-context';
-import { NoticeLine } from '../look/NoticeLine';
+import { NoticeLine } from '../look';
 import '../look/global.css';
 
-export { Broken as ErrorBoundary } from '../look/Broken';
+export { Broken as ErrorBoundary } from '../look';
 
 export default function Layout() {
   // Words wait for their letters; the page does not.

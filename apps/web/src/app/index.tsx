@@ -1,2 +1,2 @@
-export { Broken as ErrorBoundary } from '../look/Broken';
-export { ShelfScreen as default } from '../shelf/ShelfScreen';
+export { Broken as ErrorBoundary } from '../look';
+export { ShelfScreen as default } from '../shelf';

@@ -1,7 +1,7 @@
 import { ordersBetween } from '@true-nib/core/page';
 import type { EntityId } from '@true-nib/core/kind';
 import type { Stroke, StrokeEntity } from '@true-nib/core/stroke';
-import { newId } from '../session/ids';
+import { newId } from '../session';
 
 /** Strokes as new entities on top of a layer. */
 export function asEntities(strokes: readonly Stroke[], layerId: EntityId, top: string | undefined): StrokeEntity[] {

@@ -1,7 +1,6 @@
 import type { Point } from '@true-nib/core/math';
-import type { BoardPicture } from '../render/boardPicture';
-import type { View } from '../render/view';
-import type { PageSession } from '../session/pageSession';
+import type { BoardPicture, View } from '../render';
+import type { PageSession } from '../session';
 import type { Desk } from './deskState';
 import type { Gesture, Modifiers } from './gesture';
 

@@ -1,6 +1,6 @@
 import { createContext, use, useSyncExternalStore } from 'react';
 import type { Page } from '@true-nib/core/page';
-import type { SessionState } from '../session/pageSession';
+import type { SessionState } from '../session';
 import type { Board, PageSlot } from './board';
 
 export const BoardContext = createContext<Board | undefined>(undefined);

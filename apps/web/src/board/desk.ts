@@ -1,5 +1,5 @@
 import type { EntityId } from '@true-nib/core/kind';
-import { keptStore } from '../base/keptStore';
+import { keptStore } from '../base';
 import type { Desk } from './deskState';
 import { workbench } from './workbench';
 

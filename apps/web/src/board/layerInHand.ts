@@ -10,8 +10,8 @@ import {
   type StackNode,
 } from '@true-nib/core/page';
 import type { EntityId } from '@true-nib/core/kind';
-import { isShownUnder } from '../render/stackLook';
-import { newId } from '../session/ids';
+import { isShownUnder } from '../render';
+import { newId } from '../session';
 import { useDesk } from './desk';
 
 /** A layer as the board shows it: hidden, too, when it is out of sight because others are alone. */

@@ -1,12 +1,10 @@
 import FollowsCurve from 'lucide-react-native/icons/spline-pointer';
 import { Pressable, Text } from 'react-native';
 import { useShallow } from 'zustand/react/shallow';
-import { Icon } from '../look/Icon';
-import { web } from '../look/web';
-import { useBoard } from '../board/boardContext';
-import { workbench } from '../board/workbench';
-import { withKey } from '../keys/keySet';
-import { useGuides } from '../guiding/guideStore';
+import { Icon, web } from '../look';
+import { useBoard, workbench } from '../board';
+import { withKey } from '../keys';
+import { useGuides } from '../guiding';
 
 /** The one switch for all guides: lines follow them, or are free. What bears the line under way is said here too. */
 export function GuidedSwitch({ isRoomy }: { readonly isRoomy: boolean }) {

@@ -1,8 +1,7 @@
 import { apply, boxOfPoints, invert, type Point } from '@true-nib/core/math';
 import { useEffect, useRef } from 'react';
-import { isTall, panned, toScreen } from '../render/view';
-import { useBoard } from '../board/boardContext';
-import { useDesk } from '../board/desk';
+import { isTall, panned, toScreen } from '../render';
+import { useBoard, useDesk } from '../board';
 
 const HEIGHT = 260;
 const REST_MS = 900;

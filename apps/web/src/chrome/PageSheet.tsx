@@ -1,4 +1,4 @@
-import { inThousands } from '../base/inThousands';
+import { inThousands } from '../base';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { printsWell, PRINTABLE_SHORT_SIDE, pxToMm } from '@true-nib/core/page';
 import Maximize from 'lucide-react-native/icons/maximize';
@@ -14,17 +14,10 @@ import Search from 'lucide-react-native/icons/search';
 import type { LucideIcon } from 'lucide-react-native';
 import { useState } from 'react';
 import { Text, View } from 'react-native';
-import { rename, type PageCard } from '../api/shelf';
-import { Button } from '../look/Button';
-import { Chip } from '../look/Chip';
-import { Field } from '../look/Field';
-import { sayError } from '../look/notices';
-import { Sheet } from '../look/Sheet';
-import { Switch } from '../look/Switch';
-import { useBoard } from '../board/boardContext';
-import { workbench } from '../board/workbench';
-import { withKey } from '../keys/keySet';
-import { useDesk } from '../board/desk';
+import { rename, type PageCard } from '../api';
+import { Button, Chip, Field, sayError, Sheet, Switch } from '../look';
+import { useBoard, workbench, useDesk } from '../board';
+import { withKey } from '../keys';
 import { useShallow } from 'zustand/react/shallow';
 
 const VIEWS: readonly (readonly { readonly id: string; readonly label: string; readonly icon: LucideIcon }[])[] = [

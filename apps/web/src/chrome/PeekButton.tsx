@@ -1,10 +1,9 @@
 import Eye from 'lucide-react-native/icons/eye';
 import EyeOff from 'lucide-react-native/icons/eye-off';
 import { Pressable } from 'react-native';
-import { Icon } from '../look/Icon';
-import { web } from '../look/web';
-import { withKey } from '../keys/keySet';
-import { useDesk } from '../board/desk';
+import { Icon, web } from '../look';
+import { withKey } from '../keys';
+import { useDesk } from '../board';
 
 const peek = (peeking: boolean) => useDesk.setState({ peeking });
 

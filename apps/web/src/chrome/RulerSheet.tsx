@@ -1,7 +1,6 @@
 import { Text, View } from 'react-native';
-import { ScrubNumber } from '../look/ScrubNumber';
-import { Sheet } from '../look/Sheet';
-import { useDesk } from '../board/desk';
+import { ScrubNumber, Sheet } from '../look';
+import { useDesk } from '../board';
 
 /** Mm that the drawn ruler is long. */
 const LENGTH = 70;

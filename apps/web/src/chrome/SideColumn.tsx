@@ -1,14 +1,11 @@
 import ChevronRight from 'lucide-react-native/icons/chevron-right';
 import Layers from 'lucide-react-native/icons/layers';
 import { Pressable, ScrollView, Text, View } from 'react-native';
-import { IconButton } from '../look/Button';
-import { Icon } from '../look/Icon';
-import { web } from '../look/web';
-import { useIsLying } from '../look/useIsWide';
-import { useDesk } from '../board/desk';
-import { GuideList } from '../stages/guides/GuideList';
-import { withKey } from '../keys/keySet';
-import { StackPanel } from '../stack/StackPanel';
+import { IconButton, Icon, web, useIsLying } from '../look';
+import { useDesk } from '../board';
+import { GuideList } from '../stages/guides';
+import { withKey } from '../keys';
+import { StackPanel } from '../stack';
 
 interface SideColumnProps {
   /** The room is kept while the page opens, so that it never moves on its own. */

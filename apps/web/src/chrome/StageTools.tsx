@@ -1,6 +1,5 @@
-import { useDesk } from '../board/desk';
-import { workbench } from '../board/workbench';
-import { ToolChips } from '../hand/Chips';
+import { useDesk, workbench } from '../board';
+import { ToolChips } from '../hand';
 
 /** The few tools of the stage one is in. */
 export function StageTools() {

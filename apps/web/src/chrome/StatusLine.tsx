@@ -1,10 +1,8 @@
 import { Text, View } from 'react-native';
 import { useShallow } from 'zustand/react/shallow';
-import { inThousands } from '../base/inThousands';
-import { useDesk } from '../board/desk';
-import { workbench } from '../board/workbench';
-import { keyInWords } from '../keys/keyNames';
-import { keyIn, useKeySet } from '../keys/keySet';
+import { inThousands } from '../base';
+import { useDesk, workbench } from '../board';
+import { keyInWords, keyIn, useKeySet } from '../keys';
 import { useInHand } from './useInHand';
 
 /** Under the page of a wide screen: what the tool in hand will do next, how the page lies, and the keys to hold. */

@@ -1,9 +1,8 @@
 import { Pressable, Text, View } from 'react-native';
 import Svg, { Path } from 'react-native-svg';
-import { web } from '../look/web';
-import { withKey } from '../keys/keySet';
-import { setStage, useDesk } from '../board/desk';
-import { workbench } from '../board/workbench';
+import { web } from '../look';
+import { withKey } from '../keys';
+import { setStage, useDesk, workbench } from '../board';
 
 /** CSS px between two knots of the upright thread. */
 const STEP = 56;

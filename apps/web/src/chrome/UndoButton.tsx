@@ -2,11 +2,9 @@ import { clamp } from '@true-nib/core/math';
 import Undo2 from 'lucide-react-native/icons/undo-2';
 import { useRef, useState } from 'react';
 import { Text, View, type GestureResponderEvent } from 'react-native';
-import { Icon } from '../look/Icon';
-import { web } from '../look/web';
-import { useBoard, useSessionState } from '../board/boardContext';
-import { workbench } from '../board/workbench';
-import { withKey } from '../keys/keySet';
+import { Icon, web } from '../look';
+import { useBoard, useSessionState, workbench } from '../board';
+import { withKey } from '../keys';
 
 /** CSS px of a sideways drag for one step of the history. */
 const STEP = 16;

@@ -1,15 +1,22 @@
 import { PLAIN_STYLE } from '@true-nib/core/nib';
-import { say } from '../look/notices';
-import { fitted, fittedToWidth, fitZoom, turnOf } from '../render/view';
-import type { Board, PageKeep } from '../board/board';
-import type { Command, HoldCommand } from '../board/command';
-import { borrowTool, giveBack, togglePage, toolInHand, useDesk } from '../board/desk';
-import type { DeskSheet } from '../board/deskState';
-import { layerInHand } from '../board/layerInHand';
-import { workbench } from '../board/workbench';
-import { toggleGuided, setGuides } from '../guiding/guideStore';
-import { toggleCalm } from '../nibs/rackStore';
-import { resizeNib } from '../nibs/takeNib';
+import { say } from '../look';
+import { fitted, fittedToWidth, fitZoom, turnOf } from '../render';
+import {
+  type Board,
+  type PageKeep,
+  type Command,
+  type HoldCommand,
+  borrowTool,
+  giveBack,
+  togglePage,
+  toolInHand,
+  useDesk,
+  type DeskSheet,
+  layerInHand,
+  workbench,
+} from '../board';
+import { toggleGuided, setGuides } from '../guiding';
+import { toggleCalm, resizeNib } from '../nibs';
 import {
   addLayer,
   deleteChosen,
@@ -19,7 +26,7 @@ import {
   tellLayers,
   toggleSolo,
   walkStack,
-} from '../stack/layerCommands';
+} from '../stack';
 
 const TURN_STEP = Math.PI / 12;
 const PAN_STEP = 80;

@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react';
-import { useDesk } from '../board/desk';
+import { useDesk } from '../board';
 
 /** Quick dabs leave the bench where it is; after a line it waits for the next one before it comes back. */
 const FOLD_MS = 140;

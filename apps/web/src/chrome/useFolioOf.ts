@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import { fetchFolio } from '../api/shelf';
+import { fetchFolio } from '../api';
 
 /** The folio that the open page lies in. */
 export const useFolioOf = (folioId: string) =>

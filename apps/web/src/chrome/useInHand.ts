@@ -1,6 +1,5 @@
 import { useShallow } from 'zustand/react/shallow';
-import { useDesk } from '../board/desk';
-import { workbench, type Stage, type Tool } from '../board/workbench';
+import { useDesk, workbench, type Stage, type Tool } from '../board';
 
 /** The stage one is in, and the tool in hand. */
 export function useInHand(): { readonly stage: Stage | undefined; readonly tool: Tool | undefined } {

@@ -1,8 +1,8 @@
 import { useEffect } from 'react';
-import { request } from '../api/request';
-import type { BoardPicture } from '../render/boardPicture';
-import type { PageSession } from '../session/pageSession';
-import { useBoard } from '../board/boardContext';
+import { request } from '../api';
+import type { BoardPicture } from '../render';
+import type { PageSession } from '../session';
+import { useBoard } from '../board';
 
 const REST_MS = 2_500;
 const WIDTH = 320;

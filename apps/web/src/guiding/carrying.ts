@@ -3,9 +3,9 @@ import { find, ofKind, type Edit, type Page } from '@true-nib/core/page';
 import { PageError } from '@true-nib/core/gate';
 import type { EntityId } from '@true-nib/core/kind';
 import type { GuideEntity, GuideShape } from '@true-nib/core/guides';
-import { breath } from '../base/breath';
-import { say } from '../look/notices';
-import type { Board } from '../board/board';
+import { breath } from '../base';
+import { say } from '../look';
+import type { Board } from '../board';
 import { useDepth } from './depthStore';
 
 /** Tethered lines beyond which they are carried beside the main thread, and shown by their courses alone until then. */

@@ -1,6 +1,6 @@
 import type { Following } from '@true-nib/core/tethers';
 import type { FrameReach, FramePlane, FrameWay, SightedEdge } from '@true-nib/core/guides';
-import { keptStore } from '../base/keptStore';
+import { keptStore } from '../base';
 
 /** The picture that the next drag lays on a plane. */
 export interface HeldPicture {

@@ -1,11 +1,9 @@
 import { actsOn, type Seen, type FrameShape, type GuideEntity } from '@true-nib/core/guides';
 import { find, type Page } from '@true-nib/core/page';
 import type { EntityId } from '@true-nib/core/kind';
-import { takeTool, useDesk } from '../board/desk';
+import { takeTool, useDesk, layerInHand, type Board } from '../board';
 import { guidesOf } from './layGuide';
 import { setGuides, useGuides } from './guideStore';
-import { layerInHand } from '../board/layerInHand';
-import type { Board } from '../board/board';
 import { setDepth, useDepth, type DepthDeed } from './depthStore';
 
 export type FrameGuide = GuideEntity & { readonly shape: FrameShape };

@@ -2,7 +2,7 @@ import { find, type Page } from '@true-nib/core/page';
 import type { EntityId } from '@true-nib/core/kind';
 import type { GuideEntity, GuideKind } from '@true-nib/core/guides';
 import type { LinePath } from '@true-nib/core/curve';
-import { keptStore } from '../base/keptStore';
+import { keptStore } from '../base';
 
 /** How a loop is raked. Lengths in page px, shares in percent. */
 export interface RakeChoice {

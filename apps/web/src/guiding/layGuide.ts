@@ -3,7 +3,7 @@ import { halfSize, GUIDE_LIMITS, type GuideEntity, type GuideKind, type GuideSha
 import { TEMPLATES, type Template } from '@true-nib/core/templates';
 import { distance, type Point } from '@true-nib/core/math';
 import { byOrder, ofKind, orderBetween, type Page, freeName } from '@true-nib/core/page';
-import { newId } from '../session/ids';
+import { newId } from '../session';
 
 export const GUIDE_NAMES: Readonly<Record<GuideKind, string>> = {
   straightedge: 'Straightedge',

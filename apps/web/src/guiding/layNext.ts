@@ -1,5 +1,5 @@
 import type { GuideKind } from '@true-nib/core/guides';
-import { takeTool } from '../board/desk';
+import { takeTool } from '../board';
 import { setGuides } from './guideStore';
 
 /** Takes the guide tool in hand to lay down a guide with the next drag. */

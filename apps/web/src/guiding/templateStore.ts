@@ -1,7 +1,7 @@
 import { checkOwnTemplate, templateToJson, TEMPLATES, type Template } from '@true-nib/core/templates';
-import { keptStore } from '../base/keptStore';
-import { isRefusal, request, requestJson } from '../api/request';
-import { say } from '../look/notices';
+import { keptStore } from '../base';
+import { isRefusal, request, requestJson } from '../api';
+import { say } from '../look';
 
 type Kept = ReturnType<typeof templateToJson>;
 

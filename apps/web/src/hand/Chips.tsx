@@ -1,10 +1,8 @@
 import { Children, type ReactNode } from 'react';
 import { ScrollView, useWindowDimensions, View } from 'react-native';
-import { takeTool, useDesk } from '../board/desk';
-import type { Tool } from '../board/workbench';
-import { withKey } from '../keys/keySet';
-import { Chip } from '../look/Chip';
-import { useIsWide } from '../look/useIsWide';
+import { takeTool, useDesk, type Tool } from '../board';
+import { withKey } from '../keys';
+import { Chip, useIsWide } from '../look';
 
 /** CSS px that a chip and its gap need at least. */
 const CHIP = 62;

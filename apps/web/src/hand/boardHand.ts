@@ -1,12 +1,17 @@
 import { pressureOf, type PenSample } from '@true-nib/core/hand';
 import { distance, type Point } from '@true-nib/core/math';
-import type { Board, Hand, Press } from '../board/board';
-import { useDesk } from '../board/desk';
-import type { Desk } from '../board/deskState';
-import type { Gesture, Modifiers } from '../board/gesture';
-import { workbench } from '../board/workbench';
-import { sayAt } from '../look/notices';
-import { toPage, type View } from '../render/view';
+import {
+  type Board,
+  type Hand,
+  type Press,
+  useDesk,
+  type Desk,
+  type Gesture,
+  type Modifiers,
+  workbench,
+} from '../board';
+import { sayAt } from '../look';
+import { toPage, type View } from '../render';
 import { Dab, PEN_WITHIN, settle } from './dab';
 import { PageMove } from './pageMove';
 import { ViewHand } from './viewHand';

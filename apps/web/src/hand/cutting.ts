@@ -5,9 +5,8 @@ import { boxOfPoints, growBox } from '@true-nib/core/math';
 import { isKind, mergeEdits, type Edit } from '@true-nib/core/page';
 import type { StrokeEntity } from '@true-nib/core/stroke';
 import type { Shown } from '@true-nib/core/tools';
-import type { Board } from '../board/board';
-import type { Gesture } from '../board/gesture';
-import type { InkIndex } from '../render/inkIndex';
+import type { Board, Gesture } from '../board';
+import type { InkIndex } from '../render';
 
 /** What a leg of the hand's way does to what was drawn near it. */
 export type Cut = (near: readonly DrawnEntity[], leg: readonly PenSample[], index: InkIndex) => Edit[];

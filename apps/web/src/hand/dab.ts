@@ -1,4 +1,4 @@
-import type { Gesture } from '../board/gesture';
+import type { Gesture } from '../board';
 
 /** A pen that follows its palm does so within so many ms. */
 export const PEN_WITHIN = 500;

@@ -1,4 +1,4 @@
-import { seedNow } from '../base/seed';
+import { seedNow } from '../base';
 import {
   outlines,
   type GuideEntity,
@@ -11,11 +11,9 @@ import { inked, type Stroke } from '@true-nib/core/stroke';
 import { ofKind } from '@true-nib/core/page';
 import type { EntityId } from '@true-nib/core/kind';
 import type { Nib } from '@true-nib/core/nib';
-import { useDesk } from '../board/desk';
-import { drawnLayer } from '../board/layerInHand';
-import type { Board } from '../board/board';
-import { withCopies } from '../guiding/bearing';
-import { nibFor } from '../nibs/rackStore';
+import { useDesk, drawnLayer, type Board } from '../board';
+import { withCopies } from '../guiding';
+import { nibFor } from '../nibs';
 import { layDown } from './layDown';
 
 /** The outlines of a template or of a plane shape, inked. */

@@ -1,6 +1,6 @@
 import { STRIDE, type Spine } from '@true-nib/core/curve';
 import type { Point } from '@true-nib/core/math';
-import type { PageSlot } from '../board/board';
+import type { PageSlot } from '../board';
 
 /** Where the last line that was drawn on a page ended. */
 export class LastEnd {

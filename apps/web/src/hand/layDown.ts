@@ -1,10 +1,9 @@
-import { asEntities } from '../board/asEntities';
+import { asEntities, type Board } from '../board';
 import type { Edit, LayerEntity } from '@true-nib/core/page';
 import type { SamplesEntity, Stroke } from '@true-nib/core/stroke';
-import { withCopies } from '../guiding/bearing';
-import type { Board } from '../board/board';
+import { withCopies } from '../guiding';
 import { lastEndSlot } from './lastEnd';
-import { washingSlot } from '../wash/washing';
+import { washingSlot } from '../wash';
 
 /** Where a line goes: its layer, and the edits that bring that about. */
 export interface Ground {

@@ -1,5 +1,5 @@
 import { distance, type Point } from '@true-nib/core/math';
-import { panned, pinched, straightened, zoomedAt } from '../render/view';
+import { panned, pinched, straightened, zoomedAt } from '../render';
 import type { ViewHand } from './viewHand';
 
 /** Two fingers nearer than this, CSS px, tell no turn and no zoom. */

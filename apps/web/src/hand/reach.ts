@@ -2,9 +2,7 @@ import type { Box } from '@true-nib/core/math';
 import type { ShownLine } from '@true-nib/core/mend';
 import { nodesOf, stackOf, type Page } from '@true-nib/core/page';
 import type { EntityId } from '@true-nib/core/kind';
-import { useDesk } from '../board/desk';
-import { asSeen, hiddenInWords, layerInHand } from '../board/layerInHand';
-import type { Board } from '../board/board';
+import { useDesk, asSeen, hiddenInWords, layerInHand, type Board } from '../board';
 
 /** Which layers' lines are cut, and stop others: the one in hand, all Ink layers, or those chosen in the stack. */
 export type MendReach = 'layer' | 'inks' | 'chosen';

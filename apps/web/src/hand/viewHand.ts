@@ -1,6 +1,5 @@
 import type { Point } from '@true-nib/core/math';
-import type { Board } from '../board/board';
-import { useDesk } from '../board/desk';
+import { type Board, useDesk } from '../board';
 import {
   aligned,
   centredAt,
@@ -13,7 +12,7 @@ import {
   zoomedAt,
   zoomOf,
   type View,
-} from '../render/view';
+} from '../render';
 
 /** ms after the last move of a wheel when the panels hear of the view. */
 const REST_MS = 120;

@@ -1,10 +1,7 @@
 import { useState } from 'react';
 import { Pressable, Text, TextInput, View } from 'react-native';
-import { Sheet } from '../look/Sheet';
-import { web } from '../look/web';
-import { useBoard } from '../board/boardContext';
-import type { Command } from '../board/command';
-import { workbench } from '../board/workbench';
+import { Sheet, web } from '../look';
+import { useBoard, type Command, workbench } from '../board';
 import { KeyCap } from './CommandRow';
 import { keyInWords } from './keyNames';
 import { keyIn, useKeySet } from './keySet';

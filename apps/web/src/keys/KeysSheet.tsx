@@ -1,14 +1,7 @@
 import { useEffect, useState } from 'react';
 import { Pressable, Text, View } from 'react-native';
-import { chooseFile, download } from '../look/files';
-import { Button } from '../look/Button';
-import { Choice } from '../look/Choice';
-import { Field } from '../look/Field';
-import { say, sayError } from '../look/notices';
-import { Sheet } from '../look/Sheet';
-import { ROOMS } from '../board/command';
-import { workbench } from '../board/workbench';
-import { useDesk } from '../board/desk';
+import { chooseFile, download, Button, Choice, Field, say, sayError, Sheet } from '../look';
+import { ROOMS, workbench, useDesk } from '../board';
 import { CommandRow, KeyCap } from './CommandRow';
 import { keyInWords, pressOf } from './keyNames';
 import { assignKey, exportKeys, importKeys, keyIn, keysIn, ownerOf, resetKeys, useKeySet, type Hand } from './keySet';

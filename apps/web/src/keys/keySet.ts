@@ -1,6 +1,5 @@
-import { keptStore } from '../base/keptStore';
-import type { Command, HoldCommand } from '../board/command';
-import { workbench } from '../board/workbench';
+import { keptStore } from '../base';
+import { type Command, type HoldCommand, workbench } from '../board';
 import { isPress, keyInWords, mirroredKey } from './keyNames';
 
 export type Hand = 'left' | 'right';

@@ -1,9 +1,6 @@
 import { useEffect } from 'react';
 import { matchKeyBindingPress, parseKeybinding } from 'tinykeys';
-import { useBoard } from '../board/boardContext';
-import type { HoldCommand } from '../board/command';
-import { workbench } from '../board/workbench';
-import { useDesk } from '../board/desk';
+import { useBoard, type HoldCommand, workbench, useDesk } from '../board';
 import { keyIn, keysIn, useKeySet } from './keySet';
 
 /** Listens to the keyboard while the board is open. Keys meant for a field, a dialog or a control are left to it. */

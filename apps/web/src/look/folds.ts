@@ -1,4 +1,4 @@
-import { keptStore } from '../base/keptStore';
+import { keptStore } from '../base';
 
 interface Folds {
   /** Whether a fold was opened or closed by hand, by its title. */

@@ -1,5 +1,5 @@
 import { LineChart } from 'react-native-gifted-charts';
-import { role } from '../look/role';
+import { role } from '../look';
 
 export interface BendChartProps {
   /** Values 0..1 at equal steps. */

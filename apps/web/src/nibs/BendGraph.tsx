@@ -1,8 +1,7 @@
 import { clamp, monotoneAt, type CurvePoint } from '@true-nib/core/math';
 import { useRef } from 'react';
 import { Text, View, type GestureResponderEvent } from 'react-native';
-import { later } from '../look/later';
-import { web } from '../look/web';
+import { later, web } from '../look';
 import type { BendChartProps } from './BendChart';
 
 interface BendGraphProps {

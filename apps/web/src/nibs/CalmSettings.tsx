@@ -1,8 +1,6 @@
 import type { Calm } from '@true-nib/core/hand';
 import { View } from 'react-native';
-import { Choice } from '../look/Choice';
-import { ScrubNumber } from '../look/ScrubNumber';
-import { Switch } from '../look/Switch';
+import { Choice, ScrubNumber, Switch } from '../look';
 import { changeTwin, setCalm } from './rackStore';
 import { useRackNib } from './useNib';
 import { WayPicture } from './WayPicture';

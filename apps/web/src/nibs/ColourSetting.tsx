@@ -2,9 +2,7 @@ import { INK_BLACK, PAPER_WHITE } from '@true-nib/core/nib';
 import Palette from 'lucide-react-native/icons/palette';
 import { useState } from 'react';
 import { Pressable, Text, View } from 'react-native';
-import { Icon } from '../look/Icon';
-import { web } from '../look/web';
-import { ColourSheet } from '../look/ColourSheet';
+import { Icon, web, ColourSheet } from '../look';
 import { changeNib } from './rackStore';
 import { useRackNib } from './useNib';
 

@@ -3,7 +3,7 @@ import type { Calm, PenSample } from '@true-nib/core/hand';
 import type { Nib } from '@true-nib/core/nib';
 import type { Laying } from '@true-nib/core/rack';
 import { useEffect, useRef } from 'react';
-import { traceRings } from '../render/inkPaint';
+import { traceRings } from '../render';
 
 interface LiveNibProps {
   readonly nib: Nib;

@@ -1,5 +1,4 @@
-import { Fold } from '../look/Fold';
-import { setFold } from '../look/folds';
+import { Fold, setFold } from '../look';
 import { CalmSettings } from './CalmSettings';
 import { NibRack } from './NibRack';
 import { NibSettings } from './NibSettings';

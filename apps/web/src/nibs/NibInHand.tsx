@@ -1,5 +1,5 @@
 import { Pressable, Text, View } from 'react-native';
-import { useDesk } from '../board/desk';
+import { useDesk } from '../board';
 import { LiveNib } from './LiveNib';
 import { takeNextNib } from './rackStore';
 import { useNib, useRackNib } from './useNib';

@@ -9,13 +9,9 @@ import Undo2 from 'lucide-react-native/icons/undo-2';
 import Upload from 'lucide-react-native/icons/upload';
 import { useState } from 'react';
 import { Pressable, Text, View } from 'react-native';
-import { IconButton } from '../look/Button';
-import { Field } from '../look/Field';
-import { FoldHead } from '../look/Fold';
-import { say, sayError } from '../look/notices';
-import { chooseText, download } from '../look/files';
+import { IconButton, Field, FoldHead, say, sayError, chooseText, download } from '../look';
 import { takeNib } from './takeNib';
-import { useDesk } from '../board/desk';
+import { useDesk } from '../board';
 import { LiveNib } from './LiveNib';
 import {
   changeRackNib,

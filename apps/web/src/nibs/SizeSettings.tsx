@@ -1,8 +1,7 @@
 import { pxToMm } from '@true-nib/core/page';
 import { SIZE_LIMITS, sizeInPx, TWIN_LIMITS, type RackNib } from '@true-nib/core/rack';
-import { ScrubNumber } from '../look/ScrubNumber';
-import { useIsWide } from '../look/useIsWide';
-import { useBoard } from '../board/boardContext';
+import { ScrubNumber, useIsWide } from '../look';
+import { useBoard } from '../board';
 import { changeNib, setNibSize, setRubSize } from './rackStore';
 import { useRackNib } from './useNib';
 

@@ -4,9 +4,9 @@ import { seededRandom } from '@true-nib/core/math';
 import type { Nib } from '@true-nib/core/nib';
 import { useEffect, useRef } from 'react';
 import { Text, View } from 'react-native';
-import { breath } from '../base/breath';
-import { role } from '../look/role';
-import { traceRings } from '../render/inkPaint';
+import { breath } from '../base';
+import { role } from '../look';
+import { traceRings } from '../render';
 
 const HEIGHT = 58;
 const NIB: Nib = { name: 'Picture', size: 2.4, thinnest: 1, taperIn: 0, taperOut: 0, color: '#14161a' };

@@ -20,8 +20,8 @@ import {
   type RackNib,
 } from '@true-nib/core/rack';
 import { create } from 'zustand';
-import { keptStore } from '../base/keptStore';
-import { newId } from '../session/ids';
+import { keptStore } from '../base';
+import { newId } from '../session';
 
 /** The nibs on this desk, and what is known of the server's. */
 export interface RackState {

@@ -1,6 +1,6 @@
 import { sameValue } from '@true-nib/core/gate';
 import { checkRack, mergeRacks, type Rack } from '@true-nib/core/rack';
-import { request } from '../api/request';
+import { request } from '../api';
 import { useRack } from './rackStore';
 
 const PAUSE_MS = 700;

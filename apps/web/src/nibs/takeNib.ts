@@ -1,5 +1,4 @@
-import { takeTool, useDesk } from '../board/desk';
-import { workbench } from '../board/workbench';
+import { takeTool, useDesk, workbench } from '../board';
 import { nibInHand, setNibSize, setRubSize, takeNibById, useRack } from './rackStore';
 
 /** Takes a nib in hand. A tool that draws with it goes on with it; else the first such tool is taken up. */

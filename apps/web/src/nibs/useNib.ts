@@ -2,7 +2,7 @@ import { paperOf } from '@true-nib/core/page';
 import type { Nib } from '@true-nib/core/nib';
 import { nibAt, type RackNib } from '@true-nib/core/rack';
 import { useMemo } from 'react';
-import { useBoard, usePage } from '../board/boardContext';
+import { useBoard, usePage } from '../board';
 import { nibInHand, useRack } from './rackStore';
 
 /** The nib in hand as it lies in the rack. */

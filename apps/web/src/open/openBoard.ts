@@ -1,12 +1,8 @@
-import type { Board, PageKeep, PageSlot } from '../board/board';
-import { useDesk } from '../board/desk';
-import type { Desk } from '../board/deskState';
-import { workbench } from '../board/workbench';
-import { BoardHand } from '../hand/boardHand';
-import { say } from '../look/notices';
-import type { BoardPicture } from '../render/boardPicture';
-import { plainLook } from '../render/stackLook';
-import type { PageSession } from '../session/pageSession';
+import { type Board, type PageKeep, type PageSlot, useDesk, type Desk, workbench } from '../board';
+import { BoardHand } from '../hand';
+import { say } from '../look';
+import { type BoardPicture, plainLook } from '../render';
+import type { PageSession } from '../session';
 
 /** An open board, and how it is closed again. */
 export interface OpenedBoard {

@@ -1,5 +1,5 @@
-import { layOut } from '../board/layOut';
-import { generalCommands, generalHolds, historyCommands } from '../chrome/commands';
+import { layOut } from '../board';
+import { generalCommands, generalHolds, historyCommands } from '../chrome';
 import { STAGES } from '../stages';
 
 // The app is put together here, before its first screen is drawn.

@@ -1,6 +1,6 @@
 import { useEffect, type RefObject } from 'react';
-import type { PageSession } from '../session/pageSession';
-import { takeRough } from '../stack/takeRough';
+import type { PageSession } from '../session';
+import { takeRough } from '../stack';
 
 /** Lets a picture be dropped on the board. */
 export function useDropPicture(ground: RefObject<HTMLElement | null>, session: PageSession): void {

@@ -1,10 +1,7 @@
 import { useEffect, useState } from 'react';
-import { requestJson } from '../api/request';
-import type { StartedInks } from '../render/startedInks';
-import { author, newId } from '../session/ids';
-import { indexedDbOutbox } from '../session/outbox';
-import { isHeldUp, PageSession } from '../session/pageSession';
-import { httpTransport } from '../session/transport';
+import { requestJson } from '../api';
+import type { StartedInks } from '../render';
+import { author, newId, indexedDbOutbox, isHeldUp, PageSession, httpTransport } from '../session';
 import { startInks, takeEarlyInks } from './earlyPage';
 
 /** A page, and the ink worker that has taken it up. */

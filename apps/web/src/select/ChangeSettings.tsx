@@ -3,11 +3,8 @@ import type { WeightDeed } from '@true-nib/core/mend';
 import type { NibProfile } from '@true-nib/core/nib';
 import { useState } from 'react';
 import { Text, View } from 'react-native';
-import { Button } from '../look/Button';
-import { Choice } from '../look/Choice';
-import { ScrubNumber } from '../look/ScrubNumber';
-import { useBoard } from '../board/boardContext';
-import { Line } from '../look/parts';
+import { Button, Choice, ScrubNumber, Line } from '../look';
+import { useBoard } from '../board';
 import { blotSelected, recolourSelected, renibSelected, reverseSelected, showWeighed, weighSelected } from './changing';
 import { useSelectedLines } from './useSelection';
 

@@ -2,8 +2,8 @@ import { selectionSlot } from './selection';
 import type { Calm } from '@true-nib/core/hand';
 import { useMemo, useState } from 'react';
 import { Text, View } from 'react-native';
-import { useBoard } from '../board/boardContext';
-import { CalmFields } from '../nibs/CalmSettings';
+import { useBoard } from '../board';
+import { CalmFields } from '../nibs';
 import { Recalming } from './recalming';
 import { useSelectedLines } from './useSelection';
 

@@ -1,12 +1,10 @@
 import { releasedEdits } from '@true-nib/core/tethers';
 import { ofKind } from '@true-nib/core/page';
 import { Text, View } from 'react-native';
-import { Button } from '../look/Button';
-import { say } from '../look/notices';
-import { useBoard } from '../board/boardContext';
+import { Button, say } from '../look';
+import { useBoard } from '../board';
 import { useSelection } from './useSelection';
-import { setGuides, useGuides } from '../guiding/guideStore';
-import { templateFromLines } from '../guiding/ownTemplates';
+import { setGuides, useGuides, templateFromLines } from '../guiding';
 
 /** What guides can do with selected lines: make a template of them, untie them, wake the set they belong to. */
 export function SelectedLines() {

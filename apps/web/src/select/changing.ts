@@ -2,11 +2,11 @@ import { selectionSlot } from './selection';
 import { asBlots, reversed, weighed, withNib, type WeightDeed } from '@true-nib/core/mend';
 import { find, replacedBy, type Edit } from '@true-nib/core/page';
 import type { StrokeEntity } from '@true-nib/core/stroke';
-import { say } from '../look/notices';
-import { newId } from '../session/ids';
-import type { Board } from '../board/board';
-import { reachedLayers } from '../hand/reach';
-import { nibFor } from '../nibs/rackStore';
+import { say } from '../look';
+import { newId } from '../session';
+import type { Board } from '../board';
+import { reachedLayers } from '../hand';
+import { nibFor } from '../nibs';
 import { HandSamples } from './handSamples';
 
 /** The selected lines, when they may be changed; says why not otherwise. */

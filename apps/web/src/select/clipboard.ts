@@ -5,8 +5,8 @@ import { ordersBetween, type PageSize } from '@true-nib/core/page';
 import { PageError } from '@true-nib/core/gate';
 import type { EntityId } from '@true-nib/core/kind';
 import type { Nib } from '@true-nib/core/nib';
-import type { TakenPixels } from '../render/washWork';
-import { newId } from '../session/ids';
+import type { TakenPixels } from '../render';
+import { newId } from '../session';
 
 /** Page px by which what is pasted lies beside what it was copied from. */
 const BESIDE = 24;

@@ -3,9 +3,9 @@ import { recalm, whyNotRecalm } from '@true-nib/core/ink';
 import type { Calm } from '@true-nib/core/hand';
 import { find, type Edit } from '@true-nib/core/page';
 import type { StrokeEntity } from '@true-nib/core/stroke';
-import { breath } from '../base/breath';
-import { say } from '../look/notices';
-import type { Board } from '../board/board';
+import { breath } from '../base';
+import { say } from '../look';
+import type { Board } from '../board';
 import { HandSamples } from './handSamples';
 
 /** ms of work between two breaths: the hand that moves the slider must not wait. */

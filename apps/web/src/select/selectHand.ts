@@ -1,18 +1,13 @@
-import type { Modifiers } from '../board/gesture';
+import { type Modifiers, useDesk, hiddenInWords, layerInHand, refuse, type Gesture, type Board } from '../board';
 import { boxOfPoints, distance, growBox, type Point } from '@true-nib/core/math';
 import { gapTo, type DrawnEntity } from '@true-nib/core/drawn';
 import type { LayerEntity } from '@true-nib/core/page';
 import type { PenSample } from '@true-nib/core/hand';
 import { draggedFrame, frameGripAt, foundInLoop, foundInRect, type Joining } from '@true-nib/core/select';
-import { inParts } from '../base/breath';
-import { FRAME_STEM } from '../render/selectionPicture';
-import { zoomOf } from '../render/view';
-import { useDesk } from '../board/desk';
+import { inParts } from '../base';
+import { FRAME_STEM, zoomOf } from '../render';
 import { useSelectChoice, type SelectChoice } from './selectChoice';
-import { railBox } from '../guiding/bearing';
-import { hiddenInWords, layerInHand } from '../board/layerInHand';
-import { refuse, type Gesture } from '../board/gesture';
-import type { Board } from '../board/board';
+import { railBox } from '../guiding';
 import { selectionSlot, type Selection } from './selection';
 
 /** CSS px that a hand may miss a grip by. */

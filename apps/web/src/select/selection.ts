@@ -5,16 +5,21 @@ import { PageError } from '@true-nib/core/gate';
 import type { EntityId } from '@true-nib/core/kind';
 import type { StrokeEntity } from '@true-nib/core/stroke';
 import { frameMap, frameOf, isUntouched, movedFrame, type Frame, type Joining } from '@true-nib/core/select';
-import { Listeners } from '../base/listeners';
-import type { AreaQuery, SelectedArea, TakenPixels } from '../render/washWork';
-import { breath, inParts } from '../base/breath';
-import type { Board, PageKeep, PageSlot } from '../board/board';
-import { isInHand, toolInHand, useDesk } from '../board/desk';
-import type { Desk } from '../board/deskState';
-import { layerInHand } from '../board/layerInHand';
-import { workbench } from '../board/workbench';
+import { Listeners, breath, inParts } from '../base';
+import type { AreaQuery, SelectedArea, TakenPixels } from '../render';
+import {
+  type Board,
+  type PageKeep,
+  type PageSlot,
+  isInHand,
+  toolInHand,
+  useDesk,
+  type Desk,
+  layerInHand,
+  workbench,
+} from '../board';
 import { useSelectChoice } from './selectChoice';
-import { washingSlot, type Washing } from '../wash/washing';
+import { washingSlot, type Washing } from '../wash';
 
 const SEAL = '#b8402a';
 

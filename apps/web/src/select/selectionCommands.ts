@@ -1,5 +1,5 @@
 import { selectionSlot } from './selection';
-import { washingSlot } from '../wash/washing';
+import { washingSlot } from '../wash';
 import { useSelectChoice } from './selectChoice';
 import type { DrawnEntity } from '@true-nib/core/drawn';
 import { identity, projectiveOf } from '@true-nib/core/math';
@@ -7,13 +7,10 @@ import { find, isKind, ordersBetween } from '@true-nib/core/page';
 import { PageError } from '@true-nib/core/gate';
 import type { EntityId } from '@true-nib/core/kind';
 import { flippedFrame, sameColour, sameNib } from '@true-nib/core/select';
-import { say, sayError } from '../look/notices';
-import type { AreaQuery, TakenPixels } from '../render/washWork';
-import type { Board } from '../board/board';
-import type { Command } from '../board/command';
-import { takeTool, useDesk } from '../board/desk';
-import { nibFor } from '../nibs/rackStore';
-import { layerInHand } from '../board/layerInHand';
+import { say, sayError } from '../look';
+import type { AreaQuery, TakenPixels } from '../render';
+import { type Board, type Command, takeTool, useDesk, layerInHand } from '../board';
+import { nibFor } from '../nibs';
 import { besides, laidOn, copyPixels, copyDrawn, onPage, pixelsToPaste, drawnToPaste } from './clipboard';
 
 /** The Ink layer in hand with what lies on it; says why not when there is none. */

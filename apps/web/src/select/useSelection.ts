@@ -1,5 +1,5 @@
 import { useSyncExternalStore } from 'react';
-import { useSlot } from '../board/boardContext';
+import { useSlot } from '../board';
 import { selectionSlot, type Selection } from './selection';
 
 /**

@@ -1,4 +1,4 @@
-import { keptHere } from '../base/keptHere';
+import { keptHere } from '../base';
 
 /** A new id: 96 random bits, short enough for 20,000 of them. Works without a secure context. */
 export function newId(): string {

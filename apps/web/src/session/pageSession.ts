@@ -15,10 +15,8 @@ import {
 import { PageError } from '@true-nib/core/gate';
 import type { EntityId } from '@true-nib/core/kind';
 import type { StrokeEntity } from '@true-nib/core/stroke';
-import { ApiProblem, isRefusal, Offline } from '../api/request';
-import type { PageCard } from '../api/shelf';
-import { breath } from '../base/breath';
-import { Listeners } from '../base/listeners';
+import { ApiProblem, isRefusal, Offline, type PageCard } from '../api';
+import { breath, Listeners } from '../base';
 import { BATCH, BATCH_EDITS, batchOf } from './batch';
 import type { Outbox } from './outbox';
 import { differences, labelsOf, laidOn } from './rebase';

@@ -1,6 +1,6 @@
 import { pack } from '@true-nib/core/wire';
 import type { Change } from '@true-nib/core/page';
-import { ApiProblem, isRefusal, Offline } from '../api/request';
+import { ApiProblem, isRefusal, Offline } from '../api';
 import { BATCH, batchOf } from './batch';
 import type { Outbox } from './outbox';
 import type { Stand, Transport } from './transport';

@@ -1,6 +1,6 @@
 import { isLarge, pack, packedInParts } from '@true-nib/core/wire';
 import type { Change } from '@true-nib/core/page';
-import { breath } from '../base/breath';
+import { breath } from '../base';
 import type { Outbox, PackedChange } from './outbox';
 
 /** Writes what is done to a page to the outbox: small changes at once, large ones with a breath between their parts. */

@@ -1,8 +1,7 @@
 import MoreHorizontal from 'lucide-react-native/icons/ellipsis';
 import { Image, Pressable, Text, View } from 'react-native';
-import { thumbnailAddress } from '../api/shelf';
-import { IconButton } from '../look/Button';
-import { useIsWide } from '../look/useIsWide';
+import { thumbnailAddress } from '../api';
+import { IconButton, useIsWide } from '../look';
 
 interface CardProps {
   readonly name: string;

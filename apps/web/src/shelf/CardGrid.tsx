@@ -1,7 +1,7 @@
 import { useFocusEffect } from 'expo-router';
 import { memo, useCallback, useRef, type ReactElement } from 'react';
 import { FlatList, useWindowDimensions, View } from 'react-native';
-import { useIsWide } from '../look/useIsWide';
+import { useIsWide } from '../look';
 import { cardHeight } from './Card';
 
 interface CardGridProps<Item> {

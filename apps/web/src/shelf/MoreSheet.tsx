@@ -2,11 +2,8 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import Copy from 'lucide-react-native/icons/copy';
 import Trash from 'lucide-react-native/icons/trash';
 import { useState } from 'react';
-import { duplicate, remove, rename, restore, type Shelved } from '../api/shelf';
-import { Button } from '../look/Button';
-import { Field } from '../look/Field';
-import { say, sayError } from '../look/notices';
-import { Sheet } from '../look/Sheet';
+import { duplicate, remove, rename, restore, type Shelved } from '../api';
+import { Button, Field, say, sayError, Sheet } from '../look';
 
 interface MoreSheetProps {
   readonly kind: Shelved;

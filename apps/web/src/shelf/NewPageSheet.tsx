@@ -1,4 +1,4 @@
-import { inThousands } from '../base/inThousands';
+import { inThousands } from '../base';
 import {
   PAGE_FORMATS,
   printsWell,
@@ -12,12 +12,8 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { router } from 'expo-router';
 import { useState } from 'react';
 import { Pressable, Text, View } from 'react-native';
-import { createPage } from '../api/shelf';
-import { Button } from '../look/Button';
-import { Choice } from '../look/Choice';
-import { Field } from '../look/Field';
-import { sayError } from '../look/notices';
-import { Sheet } from '../look/Sheet';
+import { createPage } from '../api';
+import { Button, Choice, Field, sayError, Sheet } from '../look';
 
 interface NewPageSheetProps {
   readonly folioId: string;

@@ -1,8 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { useIsFocused } from 'expo-router';
-import { indexedDbOutbox } from '../session/outbox';
-import { sendLeft } from '../session/sendLeft';
-import { httpTransport } from '../session/transport';
+import { indexedDbOutbox, sendLeft, httpTransport } from '../session';
 
 const AGAIN_MS = 10_000;
 const nothing: ReadonlyMap<string, number> = new Map();

@@ -2,16 +2,9 @@ import { changeLayers, LAYER_MARKS, restyleLayer, type LayerEntity, type Page, t
 import { PLAIN_STYLE, type InkStyle, type Nib } from '@true-nib/core/nib';
 import { useState } from 'react';
 import { Pressable, Text, TextInput, View } from 'react-native';
-import { Choice } from '../look/Choice';
-import { Fold } from '../look/Fold';
-import { ScrubNumber } from '../look/ScrubNumber';
-import { Switch } from '../look/Switch';
-import { web } from '../look/web';
-import { useBoard, usePage } from '../board/boardContext';
-import { ColourSheet } from '../look/ColourSheet';
-import { useDesk } from '../board/desk';
-import { layerInHand } from '../board/layerInHand';
-import { useNib } from '../nibs/useNib';
+import { Choice, Fold, ScrubNumber, Switch, web, ColourSheet } from '../look';
+import { useBoard, usePage, useDesk, layerInHand } from '../board';
+import { useNib } from '../nibs';
 import { tellLayers, toggleSolo } from './layerCommands';
 
 /** What is said about the layer in hand: name, mark, fade, and how it shows its lines. */

@@ -1,8 +1,8 @@
 import { nodesOf, stackOf, type Edit, type Entity } from '@true-nib/core/page';
 import type { EntityId } from '@true-nib/core/kind';
 import { useEffect, useRef } from 'react';
-import type { BoardPicture } from '../render/boardPicture';
-import { useBoard } from '../board/boardContext';
+import type { BoardPicture } from '../render';
+import { useBoard } from '../board';
 
 const SIDE = 36;
 const SHARPNESS = 2;

@@ -1,7 +1,7 @@
 import { layPaper, paperOf, WHITE_PAPER } from '@true-nib/core/page';
 import { Text, View } from 'react-native';
-import { Choice } from '../look/Choice';
-import { useBoard, usePage } from '../board/boardContext';
+import { Choice } from '../look';
+import { useBoard, usePage } from '../board';
 
 /** Warm paper that rests the eyes. */
 const TINT = '#f5ecd8';

@@ -18,9 +18,7 @@ import {
 import { moveInStack, nodesOf, rowsOf, stackOf, type Page, type StackNode } from '@true-nib/core/page';
 import type { EntityId } from '@true-nib/core/kind';
 import { useDeferredValue, useMemo } from 'react';
-import { useBoard, usePage } from '../board/boardContext';
-import { chooseLayer, takeLayer, useDesk } from '../board/desk';
-import { layerInHand } from '../board/layerInHand';
+import { useBoard, usePage, chooseLayer, takeLayer, useDesk, layerInHand } from '../board';
 import { dropPlace } from './dropPlace';
 import { chosenIds, tellLayers } from './layerCommands';
 import { StackRow, type RowActions } from './StackRow';

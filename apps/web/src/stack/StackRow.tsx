@@ -10,8 +10,7 @@ import LockOpen from 'lucide-react-native/icons/lock-open';
 import type { LucideIcon } from 'lucide-react-native';
 import { memo } from 'react';
 import { Pressable, Text, View } from 'react-native';
-import { Icon } from '../look/Icon';
-import { web } from '../look/web';
+import { Icon, web } from '../look';
 import { LayerThumb } from './LayerThumb';
 
 /** What the rows of the stack do; the same object from one drawing of the stack to the next. */

@@ -2,10 +2,9 @@ import { checkSvgPicture } from '@true-nib/core/formats';
 import { PageError } from '@true-nib/core/gate';
 import { PICTURE_LIMITS, type Placement } from '@true-nib/core/page';
 import { bringInRough } from '@true-nib/core/tools';
-import { ApiProblem, Offline } from '../api/request';
-import { newId } from '../session/ids';
-import type { PageSession } from '../session/pageSession';
-import { sha256Of } from '../base/sha256';
+import { ApiProblem, Offline } from '../api';
+import { newId, type PageSession } from '../session';
+import { sha256Of } from '../base';
 
 const TYPES = new Set(['image/png', 'image/jpeg', 'image/webp', 'image/svg+xml']);
 

@@ -18,14 +18,11 @@ import {
   type Page,
 } from '@true-nib/core/page';
 import type { EntityId } from '@true-nib/core/kind';
-import { breath } from '../base/breath';
-import { sayError } from '../look/notices';
-import { newId } from '../session/ids';
-import type { PageSession } from '../session/pageSession';
-import { useDesk } from '../board/desk';
-import { washingSlot } from '../wash/washing';
-import { layerInHand } from '../board/layerInHand';
-import type { Board } from '../board/board';
+import { breath } from '../base';
+import { sayError } from '../look';
+import { newId, type PageSession } from '../session';
+import { useDesk, layerInHand, type Board } from '../board';
+import { washingSlot } from '../wash';
 
 type Session = Pick<Board, 'session'>;
 type Merging = Pick<Board, 'session' | 'of'>;

@@ -1,10 +1,8 @@
 import { mergedLayers, mergeEdits, mergeLayers, withTheOneBelow } from '@true-nib/core/page';
 import { PageError } from '@true-nib/core/gate';
-import { applyEdits } from '../render/draft';
-import { newId } from '../session/ids';
-import { useDesk } from '../board/desk';
-import { layerInHand } from '../board/layerInHand';
-import type { Board } from '../board/board';
+import { applyEdits } from '../render';
+import { newId } from '../session';
+import { useDesk, layerInHand, type Board } from '../board';
 
 /**
  * Merges the layer in hand with the one below it; lines of the lower one are cut first where those of the upper one hide

@@ -1,8 +1,7 @@
-import { chooseFile } from '../look/files';
-import { say, sayError } from '../look/notices';
-import type { PageSession } from '../session/pageSession';
+import { chooseFile, say, sayError } from '../look';
+import type { PageSession } from '../session';
 import { bringIn } from './bringIn';
-import { useDesk } from '../board/desk';
+import { useDesk } from '../board';
 
 /** Brings a file in as a rough and takes it in hand, or says why not. */
 export async function takeRough(session: PageSession, file: File): Promise<void> {

@@ -4,9 +4,8 @@ import { widthUnder, type Nib } from '@true-nib/core/nib';
 import type { EntityId } from '@true-nib/core/kind';
 import type { PenSample } from '@true-nib/core/hand';
 import type { StrokeEntity } from '@true-nib/core/stroke';
-import { newId } from '../session/ids';
-import type { Board } from '../board/board';
-import type { Gesture } from '../board/gesture';
+import { newId } from '../session';
+import type { Board, Gesture } from '../board';
 import { washingSlot } from './washing';
 
 /**

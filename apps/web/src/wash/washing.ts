@@ -1,9 +1,8 @@
 import { draftChange, find, washEdits, washTileId, WASH_TYPE, type Change, type Page } from '@true-nib/core/page';
 import type { EntityId } from '@true-nib/core/kind';
 import type { StrokeEntity } from '@true-nib/core/stroke';
-import type { Board, PageSlot } from '../board/board';
-import type { WashDeed } from '../render/washDeed';
-import type { ReworkedTile } from '../render/washWork';
+import type { Board, PageSlot } from '../board';
+import type { WashDeed, ReworkedTile } from '../render';
 
 /** What other tabs have changed meanwhile is painted on once more. */
 const ATTEMPTS = 3;

@@ -41,7 +41,7 @@ function rowOf({ kind }: DrawnEntity): Drawn<DrawnEntity> {
 
 /** Whether an entity lays marks on the paper. */
 export const isDrawn = (entity: Entity | null | undefined): entity is DrawnEntity =>
-  entity != null && typeof rows[entity.kind] === 'object';
+  !!entity && typeof rows[entity.kind] === 'object';
 
 /** Whether entities of a kind are among the inks: marks, and pixels of washes. */
 export const isInkedKind = (kind: EntityKind): boolean => typeof rows[kind] === 'object' || rows[kind] === WASHED;

@@ -1,5 +1,5 @@
 import { DRAWN, type Drawn, type DrawnEntity, type Mark, type MarkShape } from '../../src/drawn';
-import { checkProjective, colour, fingerprint, optional, text, id } from '../../src/gate';
+import { checkProjective, colour, fingerprint, id, optional, PageError, text } from '../../src/gate';
 import { checkLaid, type EntityId, type Kind, type LaidBase } from '../../src/kind';
 import {
   afterwards,
@@ -12,7 +12,6 @@ import {
   type Matrix3x3,
   type Point,
 } from '../../src/math';
-import { PageError } from '../../src/gate';
 import { KINDS, type Entity } from '../../src/page';
 
 /**

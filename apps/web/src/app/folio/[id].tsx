@@ -1,2 +1,2 @@
-export { Broken as ErrorBoundary } from '../../look/Broken';
-export { FolioScreen as default } from '../../shelf/FolioScreen';
+export { Broken as ErrorBoundary } from '../../look';
+export { FolioScreen as default } from '../../shelf';

@@ -1,2 +1,2 @@
-export { BoardScreen as default } from '../../open/BoardScreen';
-export { Broken as ErrorBoundary } from '../../look/Broken';
+export { BoardScreen as default } from '../../open';
+export { Broken as ErrorBoundary } from '../../look';

@@ -1,6 +1,5 @@
-import { useFrameInHand } from '../guides/useFrameInHand';
-import { Fold } from '../../look/Fold';
-import { OneGuide } from '../guides/GuideSettings';
+import { useFrameInHand, OneGuide, keepSighted, layPreset, sightedFrom } from '../guides';
+import { Fold, Button, Choice, ScrubNumber, Switch, Faint, Line } from '../../look';
 import {
   FRAME_PRESETS,
   planeName,
@@ -12,18 +11,9 @@ import {
   FRAME_WAYS,
 } from '@true-nib/core/guides';
 import { Text, View } from 'react-native';
-import { Button } from '../../look/Button';
-import { Choice } from '../../look/Choice';
-import { ScrubNumber } from '../../look/ScrubNumber';
-import { Switch } from '../../look/Switch';
-import { useBoard, usePage } from '../../board/boardContext';
-import { Faint, Line } from '../../look/parts';
-import { TemplateChoice } from '../../guiding/TemplateChoice';
-import { setDepth, useDepth, type DepthDeed } from '../../guiding/depthStore';
-import { keepSighted, layPreset } from '../guides/frameDeeds';
-import { type FrameGuide } from '../../guiding/frames';
+import { useBoard, usePage } from '../../board';
+import { TemplateChoice, setDepth, useDepth, type DepthDeed, type FrameGuide } from '../../guiding';
 import { choosePlanePicture } from './planePicture';
-import { sightedFrom } from '../guides/sighting';
 
 const DEEDS: Readonly<Record<DepthDeed, string>> = {
   frame: 'Frame',

@@ -1,7 +1,6 @@
 import type { FrameReach } from '@true-nib/core/guides';
-import type { Command } from '../../board/command';
-import { setDepth, useDepth, type DepthDeed } from '../../guiding/depthStore';
-import { takeDepth } from '../../guiding/frames';
+import type { Command } from '../../board';
+import { setDepth, useDepth, type DepthDeed, takeDepth } from '../../guiding';
 
 /** Takes up one thing that is done in depth. */
 const inDepth = (deed: DepthDeed, label: string): Command => ({

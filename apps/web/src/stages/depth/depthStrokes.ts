@@ -15,8 +15,7 @@ import { inked, type Stroke } from '@true-nib/core/stroke';
 import type { Nib } from '@true-nib/core/nib';
 import type { PageSize } from '@true-nib/core/page';
 import { lineSpine } from '@true-nib/core/shapes';
-import { useDepth } from '../../guiding/depthStore';
-import type { FrameGuide } from '../../guiding/frames';
+import { useDepth, type FrameGuide } from '../../guiding';
 
 /** A frame, the page it lies on, and the nib that inks. */
 export interface DepthGround {

@@ -1,8 +1,17 @@
-import type { PageKeep } from '../../board/board';
-import { guideSlot } from '../guides/guideTool';
-import { selectionSlot } from '../../select/selection';
-import { selectedLines } from '../guides/mirroring';
-import type { PageSlot } from '../../board/board';
+import {
+  type PageKeep,
+  type PageSlot,
+  takeTool,
+  useDesk,
+  drawnLayer,
+  refuse,
+  still,
+  type Gesture,
+  type Modifiers,
+  type Board,
+} from '../../board';
+import { guideSlot, selectedLines, proportionsOf } from '../guides';
+import { selectionSlot } from '../../select';
 import {
   PLANE_WAYS,
   planeBox,
@@ -16,19 +25,23 @@ import { PageError } from '@true-nib/core/gate';
 import type { PenSample } from '@true-nib/core/hand';
 import type { Stroke } from '@true-nib/core/stroke';
 import { TEMPLATES } from '@true-nib/core/templates';
-import { sayAt } from '../../look/notices';
-import { zoomOf } from '../../render/view';
-import { takeTool, useDesk } from '../../board/desk';
-import { guideInHand, setGuides, useGuides } from '../../guiding/guideStore';
-import { newGuide } from '../../guiding/layGuide';
-import { templateById } from '../../guiding/templateStore';
-import { drawnLayer } from '../../board/layerInHand';
-import { refuse, still, type Gesture, type Modifiers } from '../../board/gesture';
-import type { Board } from '../../board/board';
-import { nibFor } from '../../nibs/rackStore';
-import { layDown } from '../../hand/layDown';
-import { withCopies } from '../../guiding/bearing';
-import { outlineStrokes } from '../../hand/guideDeeds';
+import { sayAt } from '../../look';
+import { zoomOf } from '../../render';
+import {
+  guideInHand,
+  setGuides,
+  useGuides,
+  newGuide,
+  templateById,
+  withCopies,
+  setDepth,
+  useDepth,
+  type HeldPicture,
+  frameInHand,
+  type FrameGuide,
+} from '../../guiding';
+import { nibFor } from '../../nibs';
+import { layDown, outlineStrokes } from '../../hand';
 import {
   bayStrokes,
   boxStrokes,
@@ -38,10 +51,7 @@ import {
   stairStrokes,
   type DepthGround,
 } from './depthStrokes';
-import { setDepth, useDepth, type HeldPicture } from '../../guiding/depthStore';
-import { frameInHand, type FrameGuide } from '../../guiding/frames';
 import { layPicture } from './planePicture';
-import { proportionsOf } from '../guides/proportions';
 
 /** CSS px that a hand may miss a grid line by, and that a drag must go to be none of a touch. */
 const REACH = 22;

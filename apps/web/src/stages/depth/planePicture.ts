@@ -1,10 +1,9 @@
 import { boxOfPoints } from '@true-nib/core/math';
 import type { Quad } from '@true-nib/core/select';
-import { chooseFile } from '../../look/files';
-import { say, sayError } from '../../look/notices';
-import { bringIn } from '../../stack/bringIn';
-import type { Board } from '../../board/board';
-import { setDepth, type HeldPicture } from '../../guiding/depthStore';
+import { chooseFile, say, sayError } from '../../look';
+import { bringIn } from '../../stack';
+import type { Board } from '../../board';
+import { setDepth, type HeldPicture } from '../../guiding';
 
 /** Asks for a picture that the next drag lays on the plane. */
 export async function choosePlanePicture(): Promise<void> {

@@ -1,6 +1,6 @@
 import Cuboid from 'lucide-react-native/icons/cuboid';
-import type { Tool } from '../../board/workbench';
-import { takeDepth } from '../../guiding/frames';
+import type { Tool } from '../../board';
+import { takeDepth } from '../../guiding';
 import { depthCommands } from './depthCommands';
 import { DepthInWords, InDepth } from './DepthSettings';
 import { depthSlot } from './depthTool';

@@ -1,6 +1,6 @@
 import { Text, View } from 'react-native';
-import type { SettingsProps } from '../../board/workbench';
-import { useIsWide } from '../../look/useIsWide';
+import type { SettingsProps } from '../../board';
+import { useIsWide } from '../../look';
 import { DeliverButton, DeliveryInWords, FileKindSetting, ScaleChoice, WithRoughSwitch } from './FinishSettings';
 
 /** In place of tools, on a phone: the one thing that is done here. */

@@ -4,12 +4,8 @@ import Download from 'lucide-react-native/icons/download';
 import { useRef, useState } from 'react';
 import { Text, View } from 'react-native';
 import { deliverPng, deliverSvg, fileName } from './deliver';
-import { download } from '../../look/files';
-import { Button } from '../../look/Button';
-import { Choice } from '../../look/Choice';
-import { say, sayError } from '../../look/notices';
-import { Switch } from '../../look/Switch';
-import { useBoard, usePage } from '../../board/boardContext';
+import { download, Button, Choice, say, sayError, Switch } from '../../look';
+import { useBoard, usePage } from '../../board';
 import { useDeliverChoice } from './deliverChoice';
 import { useShallow } from 'zustand/react/shallow';
 

@@ -2,11 +2,8 @@ import { pageToSvg } from '@true-nib/core/formats';
 import { ofKind, paperOf, type Page } from '@true-nib/core/page';
 import { pack } from '@true-nib/core/wire';
 import { proxy, transfer } from 'comlink';
-import { Hired } from '../../base/hired';
-import { decodable, type PictureBytes } from '../../render/pictures';
-import { isInk } from '../../render/inkDesk';
-import { splitRoughs } from '../../render/roughSurface';
-import { unpackTile } from '../../render/washCode';
+import { Hired } from '../../base';
+import { decodable, type PictureBytes, isInk, splitRoughs, unpackTile } from '../../render';
 import type { DeliverService, DeliveredRough } from './deliver.worker';
 
 export interface PngChoice {

@@ -1,4 +1,4 @@
-import type { Stage } from '../../board/workbench';
+import type { Stage } from '../../board';
 import { FinishAll, FinishChips, FinishLine } from './FinishBench';
 
 /** The page is delivered. */

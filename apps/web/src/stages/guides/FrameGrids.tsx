@@ -7,11 +7,10 @@ import {
   type FrameShape,
 } from '@true-nib/core/guides';
 import { View } from 'react-native';
-import { Switch } from '../../look/Switch';
-import { GUIDE_HUES } from '../../render/guidePicture';
-import { useBoard, usePage } from '../../board/boardContext';
-import { Line, Settled } from '../../look/parts';
-import type { FrameGuide } from '../../guiding/frames';
+import { Switch, Line, Settled } from '../../look';
+import { GUIDE_HUES } from '../../render';
+import { useBoard, usePage } from '../../board';
+import type { FrameGuide } from '../../guiding';
 
 interface GridsProps {
   readonly guide: FrameGuide;

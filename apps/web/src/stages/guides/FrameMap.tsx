@@ -3,7 +3,7 @@ import { boxOfPoints, growBox, uniteBoxes, type Point } from '@true-nib/core/mat
 import type { PageSize } from '@true-nib/core/page';
 import { View } from 'react-native';
 import Svg, { Circle, Line, Rect, Text } from 'react-native-svg';
-import { WAY_LETTERS } from '../../render/framePicture';
+import { WAY_LETTERS } from '../../render';
 
 interface FrameMapProps {
   readonly frame: FrameShape;

@@ -14,23 +14,14 @@ import {
 import { PageError } from '@true-nib/core/gate';
 import { useEffect, useState } from 'react';
 import { Text, View } from 'react-native';
-import { Button } from '../../look/Button';
-import { Choice } from '../../look/Choice';
-import { Fold } from '../../look/Fold';
-import { NameField } from '../../look/NameField';
-import { ScrubNumber } from '../../look/ScrubNumber';
-import { Switch } from '../../look/Switch';
-import { pointInWords } from '../../render/framePicture';
-import { guideColour } from '../../render/guidePicture';
-import { inThousands } from '../../base/inThousands';
-import { useBoard, usePage } from '../../board/boardContext';
-import { MANY } from '../../guiding/carrying';
-import { Faint, Line, Settled } from '../../look/parts';
-import { setDepth, useDepth } from '../../guiding/depthStore';
+import { Button, Choice, Fold, NameField, ScrubNumber, Switch, Faint, Line, Settled } from '../../look';
+import { pointInWords, guideColour } from '../../render';
+import { inThousands } from '../../base';
+import { useBoard, usePage } from '../../board';
+import { MANY, setDepth, useDepth, type FrameGuide } from '../../guiding';
 import { sameCamera } from './frameDeeds';
 import { FrameGrids } from './FrameGrids';
 import { FrameMap } from './FrameMap';
-import type { FrameGuide } from '../../guiding/frames';
 
 const MM = 25.4;
 /** The frame width of the film that lenses are named by, mm (common practice). */

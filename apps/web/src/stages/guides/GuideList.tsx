@@ -1,17 +1,12 @@
-import { useSlot } from '../../board/boardContext';
+import { useSlot, useBoard, usePage, takeTool, useDesk } from '../../board';
 import { guideSlot } from './guideTool';
 import type { GuideEntity } from '@true-nib/core/guides';
 import Eye from 'lucide-react-native/icons/eye';
 import EyeOff from 'lucide-react-native/icons/eye-off';
 import { Pressable, Text, View } from 'react-native';
-import { IconButton } from '../../look/Button';
-import { Switch } from '../../look/Switch';
-import { guideColour } from '../../render/guidePicture';
-import { useBoard, usePage } from '../../board/boardContext';
-import { takeTool, useDesk } from '../../board/desk';
-import { setGuides, useGuides } from '../../guiding/guideStore';
-import { stateInWords } from '../../guiding/inWords';
-import { guidesOf } from '../../guiding/layGuide';
+import { IconButton, Switch } from '../../look';
+import { guideColour } from '../../render';
+import { setGuides, useGuides, stateInWords, guidesOf } from '../../guiding';
 
 /** Guides on this page: each with its state, at one touch. */
 export function GuideList() {

@@ -13,23 +13,25 @@ import {
 import { find, ofKind } from '@true-nib/core/page';
 import { Text, View } from 'react-native';
 import { useShallow } from 'zustand/react/shallow';
-import { Button } from '../../look/Button';
-import { Choice } from '../../look/Choice';
-import { NameField } from '../../look/NameField';
-import { ScrubNumber } from '../../look/ScrubNumber';
-import { Switch } from '../../look/Switch';
-import { useBoard, usePage } from '../../board/boardContext';
-import { layNext } from '../../guiding/layNext';
-import { setGuides, useGuides } from '../../guiding/guideStore';
-import { degreesOf, lengthInWords, wheelInWords } from '../../guiding/inWords';
+import { Button, Choice, NameField, ScrubNumber, Switch, Faint, Line, Settled } from '../../look';
+import { useBoard, usePage } from '../../board';
+import {
+  layNext,
+  setGuides,
+  useGuides,
+  degreesOf,
+  lengthInWords,
+  wheelInWords,
+  GUIDE_NAMES,
+  LAID_KINDS,
+  LAYING_IN_WORDS,
+  TemplateChoice,
+} from '../../guiding';
 import { useFrameInHand } from './useFrameInHand';
 import { FrameSettings } from './FrameSettings';
 import { proportionsOf } from './proportions';
-import { GUIDE_NAMES, LAID_KINDS, LAYING_IN_WORDS } from '../../guiding/layGuide';
 import { StateSettings } from './GuideState';
-import { Faint, Line, Settled } from '../../look/parts';
-import { TemplateChoice } from '../../guiding/TemplateChoice';
-import { flippedTemplate, strokeAllRound } from '../../hand/guideDeeds';
+import { flippedTemplate, strokeAllRound } from '../../hand';
 
 /** The guide in hand, as the page has it. */
 export function useGuideInHand(): GuideEntity | undefined {

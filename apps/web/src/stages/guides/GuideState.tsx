@@ -1,16 +1,10 @@
 import { guideSlot } from './guideTool';
 import type { GuideEntity } from '@true-nib/core/guides';
 import { View } from 'react-native';
-import { Button } from '../../look/Button';
-import { Choice } from '../../look/Choice';
-import { Switch } from '../../look/Switch';
-import { useBoard } from '../../board/boardContext';
-import { useDesk } from '../../board/desk';
-import { layerInHand } from '../../board/layerInHand';
-import { releaseAll } from '../../hand/guideDeeds';
-import { setGuides } from '../../guiding/guideStore';
-import { copyOf } from '../../guiding/layGuide';
-import { Line } from '../../look/parts';
+import { Button, Choice, Switch, Line } from '../../look';
+import { useBoard, useDesk, layerInHand } from '../../board';
+import { releaseAll } from '../../hand';
+import { setGuides, copyOf } from '../../guiding';
 
 /** Seen, acting, reach, and what else can be said of any guide. */
 export function StateSettings({ guide }: { readonly guide: GuideEntity }) {

@@ -1,11 +1,10 @@
 import { isField } from '@true-nib/core/guides';
 import { View, Text } from 'react-native';
-import { ScrubNumber } from '../../look/ScrubNumber';
-import { useBoard, usePage } from '../../board/boardContext';
-import { useSelectedLines, useSelection } from '../../select/useSelection';
-import { setGuides, useGuides } from '../../guiding/guideStore';
+import { ScrubNumber, Faint, Line } from '../../look';
+import { useBoard, usePage } from '../../board';
+import { useSelectedLines, useSelection } from '../../select';
+import { setGuides, useGuides } from '../../guiding';
 import { rakedField } from './raking';
-import { Faint, Line } from '../../look/parts';
 
 /** How a loop is raked, and along what. */
 export function RakeSettings() {

@@ -1,11 +1,7 @@
 import { framePreset, turnFrame, type FramePreset, type FrameShape } from '@true-nib/core/guides';
 import { PageError } from '@true-nib/core/gate';
-import { takeTool } from '../../board/desk';
-import { setGuides } from '../../guiding/guideStore';
-import { newGuide } from '../../guiding/layGuide';
-import type { Board } from '../../board/board';
-import { setDepth, useDepth } from '../../guiding/depthStore';
-import type { FrameGuide } from '../../guiding/frames';
+import { takeTool, type Board } from '../../board';
+import { setGuides, newGuide, setDepth, useDepth, type FrameGuide } from '../../guiding';
 import { sightedFrom } from './sighting';
 
 /** Puts a frame on the page, takes it in hand and lets lines obey it. */

@@ -1,9 +1,6 @@
 import type { GuideKind } from '@true-nib/core/guides';
-import type { Command } from '../../board/command';
-import { useDesk } from '../../board/desk';
-import { setGuides } from '../../guiding/guideStore';
-import { GUIDE_NAMES, LAID_KINDS } from '../../guiding/layGuide';
-import { layNext } from '../../guiding/layNext';
+import { type Command, useDesk } from '../../board';
+import { setGuides, GUIDE_NAMES, LAID_KINDS, layNext } from '../../guiding';
 
 const laying = (kind: GuideKind): Command => ({
   ...{ id: `lay-${kind}`, label: `Lay down ${GUIDE_NAMES[kind]}`, room: 'Guides' },

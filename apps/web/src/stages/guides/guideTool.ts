@@ -1,7 +1,16 @@
-import type { PageKeep } from '../../board/board';
-import type { Press } from '../../board/board';
-import { workbench } from '../../board/workbench';
-import type { PageSlot } from '../../board/board';
+import {
+  type PageKeep,
+  type Press,
+  workbench,
+  type PageSlot,
+  useDesk,
+  layerInHand,
+  refuse,
+  still,
+  type Gesture,
+  type Modifiers,
+  type Board,
+} from '../../board';
 import { cornerNode, removeNode, smoothNode } from '@true-nib/core/curve';
 import {
   actsOn,
@@ -19,9 +28,11 @@ import { find, type Edit, type Page } from '@true-nib/core/page';
 import { PageError } from '@true-nib/core/gate';
 import type { EntityId } from '@true-nib/core/kind';
 import type { PenSample } from '@true-nib/core/hand';
-import { say, sayAt } from '../../look/notices';
-import { drawWayMarks, wayMarks, type WayMark } from '../../render/framePicture';
+import { say, sayAt } from '../../look';
 import {
+  drawWayMarks,
+  wayMarks,
+  type WayMark,
   drawGuides,
   gridsOf,
   guideColour,
@@ -29,24 +40,31 @@ import {
   TAG_HEIGHT,
   type GuideTag,
   type ShownGuides,
-} from '../../render/guidePicture';
-import type { Ghosts } from '../../render/gridSurface';
-import { zoomOf } from '../../render/view';
-import { useDesk } from '../../board/desk';
-import { layerInHand } from '../../board/layerInHand';
-import { refuse, still, type Gesture, type Modifiers } from '../../board/gesture';
-import type { Board } from '../../board/board';
-import { setDepth, useDepth } from '../../guiding/depthStore';
-import { frameInHand, seenOn } from '../../guiding/frames';
+  type Ghosts,
+  zoomOf,
+} from '../../render';
+import {
+  setDepth,
+  useDepth,
+  frameInHand,
+  seenOn,
+  areMany,
+  GuideMoves,
+  MANY_DRAGGED,
+  guideInHand,
+  setGuides,
+  useGuides,
+  lengthInWords,
+  guidesOf,
+  laidShape,
+  LAYING_IN_WORDS,
+  newGuide,
+  isGuideEdit,
+  templateById,
+} from '../../guiding';
 import { drawSighting } from './sighting';
 import { draggedGuide, gripAt, guideGrips, isOnGuide, offset, withNode, type GripPlace } from './grips';
-import { areMany, GuideMoves, MANY_DRAGGED } from '../../guiding/carrying';
 import { drawGrips } from './gripPicture';
-import { guideInHand, setGuides, useGuides } from '../../guiding/guideStore';
-import { lengthInWords } from '../../guiding/inWords';
-import { guidesOf, laidShape, LAYING_IN_WORDS, newGuide } from '../../guiding/layGuide';
-import { isGuideEdit } from '../../guiding/guideEdits';
-import { templateById } from '../../guiding/templateStore';
 
 /** CSS px that a hand may miss a grip by: a finger's. */
 const REACH = 20;

@@ -1,12 +1,9 @@
-import { asEntities } from '../../board/asEntities';
+import { asEntities, type Board, useDesk, drawnLayer } from '../../board';
 import type { FoldShape } from '@true-nib/core/guides';
 import { isKind, type Edit } from '@true-nib/core/page';
 import type { Stroke } from '@true-nib/core/stroke';
-import type { Board } from '../../board/board';
-import { useDesk } from '../../board/desk';
-import { drawnLayer } from '../../board/layerInHand';
-import { mirroredInDepth } from '../../guiding/bearing';
-import { selectionSlot } from '../../select/selection';
+import { mirroredInDepth } from '../../guiding';
+import { selectionSlot } from '../../select';
 
 /** The selected lines without what makes each of them one line of the page. */
 export const selectedLines = (board: Board): Stroke[] =>

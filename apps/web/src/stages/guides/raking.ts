@@ -1,18 +1,12 @@
-import { asEntities } from '../../board/asEntities';
-import { seedNow } from '../../base/seed';
-import { selectionSlot } from '../../select/selection';
+import { asEntities, useDesk, drawnLayer, layerInHand, refuse, type Gesture, type Board } from '../../board';
+import { seedNow } from '../../base';
+import { selectionSlot } from '../../select';
 import { flattenSpine } from '@true-nib/core/curve';
 import { actsOn, isField, type GuideEntity } from '@true-nib/core/guides';
 import type { Point } from '@true-nib/core/math';
 import type { Edit } from '@true-nib/core/page';
-import { useDesk } from '../../board/desk';
-import { drawnLayer, layerInHand } from '../../board/layerInHand';
-import { refuse, type Gesture } from '../../board/gesture';
-import type { Board } from '../../board/board';
-import { nibFor } from '../../nibs/rackStore';
-import { withCopies } from '../../guiding/bearing';
-import { guideInHand, useGuides } from '../../guiding/guideStore';
-import { guidesOf } from '../../guiding/layGuide';
+import { nibFor } from '../../nibs';
+import { withCopies, guideInHand, useGuides, guidesOf } from '../../guiding';
 
 /** Lines that one rake may lay down, copies included. */
 const MOST_RAKED = 20_000;

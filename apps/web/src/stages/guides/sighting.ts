@@ -2,10 +2,9 @@ import { sightFrame, type Sighting, type SightedResidual, type SightedEdge } fro
 import type { Matrix } from '@true-nib/core/math';
 import { PageError } from '@true-nib/core/gate';
 import type { Page } from '@true-nib/core/page';
-import { drawFrame, drawSighted } from '../../render/framePicture';
-import { GUIDE_HUES } from '../../render/guidePicture';
-import { useDesk } from '../../board/desk';
-import { useDepth } from '../../guiding/depthStore';
+import { drawFrame, drawSighted, GUIDE_HUES } from '../../render';
+import { useDesk } from '../../board';
+import { useDepth } from '../../guiding';
 
 /** What the edges that were laid so far say: a frame, or why there is none yet. */
 export type Sighted = Sighting | { readonly missing: string };

@@ -1,6 +1,5 @@
-import type { Stage, Tool } from '../../board/workbench';
-import { setDepth } from '../../guiding/depthStore';
-import { setGuides } from '../../guiding/guideStore';
+import type { Stage, Tool } from '../../board';
+import { setDepth, setGuides } from '../../guiding';
 import { GuideChips } from './GuideChips';
 import { guideSlot } from './guideTool';
 import { guideTools } from './tools';

@@ -1,7 +1,7 @@
 import Move from 'lucide-react-native/icons/move';
 import Rows from 'lucide-react-native/icons/rows-4';
-import type { Tool } from '../../board/workbench';
-import { layNext } from '../../guiding/layNext';
+import type { Tool } from '../../board';
+import { layNext } from '../../guiding';
 import { guideCommands } from './guideCommands';
 import { GuideInWords, GuideSettings } from './GuideSettings';
 import { guideSlot } from './guideTool';

@@ -1,6 +1,5 @@
-import { useBoard, usePage } from '../../board/boardContext';
-import { frameInHand, type FrameGuide } from '../../guiding/frames';
-import { useGuides } from '../../guiding/guideStore';
+import { useBoard, usePage } from '../../board';
+import { frameInHand, type FrameGuide, useGuides } from '../../guiding';
 
 /** The frame that is worked in, as the page has it. */
 export function useFrameInHand(): FrameGuide | undefined {

@@ -1,16 +1,11 @@
 import type { ShapeKind, ShapeSettings as Settings } from '@true-nib/core/shapes';
 import { useSyncExternalStore } from 'react';
 import { Text, View } from 'react-native';
-import { Button } from '../../look/Button';
-import { Choice } from '../../look/Choice';
-import { ScrubNumber } from '../../look/ScrubNumber';
-import { Switch } from '../../look/Switch';
-import { useSlot } from '../../board/boardContext';
+import { Button, Choice, ScrubNumber, Switch } from '../../look';
+import { useSlot, useDesk } from '../../board';
 import { pathSlot } from './pathTool';
-import { useDesk } from '../../board/desk';
 import { useShapeChoice } from './shapeChoice';
-import { keyInWords } from '../../keys/keyNames';
-import { keyIn, useKeySet } from '../../keys/keySet';
+import { keyInWords, keyIn, useKeySet } from '../../keys';
 
 const KINDS: readonly { readonly value: ShapeKind; readonly label: string }[] = [
   { value: 'line', label: 'Line' },

@@ -1,11 +1,10 @@
 import type { LayerEntity } from '@true-nib/core/page';
 import { widthUnder, type Nib } from '@true-nib/core/nib';
 import { recolouredEdits, rubbedEdits } from '@true-nib/core/tools';
-import type { Board } from '../../board/board';
-import type { Gesture } from '../../board/gesture';
-import { beginCutting, linesOf, styledBy, type Cut } from '../../hand/cutting';
-import { newId } from '../../session/ids';
-import { beginMarks } from '../../wash/markHand';
+import type { Board, Gesture } from '../../board';
+import { beginCutting, linesOf, styledBy, type Cut } from '../../hand';
+import { newId } from '../../session';
+import { beginMarks } from '../../wash';
 
 export const recolouring =
   ({ size, color }: Nib): Cut =>

@@ -1,4 +1,4 @@
-import { seedNow } from '../../base/seed';
+import { seedNow, Listeners } from '../../base';
 import { nearestOnSpine, type SpinePlace } from '@true-nib/core/curve';
 import { apply, distance, type Point } from '@true-nib/core/math';
 import {
@@ -16,19 +16,24 @@ import {
 } from '@true-nib/core/shapes';
 import { inked } from '@true-nib/core/stroke';
 import type { EntityId } from '@true-nib/core/kind';
-import { Listeners } from '../../base/listeners';
-import { drawKnot, strokeBoth } from '../../render/overlay';
-import type { Sketch } from '../../render/boardPicture';
-import { zoomOf } from '../../render/view';
-import type { Board, PageKeep, PageSlot } from '../../board/board';
-import { isInHand, useDesk } from '../../board/desk';
-import type { Desk } from '../../board/deskState';
+import { drawKnot, strokeBoth, type Sketch, zoomOf } from '../../render';
+import {
+  type Board,
+  type PageKeep,
+  type PageSlot,
+  isInHand,
+  useDesk,
+  type Desk,
+  refuse,
+  type Gesture,
+  type Modifiers,
+  drawnLayer,
+  layerInHand,
+} from '../../board';
 import { useShapeChoice } from './shapeChoice';
-import { straightWay, withCopies } from '../../guiding/bearing';
-import { refuse, type Gesture, type Modifiers } from '../../board/gesture';
-import { drawnLayer, layerInHand } from '../../board/layerInHand';
-import { nibFor } from '../../nibs/rackStore';
-import { layDown } from '../../hand/layDown';
+import { straightWay, withCopies } from '../../guiding';
+import { nibFor } from '../../nibs';
+import { layDown } from '../../hand';
 
 /** CSS px that a hand may miss a node or the line by. */
 const REACH = 14;

@@ -1,15 +1,12 @@
 import type { Nib } from '@true-nib/core/nib';
 import { rubbedEdits } from '@true-nib/core/tools';
-import type { Board } from '../../board/board';
-import { useDesk } from '../../board/desk';
-import { calmedGesture, refuse, type Gesture } from '../../board/gesture';
-import { drawnLayer } from '../../board/layerInHand';
-import { beginCutting, linesOf, styledBy } from '../../hand/cutting';
-import { nibInHand, rubSizeFor, useRack } from '../../nibs/rackStore';
-import { zoomOf } from '../../render/view';
-import { newId } from '../../session/ids';
-import { beginMarks } from '../../wash/markHand';
-import { useMend } from '../mend/mendStore';
+import { type Board, useDesk, calmedGesture, refuse, type Gesture, drawnLayer } from '../../board';
+import { beginCutting, linesOf, styledBy } from '../../hand';
+import { nibInHand, rubSizeFor, useRack } from '../../nibs';
+import { zoomOf } from '../../render';
+import { newId } from '../../session';
+import { beginMarks } from '../../wash';
+import { useMend } from '../mend';
 
 /** What takes pixels away under a round tip of a size. */
 const rubber = (size: number): Nib => ({

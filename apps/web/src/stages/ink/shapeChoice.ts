@@ -1,5 +1,5 @@
 import type { ShapeKind, ShapeSettings } from '@true-nib/core/shapes';
-import { keptStore } from '../../base/keptStore';
+import { keptStore } from '../../base';
 
 /** What the shape tool makes of a drag. */
 export interface ShapeChoice {

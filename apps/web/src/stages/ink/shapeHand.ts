@@ -1,4 +1,4 @@
-import { seedNow } from '../../base/seed';
+import { seedNow } from '../../base';
 import { inFrame, onPlane, planeHomography, seenCourse } from '@true-nib/core/guides';
 import { distance, type Point } from '@true-nib/core/math';
 import { inked } from '@true-nib/core/stroke';
@@ -11,17 +11,12 @@ import {
   type ShapeKind,
   type ShapeSettings,
 } from '@true-nib/core/shapes';
-import { sayAt } from '../../look/notices';
-import type { Press, Board } from '../../board/board';
-import { useDesk } from '../../board/desk';
+import { sayAt } from '../../look';
+import { type Press, type Board, useDesk, drawnLayer, refuse, type Gesture, type Modifiers } from '../../board';
 import { useShapeChoice } from './shapeChoice';
-import { railBox, straightWay, withCopies } from '../../guiding/bearing';
-import { useDepth } from '../../guiding/depthStore';
-import { actingFrame, type FrameGuide } from '../../guiding/frames';
-import { drawnLayer } from '../../board/layerInHand';
-import { refuse, type Gesture, type Modifiers } from '../../board/gesture';
-import { nibFor } from '../../nibs/rackStore';
-import { layDown } from '../../hand/layDown';
+import { railBox, straightWay, withCopies, useDepth, actingFrame, type FrameGuide } from '../../guiding';
+import { nibFor } from '../../nibs';
+import { layDown } from '../../hand';
 
 type DraggedKind = Exclude<ShapeKind, 'poly-line'>;
 

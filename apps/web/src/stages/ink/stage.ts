@@ -1,5 +1,5 @@
-import type { Stage } from '../../board/workbench';
-import { selectionSlot } from '../../select/selection';
+import type { Stage } from '../../board';
+import { selectionSlot } from '../../select';
 import { pathSlot } from './pathTool';
 import { straightOnSlot } from './straightOn';
 import { inkTools } from './tools';

@@ -1,12 +1,10 @@
 import { lineSpine, straightened as by15 } from '@true-nib/core/shapes';
 import { inked } from '@true-nib/core/stroke';
 import type { Point } from '@true-nib/core/math';
-import type { Board, PageKeep, PageSlot } from '../../board/board';
-import { isInHand, useDesk } from '../../board/desk';
-import { drawnLayer } from '../../board/layerInHand';
-import { withCopies } from '../../guiding/bearing';
-import { lastEndSlot } from '../../hand/lastEnd';
-import { nibFor } from '../../nibs/rackStore';
+import { type Board, type PageKeep, type PageSlot, isInHand, useDesk, drawnLayer } from '../../board';
+import { withCopies } from '../../guiding';
+import { lastEndSlot } from '../../hand';
+import { nibFor } from '../../nibs';
 import { useShapeChoice } from './shapeChoice';
 
 /** While its key is held, the next line goes straight on from the end of the last one; it is shown before the pen comes down. */

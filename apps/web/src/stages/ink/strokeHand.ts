@@ -1,23 +1,16 @@
-import { seedNow } from '../../base/seed';
+import { seedNow, breath } from '../../base';
 import { TOW_PAUSE, type LiveStroke } from '@true-nib/core/ink';
 import { type Calm, packSamples, type PenSample } from '@true-nib/core/hand';
 import { apply, scaleOf, type Point } from '@true-nib/core/math';
 import type { SamplesEntity } from '@true-nib/core/stroke';
-import { breath } from '../../base/breath';
-import { drawSlack } from '../../render/overlay';
-import { zoomOf } from '../../render/view';
-import { newId } from '../../session/ids';
-import { useDesk } from '../../board/desk';
-import { BornStroke } from '../../guiding/bearing';
-import { setGuides } from '../../guiding/guideStore';
+import { drawSlack, zoomOf } from '../../render';
+import { newId } from '../../session';
+import { useDesk, calmedGesture, refuse, type Gesture, drawnLayer, type Board } from '../../board';
+import { BornStroke, setGuides } from '../../guiding';
 import { beginClearing, recolouring } from './clearing';
-import { beginCutting } from '../../hand/cutting';
-import { calmedGesture, refuse, type Gesture } from '../../board/gesture';
-import { drawnLayer } from '../../board/layerInHand';
-import type { Board } from '../../board/board';
-import { nibFor, nibInHand, useLastHand, useRack } from '../../nibs/rackStore';
-import { layDown } from '../../hand/layDown';
-import { beginMarks } from '../../wash/markHand';
+import { beginCutting, layDown } from '../../hand';
+import { nibFor, nibInHand, useLastHand, useRack } from '../../nibs';
+import { beginMarks } from '../../wash';
 
 /** Draws a stroke with the nib in hand. When the layer takes none it says so, and the hand stays still. */
 export function beginStroke(board: Board): Gesture {

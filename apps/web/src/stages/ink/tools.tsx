@@ -4,22 +4,30 @@ import PenTool from 'lucide-react-native/icons/pen-tool';
 import Shapes from 'lucide-react-native/icons/shapes';
 import Spline from 'lucide-react-native/icons/spline';
 import { View } from 'react-native';
-import type { SettingsProps, Tool } from '../../board/workbench';
-import { lastEndSlot } from '../../hand/lastEnd';
-import { Hint } from '../../look/Hint';
-import { CalmSetting } from '../../nibs/CalmSettings';
-import { ColourSetting } from '../../nibs/ColourSetting';
-import { CalmFold, NibFolds } from '../../nibs/NibFolds';
-import { NibInHand } from '../../nibs/NibInHand';
-import { nibFor, rubSizeFor } from '../../nibs/rackStore';
-import { SizeSetting } from '../../nibs/SizeSettings';
-import { resizeRub } from '../../nibs/takeNib';
-import { useRackNib } from '../../nibs/useNib';
-import { beginSelecting } from '../../select/selectHand';
-import { useSelectChoice } from '../../select/selectChoice';
-import { selectionCommands } from '../../select/selectionCommands';
-import { SelectBy, SelectedInWords, SelectSettings } from '../../select/SelectSettings';
-import { CutEndChoice } from '../mend/MendSettings';
+import type { SettingsProps, Tool } from '../../board';
+import { lastEndSlot } from '../../hand';
+import { Hint } from '../../look';
+import {
+  CalmSetting,
+  ColourSetting,
+  CalmFold,
+  NibFolds,
+  NibInHand,
+  nibFor,
+  rubSizeFor,
+  SizeSetting,
+  resizeRub,
+  useRackNib,
+} from '../../nibs';
+import {
+  beginSelecting,
+  useSelectChoice,
+  selectionCommands,
+  SelectBy,
+  SelectedInWords,
+  SelectSettings,
+} from '../../select';
+import { CutEndChoice } from '../mend';
 import { pathSlot } from './pathTool';
 import { beginRubbing } from './rubHand';
 import { useShapeChoice } from './shapeChoice';
@@ -136,6 +144,8 @@ function ShapeLine() {
   );
 }
 
+const ShapeHint = () => (useIsPoly() ? 'Touch to set corners' : 'Drag out a shape');
+
 /** What a tool of construction shows beside its own settings. */
 const Constructed = ({ width, isWide }: SettingsProps) => (
   <>
@@ -156,7 +166,7 @@ const shape: Tool = {
   id: 'shape',
   label: 'Shapes',
   icon: Shapes,
-  hint: () => (useIsPoly() ? 'Touch to set corners' : 'Drag out a shape'),
+  hint: ShapeHint,
   command: { room: 'Draw', key: 'Shift+Digit1' },
   borrows: 'rub',
   takesNib: true,
@@ -200,11 +210,13 @@ const path: Tool = {
 
 const SELECTING = { loop: 'Draw a loop to select', rect: 'Draw a box to select', touch: 'Touch to select' } as const;
 
+const SelectHint = () => SELECTING[useSelectChoice(({ selectBy }) => selectBy)];
+
 const select: Tool = {
   id: 'select',
   label: 'Select',
   icon: Lasso,
-  hint: () => SELECTING[useSelectChoice(({ selectBy }) => selectBy)],
+  hint: SelectHint,
   command: { room: 'Select', key: 'Digit4' },
   borrows: 'nib',
   showsSelection: true,

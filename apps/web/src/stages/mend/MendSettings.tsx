@@ -1,16 +1,10 @@
 import { Text, View } from 'react-native';
-import { Button } from '../../look/Button';
-import { Choice } from '../../look/Choice';
-import { ScrubNumber } from '../../look/ScrubNumber';
-import { Switch } from '../../look/Switch';
-import { useSlot } from '../../board/boardContext';
-import { useDesk } from '../../board/desk';
+import { Button, Choice, ScrubNumber, Switch, Faint, Line, usePerRow } from '../../look';
+import { useSlot, useDesk } from '../../board';
 import { mendSlot, type MendingTool } from './mendTool';
-import { Faint, Line } from '../../look/parts';
 import { setMend, useMend } from './mendStore';
-import type { MendReach } from '../../hand/reach';
+import type { MendReach } from '../../hand';
 import { BridgeFields, EaseFields, PoolFields, TidyFields } from './PlannedSettings';
-import { usePerRow } from '../../look/usePerRow';
 import { usePlan, type Plan, type PlannedTool } from './planner';
 
 const WORDS: Readonly<Record<Exclude<MendingTool, PlannedTool>, string>> = {

@@ -1,11 +1,7 @@
-import { Choice } from '../../look/Choice';
-import { ScrubNumber } from '../../look/ScrubNumber';
-import { Switch } from '../../look/Switch';
-import { useBoard } from '../../board/boardContext';
-import { Faint, Line } from '../../look/parts';
-import { useSelectedLines } from '../../select/useSelection';
+import { Choice, ScrubNumber, Switch, Faint, Line, usePerRow } from '../../look';
+import { useBoard } from '../../board';
+import { useSelectedLines } from '../../select';
 import { setMend, useMend, type MendScope } from './mendStore';
-import { usePerRow } from '../../look/usePerRow';
 
 const SCOPES: readonly { readonly value: MendScope; readonly label: string }[] = [
   { value: 'selection', label: 'Selected' },

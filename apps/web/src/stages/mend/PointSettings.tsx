@@ -1,9 +1,7 @@
 import { useState, useSyncExternalStore } from 'react';
 import { Text, View } from 'react-native';
-import { Button } from '../../look/Button';
-import { ScrubNumber } from '../../look/ScrubNumber';
-import { Switch } from '../../look/Switch';
-import { useSlot } from '../../board/boardContext';
+import { Button, ScrubNumber, Switch } from '../../look';
+import { useSlot } from '../../board';
 import { pointSlot, type PointsInHand } from './pointTool';
 
 export function usePoints(): PointsInHand | undefined {

@@ -3,9 +3,9 @@ import { boxOfPoints, growBox } from '@true-nib/core/math';
 import { bridge, brokenAt, crossingNear, endPoint, nearestEnd, type LineEnd } from '@true-nib/core/mend';
 import { replacedBy } from '@true-nib/core/page';
 import type { StrokeEntity } from '@true-nib/core/stroke';
-import { zoomOf } from '../../render/view';
-import { newId } from '../../session/ids';
-import type { Board } from '../../board/board';
+import { zoomOf } from '../../render';
+import { newId } from '../../session';
+import type { Board } from '../../board';
 
 /** CSS px between ends that can be joined. */
 const JOIN_REACH = 60;

@@ -1,11 +1,10 @@
 import { boxOfPoints, growBox, type Point } from '@true-nib/core/math';
 import { cutByLoop } from '@true-nib/core/mend';
 import { replacedBy, type Edit } from '@true-nib/core/page';
-import { newId } from '../../session/ids';
-import { refuse, type Gesture } from '../../board/gesture';
-import type { Board } from '../../board/board';
+import { newId } from '../../session';
+import { refuse, type Gesture, type Board } from '../../board';
 import { useMend } from './mendStore';
-import { linesNear, reachedLayers } from '../../hand/reach';
+import { linesNear, reachedLayers } from '../../hand';
 
 /** A loop that cuts away what lies inside it, or outside of it, from the lines it goes over. */
 export function beginKnife(board: Board): Gesture {

@@ -1,10 +1,7 @@
 import { liftedEdits } from '@true-nib/core/tools';
-import type { Board } from '../../board/board';
-import { useDesk } from '../../board/desk';
-import { refuse, type Gesture } from '../../board/gesture';
-import { drawnLayer } from '../../board/layerInHand';
-import { beginCutting, type Cut } from '../../hand/cutting';
-import { zoomOf } from '../../render/view';
+import { type Board, useDesk, refuse, type Gesture, drawnLayer } from '../../board';
+import { beginCutting, type Cut } from '../../hand';
+import { zoomOf } from '../../render';
 
 /** CSS px that a finger can aim at. */
 const FINGER = 22;

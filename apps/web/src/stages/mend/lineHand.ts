@@ -20,13 +20,12 @@ import { find, type Edit } from '@true-nib/core/page';
 import { keptWidth, type StrokeEntity } from '@true-nib/core/stroke';
 import type { EntityId } from '@true-nib/core/kind';
 import type { PenSample } from '@true-nib/core/hand';
-import { zoomOf } from '../../render/view';
-import { calmedGesture, refuse, type Gesture } from '../../board/gesture';
-import type { Board } from '../../board/board';
-import { nibFor, nibInHand, useRack } from '../../nibs/rackStore';
+import { zoomOf } from '../../render';
+import { calmedGesture, refuse, type Gesture, type Board } from '../../board';
+import { nibFor, nibInHand, useRack } from '../../nibs';
 import { brushSketch, waySketch } from './mendSketch';
 import { useMend } from './mendStore';
-import { FINGER, linesNear, reachedLayers, type Reached } from '../../hand/reach';
+import { FINGER, linesNear, reachedLayers, type Reached } from '../../hand';
 
 /** Lines whose ink is seen within `reach` page px, nearest first. */
 const linesAt = (board: Board, { changing }: Reached, at: Point, reach: number): LineNear<ShownLine>[] =>

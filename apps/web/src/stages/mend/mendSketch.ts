@@ -3,9 +3,7 @@ import { strokeMarks } from '@true-nib/core/drawn';
 import { apply, type Point } from '@true-nib/core/math';
 import type { MendMark } from '@true-nib/core/mend';
 import type { StrokeEntity } from '@true-nib/core/stroke';
-import type { Sketch } from '../../render/boardPicture';
-import { pathOf } from '../../render/inkPaint';
-import { strokeBoth } from '../../render/overlay';
+import { type Sketch, pathOf, strokeBoth } from '../../render';
 
 /** Lines that are about to go, or to be changed: their ink in the colour of what is active, so that it is seen on black. */
 export const goingSketch =

@@ -1,6 +1,6 @@
-import type { MendReach } from '../../hand/reach';
+import type { MendReach } from '../../hand';
 import type { NibProfile } from '@true-nib/core/nib';
-import { keptStore } from '../../base/keptStore';
+import { keptStore } from '../../base';
 
 /** Which lines a deed over many is done to. */
 export type MendScope = 'selection' | 'layer' | 'page';

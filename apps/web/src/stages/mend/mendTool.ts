@@ -1,14 +1,11 @@
 import type { Point } from '@true-nib/core/math';
-import type { Board, PageKeep, PageSlot } from '../../board/board';
-import { useDesk } from '../../board/desk';
-import type { Desk } from '../../board/deskState';
-import { still, type Gesture } from '../../board/gesture';
+import { type Board, type PageKeep, type PageSlot, useDesk, type Desk, still, type Gesture } from '../../board';
 import { beginKnife } from './knifeHand';
 import { beginReweigh, beginRetrace, beginSwell, beginTug } from './lineHand';
 import { brushSketch } from './mendSketch';
 import { useMend } from './mendStore';
 import { Planner, plannedTool } from './planner';
-import { reachedLayers } from '../../hand/reach';
+import { reachedLayers } from '../../hand';
 import { SnipHand } from './snipHand';
 
 /** Tools that mend lines, besides their points. */

@@ -1,17 +1,15 @@
-import { selectionSlot } from '../../select/selection';
+import { selectionSlot } from '../../select';
 import { distance, type Point } from '@true-nib/core/math';
 import type { MendDeed, MendMark } from '@true-nib/core/mend';
 import { find, type Edit } from '@true-nib/core/page';
 import type { EntityId } from '@true-nib/core/kind';
 import { create } from 'zustand';
-import { breath } from '../../base/breath';
-import { zoomOf } from '../../render/view';
-import { useDesk } from '../../board/desk';
-import { still, type Gesture } from '../../board/gesture';
-import type { Board } from '../../board/board';
+import { breath } from '../../base';
+import { zoomOf } from '../../render';
+import { useDesk, still, type Gesture, type Board } from '../../board';
 import { marksSketch } from './mendSketch';
 import { inPagePx, setMend, useMend, type MendDesk } from './mendStore';
-import { FINGER, reachedLayers } from '../../hand/reach';
+import { FINGER, reachedLayers } from '../../hand';
 
 /** Changed lines up to which they are shown before they are kept. */
 const MOST_SHOWN = 600;

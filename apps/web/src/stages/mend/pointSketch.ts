@@ -1,7 +1,6 @@
 import { handleAt, isSmooth, nodeAt, nodeCount, type Spine } from '@true-nib/core/curve';
 import { apply, type Point } from '@true-nib/core/math';
-import { drawKnot, strokeBoth } from '../../render/overlay';
-import type { Sketch } from '../../render/boardPicture';
+import { drawKnot, strokeBoth, type Sketch } from '../../render';
 
 /** CSS px between a line's edge and the grip that widens it. */
 export const SIDE_GAP = 12;

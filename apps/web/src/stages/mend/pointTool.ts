@@ -1,7 +1,17 @@
-import type { PageKeep } from '../../board/board';
-import type { Desk } from '../../board/deskState';
-import { isInHand } from '../../board/desk';
-import type { PageSlot } from '../../board/board';
+import {
+  type PageKeep,
+  type Desk,
+  isInHand,
+  type PageSlot,
+  useDesk,
+  hiddenInWords,
+  layerInHand,
+  refuse,
+  still,
+  type Gesture,
+  type Modifiers,
+  type Board,
+} from '../../board';
 import {
   cornerNode,
   handleAt,
@@ -28,12 +38,8 @@ import {
 } from '@true-nib/core/mend';
 import { find } from '@true-nib/core/page';
 import type { StrokeEntity } from '@true-nib/core/stroke';
-import { Listeners } from '../../base/listeners';
-import { zoomOf } from '../../render/view';
-import { useDesk } from '../../board/desk';
-import { hiddenInWords, layerInHand } from '../../board/layerInHand';
-import { refuse, still, type Gesture, type Modifiers } from '../../board/gesture';
-import type { Board } from '../../board/board';
+import { Listeners } from '../../base';
+import { zoomOf } from '../../render';
 import { breakLine, joinEnd } from './dividing';
 import { SIDE_GAP, sidesOf, sketchOf } from './pointSketch';
 

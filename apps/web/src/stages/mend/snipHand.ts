@@ -1,15 +1,13 @@
 import type { Point } from '@true-nib/core/math';
 import { Snipper } from '@true-nib/core/mend';
 import type { PenSample } from '@true-nib/core/hand';
-import { breath } from '../../base/breath';
-import { zoomOf } from '../../render/view';
-import { newId } from '../../session/ids';
-import { useDesk } from '../../board/desk';
-import { refuse, type Gesture } from '../../board/gesture';
-import type { Board } from '../../board/board';
+import { breath } from '../../base';
+import { zoomOf } from '../../render';
+import { newId } from '../../session';
+import { useDesk, refuse, type Gesture, type Board } from '../../board';
 import { goingSketch } from './mendSketch';
 import { useMend } from './mendStore';
-import { FINGER, linesNear, reachedLayers, type Reached } from '../../hand/reach';
+import { FINGER, linesNear, reachedLayers, type Reached } from '../../hand';
 
 /** Lines of which is worked out in one go what is left: a frame's work. */
 const MOST_AT_ONCE = 6;

@@ -1,5 +1,5 @@
-import type { Stage } from '../../board/workbench';
-import { mergeClean } from '../../stack/mergeClean';
+import type { Stage } from '../../board';
+import { mergeClean } from '../../stack';
 import { mendSlot } from './mendTool';
 import { pointSlot } from './pointTool';
 import { mendTools } from './tools';

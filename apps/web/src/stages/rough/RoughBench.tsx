@@ -4,11 +4,9 @@ import LockOpen from 'lucide-react-native/icons/lock-open';
 import Maximize from 'lucide-react-native/icons/maximize';
 import type { ReactNode } from 'react';
 import { Text, View } from 'react-native';
-import { useBoard } from '../../board/boardContext';
-import type { SettingsProps } from '../../board/workbench';
-import { Chip } from '../../look/Chip';
-import { Hint, LineHint } from '../../look/Hint';
-import { chooseRough } from '../../stack/takeRough';
+import { useBoard, type SettingsProps } from '../../board';
+import { Chip, Hint, LineHint } from '../../look';
+import { chooseRough } from '../../stack';
 import {
   OpacitySetting,
   OrderSetting,

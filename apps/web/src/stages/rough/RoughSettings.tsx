@@ -2,12 +2,9 @@ import { clamp } from '@true-nib/core/math';
 import { changeLayers, find, mmToPx, pxToMm, type PictureEntity, type Placement, type Tint } from '@true-nib/core/page';
 import { changeRough, fitRough, layRough, removeRough } from '@true-nib/core/tools';
 import Trash from 'lucide-react-native/icons/trash';
-import { Button } from '../../look/Button';
-import { Choice } from '../../look/Choice';
-import { ScrubNumber } from '../../look/ScrubNumber';
-import { splitRoughs } from '../../render/roughSurface';
-import { useBoard, usePage } from '../../board/boardContext';
-import { useDesk } from '../../board/desk';
+import { Button, Choice, ScrubNumber } from '../../look';
+import { splitRoughs } from '../../render';
+import { useBoard, usePage, useDesk } from '../../board';
 import { roughInHand } from './useRoughInHand';
 
 /** The rough in hand, and what can be done to it. Settings are shown live and become one change when the hand lets go. */

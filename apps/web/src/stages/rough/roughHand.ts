@@ -1,9 +1,8 @@
 import { scaleOf, type Point } from '@true-nib/core/math';
 import { find, type PictureEntity } from '@true-nib/core/page';
 import { draggedPlacement, gripAt } from '@true-nib/core/tools';
-import { STEM } from '../../render/overlay';
-import { refuse, type Gesture } from '../../board/gesture';
-import type { Board } from '../../board/board';
+import { STEM } from '../../render';
+import { refuse, type Gesture, type Board } from '../../board';
 
 /** Drags the picture in hand by what lies under the pointer; nothing when that is not the picture. */
 export function beginPlacing(

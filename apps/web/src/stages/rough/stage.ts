@@ -1,5 +1,4 @@
-import { useDesk } from '../../board/desk';
-import type { Stage } from '../../board/workbench';
+import { useDesk, type Stage } from '../../board';
 import { RoughAll, RoughChips, RoughLine } from './RoughBench';
 import { beginPlacing } from './roughHand';
 import { useRoughInHand } from './useRoughInHand';

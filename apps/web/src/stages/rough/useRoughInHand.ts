@@ -1,8 +1,7 @@
-import { useDeliverChoice } from '../finish/deliverChoice';
+import { useDeliverChoice } from '../finish';
 import { find, ofKind, byOrder, type Page, type PictureEntity } from '@true-nib/core/page';
 import { useEffect } from 'react';
-import { useBoard, usePage } from '../../board/boardContext';
-import { useDesk } from '../../board/desk';
+import { useBoard, usePage, useDesk } from '../../board';
 import { useShallow } from 'zustand/react/shallow';
 
 /** The rough that the Rough stage works on: the one last chosen, or the highest there is. */

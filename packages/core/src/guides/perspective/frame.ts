@@ -10,10 +10,12 @@ import {
   type VanishingPoint,
 } from '../guide';
 import { PageError } from '../../gate';
-import type { PageSize } from '../../page';
 
 export type FramePoints = FrameShape['points'];
-export type Extent = Pick<PageSize, 'width' | 'height'>;
+export interface Extent {
+  readonly width: number;
+  readonly height: number;
+}
 
 /** Points farther off than this, page px, are taken to lie infinitely far: lines over a page turn by less than 10⁻⁶ rad. */
 const FARTHEST = 1e10;

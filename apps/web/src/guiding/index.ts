@@ -1,0 +1,12 @@
+export { TemplateChoice } from './TemplateChoice';
+export { BornStroke, mirroredInDepth, railBox, straightWay, withCopies } from './bearing';
+export { areMany, GuideMoves, MANY, MANY_DRAGGED } from './carrying';
+export { type DepthDeed, type HeldPicture, setDepth, useDepth } from './depthStore';
+export { actingFrame, type FrameGuide, frameInHand, seenOn, takeDepth } from './frames';
+export { isGuideEdit } from './guideEdits';
+export { guideInHand, setGuides, toggleGuided, useGuides } from './guideStore';
+export { degreesOf, lengthInWords, stateInWords, wheelInWords } from './inWords';
+export { copyOf, GUIDE_NAMES, guidesOf, LAID_KINDS, laidShape, LAYING_IN_WORDS, newGuide } from './layGuide';
+export { layNext } from './layNext';
+export { templateFromLines } from './ownTemplates';
+export { keepTemplates, templateById } from './templateStore';

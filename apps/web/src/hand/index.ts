@@ -1,0 +1,7 @@
+export { Cells, ToolChips } from './Chips';
+export { BoardHand } from './boardHand';
+export { beginCutting, type Cut, linesOf, styledBy } from './cutting';
+export { flippedTemplate, outlineStrokes, releaseAll, strokeAllRound } from './guideDeeds';
+export { lastEndSlot } from './lastEnd';
+export { layDown } from './layDown';
+export { FINGER, linesNear, type MendReach, type Reached, reachedLayers } from './reach';

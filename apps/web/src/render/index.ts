@@ -1,0 +1,55 @@
+export { type BoardCanvases, BoardPicture, HARD_EDGE, type Sketch } from './boardPicture';
+export { applyEdits } from './draft';
+export {
+  drawFrame,
+  drawSighted,
+  drawWayMarks,
+  pointInWords,
+  WAY_LETTERS,
+  type WayMark,
+  wayMarks,
+} from './framePicture';
+export type { Ghosts } from './gridSurface';
+export {
+  drawGuides,
+  gridsOf,
+  GUIDE_HUES,
+  guideColour,
+  type GuideTag,
+  type ShownGuides,
+  TAG_HEIGHT,
+  tagsOf,
+} from './guidePicture';
+export { isInk } from './inkDesk';
+export { InkIndex } from './inkIndex';
+export { pathOf, traceRings } from './inkPaint';
+export { drawKnot, drawSlack, type OverlayColours, STEM, strokeBoth } from './overlay';
+export { decodable, type PictureBytes } from './pictures';
+export { splitRoughs } from './roughSurface';
+export { FRAME_STEM } from './selectionPicture';
+export { isShownUnder, plainLook } from './stackLook';
+export { StartedInks } from './startedInks';
+export {
+  aligned,
+  centredAt,
+  fitted,
+  fittedToWidth,
+  fitZoom,
+  flippedAt,
+  isFlipped,
+  isTall,
+  panned,
+  pinched,
+  straightened,
+  toPage,
+  toScreen,
+  turnedAt,
+  turnOf,
+  type View,
+  withinReach,
+  zoomedAt,
+  zoomOf,
+} from './view';
+export { unpackTile } from './washCode';
+export type { WashDeed } from './washDeed';
+export type { AreaQuery, ReworkedTile, SelectedArea, TakenPixels } from './washWork';

@@ -1,0 +1,2 @@
+export { FolioScreen } from './FolioScreen';
+export { ShelfScreen } from './ShelfScreen';

@@ -1,0 +1,14 @@
+export { StackPanel } from './StackPanel';
+export { bringIn } from './bringIn';
+export {
+  addLayer,
+  deleteChosen,
+  duplicateChosen,
+  groupChosen,
+  mergeDown,
+  tellLayers,
+  toggleSolo,
+  walkStack,
+} from './layerCommands';
+export { mergeClean } from './mergeClean';
+export { chooseRough, takeRough } from './takeRough';

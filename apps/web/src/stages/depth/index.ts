@@ -1,0 +1,2 @@
+export { depthSlot } from './depthTool';
+export { depthTools } from './tools';

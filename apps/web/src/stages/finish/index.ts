@@ -1,0 +1,2 @@
+export { useDeliverChoice } from './deliverChoice';
+export { FINISH } from './stage';

@@ -1,0 +1,1 @@
+export { INK } from './stage';

@@ -1,0 +1,3 @@
+export { CutEndChoice } from './MendSettings';
+export { useMend } from './mendStore';
+export { MEND } from './stage';

@@ -1,0 +1,1 @@
+export { ROUGH } from './stage';

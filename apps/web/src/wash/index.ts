@@ -1,0 +1,2 @@
+export { beginMarks } from './markHand';
+export { Washing, washingSlot } from './washing';
