@@ -1,16 +1,19 @@
-import { aimedAt, type Seen, type GuideEntity, type GuideShape } from '@true-nib/core/guides';
+import {
+  aimedAt,
+  draggedGuide as dragged,
+  guideGripAt as gripAt,
+  guideGrips as gripsOf,
+  isOnGuide,
+  withNode,
+  type GuideEntity,
+  type GuideGrip,
+  type GuideShape,
+  type Seen,
+} from '@true-nib/core/guides';
 import { distance, identity, type Point } from '@true-nib/core/math';
 import { applyChange, draftChange, newPage } from '@true-nib/core/page';
 import { breath } from '../src/base/breath';
 import { GuideMoves } from '../src/guiding/carrying';
-import {
-  draggedGuide as dragged,
-  gripAt,
-  guideGrips as gripsOf,
-  isOnGuide,
-  withNode,
-  type GuideGrip,
-} from '../src/stages/guides/grips';
 import { degreesOf, lengthInWords, stateInWords, wheelInWords } from '../src/guiding/inWords';
 import { laidShape, newGuide } from '../src/guiding/layGuide';
 import { hush } from '../src/look/notices';
@@ -21,10 +24,11 @@ const page = newPage({ width: 1000, height: 1400, ppi: 254 });
 const at = (x: number, y: number): Point => ({ x, y });
 const seen: Seen = { page: page.size, view: identity, board: { width: 1000, height: 1400 } };
 const guideGrips = (shape: GuideShape, perCss: number, chosen: number | undefined) =>
-  gripsOf(shape, perCss, chosen, seen);
+  gripsOf(shape, { perCss, chosen, seen });
 const draggedGuide = (
-  ...drag: readonly [shape: GuideShape, grip: GuideGrip, from: Point, to: Point, isExact: boolean, isBroken: boolean]
-) => dragged(...drag, { isLevel: true, seen });
+  shape: GuideShape,
+  ...[grip, from, to, isExact, isBroken]: readonly [GuideGrip, Point, Point, boolean, boolean]
+) => dragged(shape, { grip, from, to, isExact, isBroken, isLevel: true, seen });
 const ruler: Extract<GuideShape, { kind: 'straightedge' }> = {
   ...{ kind: 'straightedge', x: 200, y: 100, angle: 0, length: 200, width: 40 },
 };

@@ -1,7 +1,6 @@
 import { inThousands } from '../base/inThousands';
 import {
   coneOfVision,
-  frameGrips,
   horizonOf,
   placeOfPoint,
   type SightedResidual,
@@ -9,6 +8,7 @@ import {
   FRAME_WAYS,
   type FrameShape,
   type FrameWay,
+  pointGrips,
 } from '@true-nib/core/guides';
 import { apply, scaleOf, type Matrix, type Point } from '@true-nib/core/math';
 import type { PageSize } from '@true-nib/core/page';
@@ -178,7 +178,7 @@ export interface WayMark extends Point {
 
 /** The letters of a frame's directions that lines take or could take. */
 export function wayMarks(frame: FrameShape, page: PageSize, view: Matrix, board: Extent): WayMark[] {
-  return frameGrips(frame, { page, view, board }).flatMap(({ grip, at, off }) => {
+  return pointGrips(frame, { page, view, board }).flatMap(({ grip, at, off }) => {
     if (grip.part !== 'point') return [];
     const far = off === undefined ? '' : Number.isFinite(off) ? ` ${inThousands(Math.round(off))} px` : ' ∞';
     const { x, y } = apply(view, at);

@@ -1,8 +1,8 @@
+import { anchorOf } from '@true-nib/core/guides';
 import { inThousands } from '../base/inThousands';
 import { SEGMENT, STRIDE, type Spine, type LinePath } from '@true-nib/core/curve';
 import {
   actsOn,
-  fromPlane,
   outlines,
   straightEdges,
   wayTo,
@@ -76,20 +76,12 @@ export const TAG_HEIGHT = 26;
 /** CSS px between a tag and the edge of the board. */
 const MARGIN = 10;
 
-/** Where a guide is taken hold of, page px. */
-export function anchorOf({ shape }: GuideEntity): Point {
-  if (shape.kind === 'batten' || shape.kind === 'echo') return { x: shape.course.points[0], y: shape.course.points[1] };
-  if (shape.kind === 'frame') return shape.corner;
-  if (shape.kind === 'plane') return fromPlane(shape.map, shape.place) ?? { x: shape.map[2], y: shape.map[5] };
-  return shape.kind === 'template' ? shape.place : shape;
-}
-
 /** The tags of all guides that are seen, each near its guide and inside the board; what lies far off says how far. */
 export function tagsOf({ guides, isEditing }: ShownGuides, view: Matrix, board: Extent): GuideTag[] {
   const tags: GuideTag[] = [];
   for (const guide of guides) {
     if (!guide.seen) continue;
-    const at = apply(view, anchorOf(guide));
+    const at = apply(view, anchorOf(guide.shape));
     const reach =
       guide.reach === 'all' ? '' : guide.reach.length === 1 ? ' · 1 layer' : ` · ${guide.reach.length} layers`;
     const state = guide.acting ? '' : ' · asleep';

@@ -2,12 +2,12 @@ import type { Point } from '../math';
 import { FRAME_WAYS, type FrameWay, type GuideEntity } from './guide';
 import type { EntityId } from '../kind';
 import type { GuidePath } from '../curve';
-import { edgePaths, isEdge, isNearEdge } from './edges';
+import { edgePaths, isNearEdge } from './edges';
+import { isEdge, isField, pathThrough } from './through';
 import { ellipseSlope, fromMiddle } from './ellipse';
 import { project, trackOf, unitVector } from './path';
 import type { Extent } from './perspective/frame';
 import { framePaths } from './perspective/grid';
-import { isField, pathThrough } from './through';
 
 /** A guide that bears a line, and the path it gives. */
 export interface Choice {

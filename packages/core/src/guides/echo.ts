@@ -1,4 +1,5 @@
-import { fitSpine, flattenSpine, STRIDE, type Spine } from '../curve';
+import type { EchoShape } from './guide';
+import { type GuidePath, spineLength, fitSpine, flattenSpine, STRIDE, type Spine } from '../curve';
 import { distance, type Point } from '../math';
 
 /** Page px that the echoed curve may stray from the true parallel, in fitting and in sampling. */
@@ -265,4 +266,17 @@ function fitted({ pieces, closed }: Line): Spine {
   }
   if (closed) triples.splice(-STRIDE, STRIDE, triples[0], triples[1], 1);
   return { points: Float64Array.from(triples), closed };
+}
+
+/** The last path of an echo: a hand asks again and again from where it started. */
+const echoes = new WeakMap<EchoShape, { readonly at: Point; readonly path: GuidePath | undefined }>();
+
+/** The path of an echo through a place; nothing for a curve of no length. */
+export function echoThroughOnce(shape: EchoShape, { x, y }: Point): GuidePath | undefined {
+  const known = echoes.get(shape);
+  if (known && known.at.x === x && known.at.y === y) return known.path;
+  const course = spineLength(shape.course) > 0 ? echoThrough(shape.course, { x, y }) : undefined;
+  const path: GuidePath | undefined = course && { kind: 'curve', course };
+  echoes.set(shape, { at: { x, y }, path });
+  return path;
 }

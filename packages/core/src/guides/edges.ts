@@ -1,6 +1,6 @@
 import { spineBox, type Spine, mapSpine, type GuidePath, type LinePath } from '../curve';
 import { apply, emptyBox, invert, isInBox, uniteBoxes, type Box, type Point } from '../math';
-import type { StraightedgeShape, TemplateShape, EdgeShape, GuideShape, PlaneShape } from './guide';
+import type { StraightedgeShape, TemplateShape, EdgeShape, PlaneShape } from './guide';
 import { planeRings } from './perspective/plane';
 import { templateMap } from './placed';
 
@@ -23,10 +23,6 @@ export const templateRings = ({ rings, place }: TemplateShape): Spine[] =>
 /** The outlines of a template or of a plane shape, page px. */
 export const outlines = (shape: TemplateShape | PlaneShape): readonly Spine[] =>
   shape.kind === 'plane' ? planeRings(shape) : templateRings(shape);
-
-const EDGES: readonly string[] = ['straightedge', 'batten', 'template', 'plane'];
-
-export const isEdge = (shape: GuideShape): shape is EdgeShape => EDGES.includes(shape.kind);
 
 const paths = new WeakMap<EdgeShape, readonly GuidePath[]>();
 

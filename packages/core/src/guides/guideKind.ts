@@ -1,28 +1,34 @@
-import type { EntityId, Kind } from '../kind';
-import { checkGuide } from './check';
-import type { GuideEntity, GuideShape } from './guide';
+import { flag, id, list, number, text } from '../gate';
+import type { Kind } from '../kind';
+import { GUIDE_LIMITS, type GuideEntity } from './guide';
+import { checkShape, shapeRow } from './shapes/table';
 
 /** What a guide is. Layers that it reaches, and frames that it hangs on, may be gone. */
 export const guideKind: Kind<GuideEntity> = {
   isMany: false,
-  check: checkGuide,
-  refs: ({ reach, shape }) => ({ knows: [...(reach === 'all' ? [] : reach), ...framesOf(shape)] }),
+  check: (fields) => ({
+    kind: 'guide',
+    id: id(fields.id, 'id'),
+    order: id(fields.order, 'order'),
+    name: text(fields.name, 'name'),
+    seen: flag(fields.seen, 'seen'),
+    acting: flag(fields.acting, 'acting'),
+    locked: flag(fields.locked, 'locked'),
+    tethers: flag(fields.tethers, 'tethers'),
+    reach:
+      fields.reach === 'all'
+        ? 'all'
+        : list(fields.reach, 'reach', GUIDE_LIMITS.layers).map((layer) => id(layer, 'reach')),
+    hue: number(fields.hue, 'hue', 0, GUIDE_LIMITS.hues - 1),
+    shape: checkShape(fields.shape),
+  }),
+  refs: ({ reach, shape }) => ({
+    knows: [...(reach === 'all' ? [] : reach), ...(shapeRow(shape).frames?.(shape) ?? [])],
+  }),
   remap: (guide, copyId, renamed) => ({
     ...guide,
     id: copyId,
     reach: guide.reach === 'all' ? 'all' : guide.reach.map(renamed),
-    shape: renamedShape(guide.shape, renamed),
+    shape: shapeRow(guide.shape).reframed?.(guide.shape, renamed) ?? guide.shape,
   }),
 };
-
-/** The frames that a shape lies in or aims at. */
-function framesOf(shape: GuideShape): readonly EntityId[] {
-  if ('frame' in shape) return [shape.frame];
-  return 'aim' in shape && shape.aim?.frame !== undefined ? [shape.aim.frame] : [];
-}
-
-function renamedShape(shape: GuideShape, renamed: (id: EntityId) => EntityId): GuideShape {
-  if ('frame' in shape) return { ...shape, frame: renamed(shape.frame) };
-  if (!('aim' in shape) || shape.aim?.frame === undefined) return shape;
-  return { ...shape, aim: { ...shape.aim, frame: renamed(shape.aim.frame) } };
-}

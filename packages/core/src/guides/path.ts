@@ -268,3 +268,9 @@ export function spineAlong(path: GuidePath, from: number, to: number): Spine {
     points.set(triples.slice(i, i + STRIDE), triples.length - STRIDE - i);
   return { points, closed: false };
 }
+
+/** The one of some paths that comes nearest to a point. */
+export function nearestPath(paths: readonly GuidePath[], point: Point): GuidePath | undefined {
+  const away = paths.map((path) => ({ path, away: project(path, point).distance }));
+  return away.sort((a, b) => a.away - b.away)[0]?.path;
+}

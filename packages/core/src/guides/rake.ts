@@ -1,3 +1,6 @@
+import type { RailsShape } from './guide';
+import type { RaysShape } from './guide';
+import type { RipplesShape } from './guide';
 import {
   flattenSpine,
   pointAt,
@@ -74,36 +77,66 @@ function* pathsAcross(
   spacing: number,
   stray: () => number,
 ): Generator<GuidePath> {
-  if (field.kind === 'rails') {
-    const [dx, dy] = [Math.cos(field.angle), Math.sin(field.angle)];
-    const across = loop.map((p) => (p.x - field.x) * -dy + (p.y - field.y) * dx);
-    for (const value of steps(Math.min(...across), Math.max(...across), spacing)) {
-      const at = value + stray() * spacing;
-      yield { kind: 'line', x: field.x - dy * at, y: field.y + dx * at, dx, dy };
-    }
-  } else if (field.kind === 'rays') {
-    const reach = loop.reduce((sum, p) => sum + distance(p, field), 0) / loop.length;
-    const count = Math.max(1, Math.round((2 * Math.PI * reach) / spacing));
-    if (count > 100 * MOST_LINES)
-      throw new PageError('The point of these rays lies too far off for so narrow a spacing.');
-    const step = (2 * Math.PI) / count;
-    const [first, last] = anglesOf(loop, field);
-    for (let k = Math.ceil(first / step); k * step < Math.min(last, first + 2 * Math.PI - step / 2); k++) {
-      const angle = (k + stray()) * step;
-      yield { kind: 'line', x: field.x, y: field.y, dx: Math.cos(angle), dy: Math.sin(angle), from: 0 };
-    }
-  } else if (field.kind === 'ripples') {
-    const { x, y, ratio, angle } = field;
-    const unit: EllipsePath = { kind: 'ellipse', x, y, rx: 1, ry: ratio, angle };
-    const radii = loop.map((p) => {
-      const own = fromMiddle(unit, p);
-      return Math.hypot(own.x, own.y / ratio);
-    });
-    for (const value of steps(0, Math.max(...radii), spacing)) {
-      const rx = value + stray() * spacing;
-      if (rx > 0.5) yield { kind: 'ellipse', x, y, rx, ry: rx * ratio, angle };
-    }
-  } else yield* echoesAcross(field.course, loop, spacing, stray);
+  switch (field.kind) {
+    case 'rails':
+      return yield* railsAcross(field, loop, spacing, stray);
+    case 'rays':
+      return yield* raysAcross(field, loop, spacing, stray);
+    case 'ripples':
+      return yield* ringsAcross(field, loop, spacing, stray);
+    case 'echo':
+      return yield* echoesAcross(field.course, loop, spacing, stray);
+  }
+}
+
+function* railsAcross(
+  field: RailsShape,
+  loop: readonly Point[],
+  spacing: number,
+  stray: () => number,
+): Generator<GuidePath> {
+  const [dx, dy] = [Math.cos(field.angle), Math.sin(field.angle)];
+  const across = loop.map((p) => (p.x - field.x) * -dy + (p.y - field.y) * dx);
+  for (const value of steps(Math.min(...across), Math.max(...across), spacing)) {
+    const at = value + stray() * spacing;
+    yield { kind: 'line', x: field.x - dy * at, y: field.y + dx * at, dx, dy };
+  }
+}
+
+function* raysAcross(
+  field: RaysShape,
+  loop: readonly Point[],
+  spacing: number,
+  stray: () => number,
+): Generator<GuidePath> {
+  const reach = loop.reduce((sum, p) => sum + distance(p, field), 0) / loop.length;
+  const count = Math.max(1, Math.round((2 * Math.PI * reach) / spacing));
+  if (count > 100 * MOST_LINES)
+    throw new PageError('The point of these rays lies too far off for so narrow a spacing.');
+  const step = (2 * Math.PI) / count;
+  const [first, last] = anglesOf(loop, field);
+  for (let k = Math.ceil(first / step); k * step < Math.min(last, first + 2 * Math.PI - step / 2); k++) {
+    const angle = (k + stray()) * step;
+    yield { kind: 'line', x: field.x, y: field.y, dx: Math.cos(angle), dy: Math.sin(angle), from: 0 };
+  }
+}
+
+function* ringsAcross(
+  field: RipplesShape,
+  loop: readonly Point[],
+  spacing: number,
+  stray: () => number,
+): Generator<GuidePath> {
+  const { x, y, ratio, angle } = field;
+  const unit: EllipsePath = { kind: 'ellipse', x, y, rx: 1, ry: ratio, angle };
+  const radii = loop.map((p) => {
+    const own = fromMiddle(unit, p);
+    return Math.hypot(own.x, own.y / ratio);
+  });
+  for (const value of steps(0, Math.max(...radii), spacing)) {
+    const rx = value + stray() * spacing;
+    if (rx > 0.5) yield { kind: 'ellipse', x, y, rx, ry: rx * ratio, angle };
+  }
 }
 
 /** Whole multiples of a step within a range. */

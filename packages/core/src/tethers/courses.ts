@@ -1,5 +1,5 @@
 import { SEGMENT, type Spine } from '../curve';
-import { projectiveOf, type Matrix3x3 } from '../math';
+import { type Matrix3x3 } from '../math';
 import {
   FRAME_WAYS,
   type FrameShape,
@@ -18,7 +18,7 @@ import {
   planeShapeMove,
   wayOf,
   wayTo,
-  placementMap,
+  shapeRow,
 } from '../guides';
 import { ofKind, type Page, type PageSize } from '../page';
 import type { EntityId } from '../kind';
@@ -79,11 +79,17 @@ export function tetheredLinesOf(page: Page, { id, shape }: GuideEntity): Tethere
 export function coursesAfter(lines: TetheredLines, after: GuideShape, following: Following): Courses {
   const { shape, own } = lines;
   if (shape.kind === 'frame' && after.kind === 'frame') return afterFrame(lines, shape, after, following);
-  if (after.kind === 'rails') return aimed(own, () => [Math.cos(after.angle), Math.sin(after.angle), 0]);
-  if (after.kind === 'rays') return aimed(own, () => [after.x, after.y, 1]);
-  if (shape.kind === 'plane' && after.kind === 'plane') return mapped(own, planeShapeMove(shape, after));
-  if ('course' in shape && 'course' in after) return alongCourse(own, shape.course, after.course);
-  return mapped(own, projectiveOf(placementMap(shape, after)));
+  const carriage = shapeRow(after).courses?.(shape, after);
+  switch (carriage?.by) {
+    case undefined:
+      return own;
+    case 'aim':
+      return aimed(own, () => carriage.point);
+    case 'course':
+      return alongCourse(own, carriage.before, carriage.after);
+    case 'map':
+      return mapped(own, carriage.map);
+  }
 }
 
 function afterFrame(

@@ -1,4 +1,19 @@
 import {
+  isAffine,
+  affineOf,
+  about,
+  angleOf,
+  apply,
+  chain,
+  clamp,
+  distance,
+  rotation,
+  scaling,
+  translation,
+  type Matrix,
+  type Point,
+} from '../math';
+import {
   alongAt,
   courseOf,
   endOf,
@@ -14,19 +29,6 @@ import {
   mapSpine,
   type GuidePath,
 } from '../curve';
-import {
-  about,
-  angleOf,
-  apply,
-  chain,
-  clamp,
-  distance,
-  rotation,
-  scaling,
-  translation,
-  type Matrix,
-  type Point,
-} from '../math';
 import { isKeepable, mapEnds, plainEnds, type StrokeEntity } from '../stroke';
 import { draftChange, find, type Change, type Edit, type Page } from '../page';
 import { PageError } from '../gate';
@@ -48,11 +50,11 @@ import {
   planeShapeMove,
   wayOf,
   wayTo,
-  placementMap,
+  shapeRow,
+  frameChange,
 } from '../guides';
 import { carriedLines, dependents, planeLines } from './following';
 import { guidedStrokes, isDrawn, withTwins, type StrokeEdit } from './guided';
-import { frameChange } from '../guides';
 
 /** Ends closer than this, page px, have met. */
 const MET = 0.5;
@@ -226,7 +228,8 @@ function carried(stroke: StrokeEntity, before: GuideShape, after: GuideShape): G
     const course = echoThrough(after.course, placeBeside(track, { at: at * share, off }));
     return course ? { kind: 'curve', course } : path;
   }
-  return mapPath(path, placementMap(before, after));
+  const carriage = shapeRow(after).courses?.(before, after);
+  return carriage?.by === 'map' && isAffine(carriage.map) ? mapPath(path, affineOf(carriage.map)) : path;
 }
 
 const isPointed = (shape: GuideShape): shape is RailsShape | RaysShape =>

@@ -1,3 +1,10 @@
+import type { GripLook } from '@true-nib/core/guides';
+import { isOnGuide } from '@true-nib/core/guides';
+import { guideGripAt } from '@true-nib/core/guides';
+import { guideGrips } from '@true-nib/core/guides';
+import { withNode } from '@true-nib/core/guides';
+import type { GripPlace } from '@true-nib/core/guides';
+import { draggedGuide } from '@true-nib/core/guides';
 import {
   type PageKeep,
   type Press,
@@ -63,7 +70,6 @@ import {
   templateById,
 } from '../../guiding';
 import { drawSighting } from './sighting';
-import { draggedGuide, gripAt, guideGrips, isOnGuide, offset, withNode, type GripPlace } from './grips';
 import { drawGrips } from './gripPicture';
 
 /** CSS px that a hand may miss a grip by: a finger's. */
@@ -139,6 +145,10 @@ export class GuideTool implements PageKeep {
 
   private get perCss(): number {
     return 1 / zoomOf(this.board.picture.view);
+  }
+
+  private get gripLook(): GripLook {
+    return { perCss: this.perCss, chosen: this.chosen, seen: seenOn(this.board) };
   }
 
   private get isEditing(): boolean {
@@ -219,7 +229,7 @@ export class GuideTool implements PageKeep {
     }
     if (laying) return this.beginLaying(at);
     const reach = REACH * this.perCss;
-    const grip = inHand && gripAt(guideGrips(inHand.shape, this.perCss, this.chosen, seenOn(this.board)), at, reach);
+    const grip = inHand && guideGripAt(guideGrips(inHand.shape, this.gripLook), at, reach);
     if (inHand && grip) {
       if (inHand.locked) return refuse(this.board.notice, `${inHand.name} is locked.`);
       this.chosen = 'node' in grip.grip ? grip.grip.node : undefined;
@@ -299,15 +309,11 @@ export class GuideTool implements PageKeep {
         if (!to || (!shape && distance(from, to) < SLOP * this.perCss)) return;
         const { shiftKey, altKey } = modifiers();
         const { keepsHorizon } = useDepth.getState();
-        shape = dragged(
-          guide.shape,
-          grip?.grip ?? { part: 'move' },
-          grip ? grip.at : from,
-          grip ? offset(to, from, grip.at) : to,
-          shiftKey,
-          altKey,
-          { isLevel: keepsHorizon, seen },
-        );
+        shape = dragged(guide.shape, {
+          grip: grip?.grip ?? { part: 'move' },
+          ...(grip ? { from: grip.at, to: offset(to, from, grip.at) } : { from, to }),
+          ...{ isExact: shiftKey, isBroken: altKey, isLevel: keepsHorizon, seen },
+        });
         this.preview(guide, shape);
         const words = lengthInWords(shape, page.size.ppi);
         if (words) sayAt(words, picture.inWindow(to));
@@ -441,7 +447,7 @@ export class GuideTool implements PageKeep {
         this.drawMarks(context, shown, ratio);
         drawSighting(context, page, map, ratio);
         if (!inHand) return;
-        const grips = guideGrips(inHand.shape, this.perCss, this.chosen, seenOn(this.board));
+        const grips = guideGrips(inHand.shape, this.gripLook);
         drawGrips(context, inHand.shape, grips, this.chosen, { map, ratio, colours });
       },
       { grids: gridsOf(shown), ghosts: this.ghosts },
@@ -467,7 +473,7 @@ export class GuideTool implements PageKeep {
   private aimAt(at: Point): Aim {
     const frame = frameInHand(this.board.session.page);
     const reach = 2 * REACH * this.perCss;
-    const grip = frame && gripAt(guideGrips(frame.shape, this.perCss, undefined, seenOn(this.board)), at, reach);
+    const grip = frame && guideGripAt(guideGrips(frame.shape, { ...this.gripLook, chosen: undefined }), at, reach);
     const own = grip?.grip.part === 'frame' ? grip.grip.grip : undefined;
     if (frame && own?.part === 'point') return { point: frame.shape.points[own.way], frame: frame.id, way: own.way };
     return { point: [at.x, at.y, 1] };
@@ -476,3 +482,9 @@ export class GuideTool implements PageKeep {
 
 /** The guides on the open page, as a hand moves them. */
 export const guideSlot: PageSlot<GuideTool> = { open: (board) => new GuideTool(board) };
+
+/** Where a grip goes when the hand that holds it, a little beside it, goes from one place to another. */
+const offset = (to: Point, from: Point, grip: Point): Point => ({
+  x: to.x - from.x + grip.x,
+  y: to.y - from.y + grip.y,
+});

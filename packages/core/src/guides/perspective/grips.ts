@@ -5,12 +5,12 @@ import { horizonOf, pointCount, vanishingPoint, type Extent } from './frame';
 import { moveHorizon, movePoint, spreadPoints } from './move';
 
 /** What a hand takes hold of on a frame. */
-export type FrameGrip =
+export type PointGrip =
   | { readonly part: 'point'; readonly way: FrameWay }
   | { readonly part: 'horizon' | 'tilt' | 'eye' | 'corner-of-planes' };
 
-export interface FrameGripPlace {
-  readonly grip: FrameGrip;
+export interface PointGripPlace {
+  readonly grip: PointGrip;
   readonly at: Point;
   /** How far off the point itself lies, page px, where its grip waits at the edge of the board; infinite for a point that is. */
   readonly off?: number;
@@ -28,8 +28,8 @@ const EDGE = 40;
 const STEP = Math.PI / 12;
 
 /** The grips of a frame; those of points that are not in sight wait at the edge of the board. */
-export function frameGrips(frame: FrameShape, seen: Seen): FrameGripPlace[] {
-  const grips: FrameGripPlace[] = FRAME_WAYS.map((way) => ({
+export function pointGrips(frame: FrameShape, seen: Seen): PointGripPlace[] {
+  const grips: PointGripPlace[] = FRAME_WAYS.map((way) => ({
     grip: { part: 'point', way },
     ...pointGrip(frame, way, seen),
   }));
@@ -88,7 +88,7 @@ function heldIn([x, y, w]: readonly number[], seen: Seen): { readonly at: Point;
   return { at, off: w === 1 ? distance(at, { x, y }) : Infinity };
 }
 
-export interface FrameDrag {
+export interface PointDrag {
   /** Right and left stay on the horizon. */
   readonly isLevel: boolean;
   /** Both points of the horizon go, about the centre of vision. */
@@ -98,12 +98,11 @@ export interface FrameDrag {
 }
 
 /** A frame after one of its grips went from `from`, where it was, to `to`. Throws a PageError for points that are fixed. */
-export function draggedFrame(
+export function pulledFrame(
   frame: FrameShape,
-  grip: FrameGrip,
-  from: Point,
-  to: Point,
-  drag: FrameDrag,
+  grip: PointGrip,
+  { from, to }: { readonly from: Point; readonly to: Point },
+  drag: PointDrag,
   seen: Seen,
 ): FrameShape {
   const { page } = seen;
@@ -137,7 +136,7 @@ function pointDragged(
   way: FrameWay,
   from: Point,
   to: Point,
-  drag: FrameDrag,
+  drag: PointDrag,
   seen: Seen,
 ): FrameShape {
   const { page } = seen;

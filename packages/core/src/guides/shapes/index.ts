@@ -1,0 +1,2 @@
+export * from './row';
+export { checkShape, shapeRow } from './table';
