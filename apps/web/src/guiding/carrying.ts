@@ -1,4 +1,4 @@
-import { checkMove, moveGuide, tetheredCount } from '@true-nib/core/tethers';
+import { checkMove, moveGuide, tetheredCount, tetheredLinesOf, type TetheredLines } from '@true-nib/core/tethers';
 import { find, ofKind, type Edit, type Page } from '@true-nib/core/page';
 import { PageError } from '@true-nib/core/gate';
 import type { EntityId } from '@true-nib/core/kind';
@@ -17,6 +17,21 @@ const EACH = 400;
 
 export const areMany = (page: Page, guide: GuideEntity, most = MANY): boolean =>
   guide.tethers && tetheredCount(page, guide.id) > most;
+
+/** The lines that are tethered to a guide where they are very many: looked up once while the guide is moved. */
+export class ManyTethered {
+  private known: { readonly page: Page; readonly id: EntityId; readonly most: number } | undefined;
+  private lines: TetheredLines | undefined;
+
+  /** Answers nothing where there are no more than `most`. */
+  of(page: Page, guide: GuideEntity, most: number): TetheredLines | undefined {
+    const { known } = this;
+    if (known?.page === page && known.id === guide.id && known.most === most) return this.lines;
+    this.known = { page, id: guide.id, most };
+    this.lines = areMany(page, guide, most) ? tetheredLinesOf(page, guide) : undefined;
+    return this.lines;
+  }
+}
 
 /**
  * What giving a guide another shape does to it and to all that is tethered to it: many lines are carried in the worker, with a

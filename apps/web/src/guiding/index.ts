@@ -1,6 +1,6 @@
 export { TemplateChoice } from './TemplateChoice';
 export { BornStroke, mirroredInDepth, railBox, straightWay, withCopies } from './bearing';
-export { areMany, GuideMoves, MANY, MANY_DRAGGED } from './carrying';
+export { areMany, GuideMoves, MANY, MANY_DRAGGED, ManyTethered } from './carrying';
 export { type DepthDeed, type HeldPicture, setDepth, useDepth } from './depthStore';
 export { actingFrame, type FrameGuide, frameInHand, seenOn, takeDepth } from './frames';
 export { isGuideEdit } from './guideEdits';

@@ -1,11 +1,9 @@
-import { twinEdits } from '@true-nib/core/tethers';
 import { useEffect, useRef } from 'react';
 import { View } from 'react-native';
 import type { Board } from '../board';
-import { useGuides } from '../guiding';
 import { say, role } from '../look';
 import { BoardPicture, HARD_EDGE, type BoardCanvases, type StartedInks } from '../render';
-import { newId, type PageSession } from '../session';
+import { type PageSession } from '../session';
 import { washingSlot } from '../wash';
 import { coveredByBench, rememberBoard } from './boardSize';
 import { takeFirstPicture } from './firstPicture';
@@ -125,9 +123,5 @@ function open(ground: HTMLElement, session: PageSession, inks: StartedInks | und
     say,
     inks && { inks, edits: session.unsentEdits },
   );
-  session.companions = (page, edits) => {
-    const { awakeSet } = useGuides.getState();
-    return awakeSet === undefined ? [] : twinEdits(page, awakeSet, edits, newId);
-  };
   return openBoard(ground, session, picture);
 }

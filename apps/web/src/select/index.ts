@@ -4,3 +4,4 @@ export { beginSelecting } from './selectHand';
 export { selectionSlot } from './selection';
 export { selectionCommands } from './selectionCommands';
 export { useSelectedLines, useSelection } from './useSelection';
+export { selectionKeepSlot } from './selectionKeep';

@@ -7,17 +7,7 @@ import type { StrokeEntity } from '@true-nib/core/stroke';
 import { frameMap, frameOf, isUntouched, movedFrame, type Frame, type Joining } from '@true-nib/core/select';
 import { Listeners, breath, inParts } from '../base';
 import type { AreaQuery, SelectedArea, TakenPixels } from '../render';
-import {
-  type Board,
-  type PageKeep,
-  type PageSlot,
-  isInHand,
-  toolInHand,
-  useDesk,
-  type Desk,
-  layerInHand,
-  workbench,
-} from '../board';
+import { type Board, type PageSlot } from '../board';
 import { useSelectChoice } from './selectChoice';
 import { washingSlot, type Washing } from '../wash';
 
@@ -38,7 +28,7 @@ interface Mapping {
  * What is selected on one layer, strokes or pixels, and the frame it is transformed by. What the frame does is shown at once and
  * becomes part of the page when it is kept: by Enter, or by going on to something else.
  */
-export class Selection implements PageKeep {
+export class Selection {
   private ids: ReadonlySet<EntityId> = new Set();
   private on: EntityId | undefined;
   private held: Frame | undefined;
@@ -79,30 +69,6 @@ export class Selection implements PageKeep {
 
   private get washing(): Washing {
     return this.ground.of(washingSlot);
-  }
-
-  letGo(): boolean {
-    return this.takeBack();
-  }
-
-  letAllGo(): boolean {
-    this.clear();
-    return true;
-  }
-
-  settle(): boolean {
-    return this.keep();
-  }
-
-  leave(): void {
-    this.keep(true);
-  }
-
-  /** It is seen while a tool that shows it is in hand; what lies on a layer that is left is let go of. */
-  follow(desk: Desk, before: Desk | undefined): void {
-    const tool = workbench.tool(toolInHand(desk));
-    this.setVisible(tool?.showsSelection === true && isInHand(desk, tool.id));
-    if (before && desk.layerId !== before.layerId && desk.layerId !== this.on) this.clear();
   }
 
   /** Calls back whenever the selection or its frame has changed. Answers how to stop. */
@@ -257,15 +223,6 @@ export class Selection implements PageKeep {
   /** Moves the selection by page px. */
   moveBy(dx: number, dy: number): void {
     if (this.held) this.setFrame(movedFrame(this.held, dx, dy));
-  }
-
-  /** An arrow key, while Select is in hand. */
-  nudge(dx: number, dy: number): boolean {
-    if (!isInHand(useDesk.getState(), 'select') || this.size === 0) return false;
-    const node = layerInHand(this.ground.session.page, this.on);
-    if (node?.isLocked) this.ground.notice(`${node.layer.name} is locked.`);
-    else this.moveBy(dx, dy);
-    return true;
   }
 
   /**

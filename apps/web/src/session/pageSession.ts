@@ -1,31 +1,28 @@
 import {
-  applyChange,
-  EntityMap,
-  historyOf,
   invertChange,
+  needsOf,
   remember,
   shortened,
   type Change,
   type ChangeHeader,
   type Edit,
-  type Entity,
   type History,
   type Page,
 } from '@true-nib/core/page';
 import { PageError } from '@true-nib/core/gate';
 import type { EntityId } from '@true-nib/core/kind';
 import type { StrokeEntity } from '@true-nib/core/stroke';
-import { ApiProblem, isRefusal, Offline, type PageCard } from '../api';
+import { Offline, type PageCard } from '../api';
 import { breath, Listeners } from '../base';
-import { BATCH, BATCH_EDITS, batchOf } from './batch';
+import { BATCH_EDITS } from './batch';
+import { Ledger } from './ledger';
+import { loadWhole, type Loaded } from './load';
 import type { Outbox } from './outbox';
-import { differences, labelsOf, laidOn } from './rebase';
-import { sendBlobs } from './sendLeft';
-import { isPutBack, type PartsListener, type Stand, type Transport } from './transport';
+import { differences } from './rebase';
+import { Saving, type SaveState } from './saving';
+import { Sayings } from './sayings';
+import type { PartsListener, Transport } from './transport';
 import { Waiting } from './waiting';
-
-/** Unsaved: the server answers, and says no. */
-export type SaveState = 'saved' | 'saving' | 'offline' | 'unsaved';
 
 export interface SessionState {
   readonly save: SaveState;
@@ -34,6 +31,9 @@ export interface SessionState {
   readonly history: History;
   readonly revision: number;
 }
+
+/** What is done along with every change that is made here: the other lines of a set that is awake. */
+type Companions = (page: Page, edits: readonly Edit[]) => readonly Edit[];
 
 /** Whether what is drawn waits here, and nobody knows for how long. */
 export const isHeldUp = ({ save }: SessionState): boolean => save === 'offline' || save === 'unsaved';
@@ -47,62 +47,52 @@ interface SessionOptions {
   readonly onParts?: PartsListener;
 }
 
-const RETRY_MS = 2_000;
-const PUT_BACK = 'The server was put back to an earlier state of this page.';
-const DISAGREED = 'This page was loaded anew, since it was no longer what the server has.';
-
 /**
  * One page while it is open: its value, what is still to be saved, and what can be undone. Every change is applied at
  * once, written to the outbox, then sent; what other tabs did meanwhile is put beneath one's own changes.
  */
 export class PageSession {
-  private confirmed: Page;
-  private pending: Change[] = [];
-  private journal: ChangeHeader[] = [];
+  private readonly ledger: Ledger;
+  private readonly sayings = new Sayings();
   private bodies = new Map<string, Change>();
   private current: SessionState;
-  private sending: Promise<void> | undefined;
-  private startingOver: Promise<void> | undefined;
-  private writing: Promise<unknown> = Promise.resolve();
+  private readonly saving: Saving;
   private readonly waiting: Waiting;
   private leftMarks: readonly Change[] = [];
-  private retry: ReturnType<typeof setTimeout> | undefined;
   private steps: Promise<unknown> = Promise.resolve();
-  private isClosed = false;
-  /** What was said before anybody listened. */
-  private readonly unheard: string[] = [];
-  /** Changes that the browser would not keep. */
-  private readonly unkept = new Set<string>();
-  /** Why nothing could be saved, as it was said last. */
-  private toldWhy: string | undefined;
   private readonly stateListeners = new Listeners<[]>();
   private readonly pageListeners = new Listeners<[]>();
   private readonly editListeners = new Listeners<[page: Page, edits: readonly Edit[]]>();
-  private readonly noticeListeners = new Listeners<[message: string]>();
-  page: Page;
-  /** What is done along with every change that is made here: the other lines of a set that is awake. */
-  companions: (page: Page, edits: readonly Edit[]) => readonly Edit[] = () => [];
+  private companions: Companions | undefined;
+  readonly card: PageCard;
 
   private constructor(
-    readonly card: PageCard,
-    page: Page,
+    loaded: Loaded,
     private readonly options: SessionOptions,
   ) {
+    const { card } = loaded;
+    this.card = card;
     this.waiting = new Waiting(card.id, options.outbox);
-    this.confirmed = this.page = page;
+    this.ledger = new Ledger(loaded);
+    const { ledger, waiting, sayings } = this;
+    this.saving = new Saving(
+      card.id,
+      card.revision,
+      { ...{ transport: options.transport, outbox: options.outbox }, ledger, waiting, sayings },
+      { rebuild: (lay) => this.rebuild(lay), changed: () => this.setState() },
+    );
     this.current = { save: 'saved', waiting: 0, history: { done: [], undone: [] }, revision: card.revision };
   }
 
   /** Opens a page: what the server has, and on top of it what an earlier session could not send. */
   static async open(pageId: string, options: SessionOptions): Promise<PageSession> {
-    const [{ card, entities, headers }, left, marks] = await Promise.all([
+    const [loaded, left, marks] = await Promise.all([
       loadWhole(options.transport, pageId, options.onParts),
       options.outbox.pending(pageId),
       options.outbox.marks(pageId),
     ]);
-    const session = new PageSession(card, pageOf(card, entities), options);
-    session.journal = [...headers];
-    const known = new Set(headers.map((header) => header.id));
+    const session = new PageSession(loaded, options);
+    const known = new Set(loaded.headers.map((header) => header.id));
     session.resume(left.filter((change) => !known.has(change.id)));
     // What the server has, though its answer never came.
     const saved = left.flatMap(({ id }) => (known.has(id) ? [id] : []));
@@ -132,7 +122,7 @@ export class PageSession {
 
   /** Lets marks go: they are pixels now, or cannot be any. */
   forgetMarks(id: string): void {
-    this.waiting.forgetMarks(id, this.writing);
+    this.waiting.forgetMarks(id, this.saving.written);
   }
 
   /** Does what is to be kept before the page goes, and writes all of it at once, whatever it costs. */
@@ -147,7 +137,15 @@ export class PageSession {
 
   /** Whether what is not saved yet is nowhere but in this tab. */
   get wouldBeLost(): boolean {
-    return this.pending.some(({ id }) => this.unkept.has(id));
+    return this.saving.wouldBeLost;
+  }
+
+  get page(): Page {
+    return this.ledger.page;
+  }
+
+  private get pending(): readonly Change[] {
+    return this.ledger.pending;
   }
 
   get state(): SessionState {
@@ -170,26 +168,35 @@ export class PageSession {
 
   /** Calls back with what the artist should know, in a sentence. Answers how to stop. */
   onNotice(listener: (message: string) => void): () => void {
-    for (const message of this.unheard.splice(0)) listener(message);
-    return this.noticeListeners.add(listener);
+    return this.sayings.on(listener);
   }
 
   /** Ends it. What is on its way is still sent, as long as nothing is wrong with it. */
   close(): void {
-    this.isClosed = true;
-    clearTimeout(this.retry);
+    this.saving.close();
   }
 
-  /** Makes edits part of the page, under a label for the history. Answers false, and says why, when they do not fit. */
+  /** Lets every change made here be accompanied by further edits. Answers how to stop. */
+  accompany(companions: Companions): () => void {
+    this.companions = companions;
+    return () => {
+      if (this.companions === companions) this.companions = undefined;
+    };
+  }
+
+  /**
+   * Makes edits part of the page, under a label for the history. `needs` are the entities that must be there for them, which the
+   * edits themselves tell unless said otherwise. Answers false, and says why, when they do not fit.
+   */
   commit(
     label: string,
     edits: readonly Edit[],
-    needs: readonly EntityId[] = [],
+    needs: readonly EntityId[] = needsOf(edits),
     id: string = this.options.newId(),
   ): boolean {
     if (edits.length === 0) return false;
     const { author, now } = this.options;
-    const all = [...edits, ...this.companions(this.page, edits)];
+    const all = this.companions ? [...edits, ...this.companions(this.page, edits)] : edits;
     return this.append({ id, by: author, label: shortened(label), at: now(), needs, edits: all });
   }
 
@@ -239,44 +246,13 @@ export class PageSession {
   }
 
   /** Fetches what others saved since; safe at any time. */
-  async refresh(): Promise<void> {
-    if (this.isBusy) return this.flush();
-    try {
-      // The server answers with so many changes at a time.
-      while (!(await this.fetchNews()));
-    } catch (error) {
-      const left = await this.goOnFrom(error);
-      if (left instanceof ApiProblem) this.tellWhy(left);
-      else if (left !== undefined && !(left instanceof Offline)) throw left;
-    }
-  }
-
-  private get stand(): Stand {
-    return { revision: this.current.revision, lastId: this.journal.at(-1)?.id };
-  }
-
-  private get isBusy(): boolean {
-    return this.sending !== undefined || this.pending.length > 0;
-  }
-
-  /** Answers whether there are no more, or others will bring them. */
-  private async fetchNews(): Promise<boolean> {
-    const known = this.current.revision;
-    const { revision, changes } = await this.options.transport.since(this.card.id, this.stand);
-    if (this.isBusy || this.isClosed || this.current.revision !== known) return true;
-    if (changes.length > 0) this.putBeneath(changes, known + changes.length);
-    return changes.length === 0 || known + changes.length >= revision;
+  refresh(): Promise<void> {
+    return this.saving.refresh();
   }
 
   /** Sends what is waiting; resolves when all is saved or the server cannot be reached. */
   flush(): Promise<void> {
-    clearTimeout(this.retry);
-    this.sending ??= this.sendAll().finally(() => {
-      this.sending = undefined;
-      // What was drawn just as the last batch was answered.
-      if (this.pending.length > 0 && this.current.save === 'saving') void this.flush();
-    });
-    return this.sending;
+    return this.saving.flush();
   }
 
   private step(pick: (history: History) => ChangeHeader | undefined): Promise<boolean> {
@@ -293,7 +269,7 @@ export class PageSession {
       const { newId, author, now } = this.options;
       const isTaken = this.append(invertChange(change, { id: newId(), by: author, at: now() }));
       // A step that no longer fits must not bar the way to the ones before it.
-      if (!isTaken) this.setState({ history: without(this.current.history, header.id) });
+      if (!isTaken) this.setState(without(this.current.history, header.id));
       return isTaken;
     } catch (error) {
       if (!(error instanceof Offline)) throw error;
@@ -303,168 +279,44 @@ export class PageSession {
   }
 
   private append(change: Change): boolean {
-    let page: Page;
     try {
-      page = applyChange(this.page, change);
+      this.ledger.append(change);
     } catch (error) {
       if (!(error instanceof PageError)) throw error;
       this.notify(error.message);
       return false;
     }
-    this.page = page;
-    this.pending.push(change);
     this.bodies.set(change.id, change);
-    this.setState({ save: 'saving', history: remember(this.current.history, change) });
+    this.saving.keep(change);
+    this.setState(remember(this.current.history, change));
     this.emitEdited(change.edits);
-    // Outbox first: only what is safe here is sent.
-    this.writing = Promise.all([this.writing, this.waiting.write(change)])
-      .catch(() => this.tellUnkept(change))
-      .finally(() => {
-        void this.flush();
-      });
     return true;
   }
 
   /** Takes up changes that an earlier session had left unsent. */
   private resume(left: readonly Change[]): void {
-    const { page, fitting, lost } = laidOn(this.page, left);
-    this.page = page;
-    this.pending.push(...fitting);
-    for (const change of fitting) this.bodies.set(change.id, change);
-    this.giveUp(lost, 'What was still to be saved does not fit this page any more');
-    this.setState({ save: this.pending.length > 0 ? 'saving' : 'saved', history: this.readHistory() });
-    if (this.pending.length > 0) void this.flush();
+    const lost = this.ledger.lay(left);
+    for (const change of this.pending) this.bodies.set(change.id, change);
+    this.saving.giveUp(lost, 'What was still to be saved does not fit this page any more');
+    this.saving.resume();
+    this.setState(this.readHistory());
   }
 
-  private async sendAll(): Promise<void> {
-    await this.writing;
-    let most = BATCH;
-    while (this.pending.length > 0) {
-      const batch = batchOf(this.pending, most);
-      try {
-        await sendBlobs(this.options, ({ message }) => this.notify(message));
-        const sent = await this.options.transport.send(
-          this.card.id,
-          this.stand,
-          batch,
-          batch.map((change) => this.waiting.bytesOf(change)),
-        );
-        if (sent.outcome === 'saved') this.confirm(batch, sent.revision);
-        else if (this.isClosed) return this.tryLater();
-        else this.putBeneath(sent.between, sent.revision);
-        most = BATCH;
-      } catch (error) {
-        // Nobody would hear what is wrong: it waits for whoever opens the page next.
-        if (this.isClosed) return this.tryLater();
-        if (isRefusal(error)) {
-          // One of them cannot be saved. Find it by sending them one by one.
-          if (batch.length > 1) most = 1;
-          else this.setAside(batch[0], error.message);
-        } else {
-          const why = await this.goOnFrom(error);
-          if (why !== undefined) return this.tryLater(why);
-        }
-      }
-      await this.writing;
-    }
-    if (this.pending.length === 0) this.setState({ save: 'saved' });
-  }
-
-  private confirm(batch: readonly Change[], revision: number): void {
-    this.pending = this.pending.slice(batch.length);
-    // With nothing left to save, the page is what the server has.
-    this.confirmed = this.pending.length === 0 ? this.page : batch.reduce(applyChange, this.confirmed);
-    this.journal.push(...batch.map(headerOf));
-    void this.options.outbox.remove(this.card.id, new Set(batch.map((change) => change.id)));
-    this.toldWhy = undefined;
-    this.setState({ revision });
-  }
-
-  /** Begins anew when this tab and the server no longer agree. Answers what is in the way of going on, if anything. */
-  private async goOnFrom(error: unknown): Promise<unknown> {
-    const why = isPutBack(error) ? PUT_BACK : error instanceof PageError ? DISAGREED : undefined;
-    if (why === undefined) return error;
-    // Sending and looking for news may find out at the same time.
-    this.startingOver ??= this.startOver(why).finally(() => (this.startingOver = undefined));
-    return this.startingOver.catch((late: unknown) => late);
-  }
-
-  /** Begins anew from what the server has now, with what is not saved yet on top. */
-  private async startOver(why: string): Promise<void> {
-    const { card, entities, headers } = await loadWhole(this.options.transport, this.card.id);
-    this.confirmed = pageOf(card, entities);
-    this.journal = [...headers];
-    this.rebuild(this.withoutSaved(new Set(headers.map(({ id }) => id))));
-    this.setState({ revision: card.revision, history: this.readHistory() });
-    this.notify(`${why} What the server did not have yet lies on top.`);
-  }
-
-  /** Puts changes of others beneath one's own. Own changes among them were saved before their answer was lost. */
-  private putBeneath(changes: readonly Change[], revision: number): void {
-    this.confirmed = changes.reduce(applyChange, this.confirmed);
-    this.journal.push(...changes.map(headerOf));
-    this.rebuild(this.withoutSaved(new Set(changes.map(({ id }) => id))));
-    this.setState({ revision, history: this.readHistory() });
-  }
-
-  /** Takes what the server has off the outbox. Answers what is left to be saved. */
-  private withoutSaved(saved: ReadonlySet<string>): Change[] {
-    const gone = this.pending.filter(({ id }) => saved.has(id));
-    if (gone.length > 0) void this.options.outbox.remove(this.card.id, new Set(gone.map(({ id }) => id)));
-    return this.pending.filter(({ id }) => !saved.has(id));
-  }
-
-  private setAside(change: Change, reason: string): void {
-    this.notify(`"${change.label}" could not be saved and was taken back: ${reason}`);
-    void this.options.outbox.remove(this.card.id, new Set([change.id]));
-    this.rebuild(this.pending.filter((other) => other !== change));
-    this.setState({ history: this.readHistory() });
-  }
-
-  /** The page anew: what is confirmed, and of the waiting changes those that still fit. */
-  private rebuild(waiting: readonly Change[]): void {
+  /** Lays the page anew, and tells of what no longer fits it. */
+  private rebuild(lay: () => readonly Change[]): void {
     const before = this.page;
-    const { page, fitting, lost } = laidOn(this.confirmed, waiting);
-    this.page = page;
-    this.pending = fitting;
-    this.giveUp(lost, 'Taken back, since others changed the same');
-    this.emitEdited(differences(before, page));
-  }
-
-  /** Tells in one sentence what will never be saved. */
-  private giveUp(lost: readonly Change[], why: string): void {
-    if (lost.length === 0) return;
-    this.notify(`${why}: ${labelsOf(lost)}.`);
-    void this.options.outbox.remove(this.card.id, new Set(lost.map(({ id }) => id)));
-  }
-
-  private tryLater(why?: unknown): void {
-    const isRefused = why instanceof ApiProblem;
-    if (isRefused) this.tellWhy(why);
-    this.setState({ save: isRefused ? 'unsaved' : 'offline' });
-    if (!this.isClosed) this.retry = setTimeout(() => void this.flush(), RETRY_MS);
-  }
-
-  /** Says once why nothing can be saved, though the server answers. */
-  private tellWhy({ message }: ApiProblem): void {
-    if (message !== this.toldWhy)
-      this.notify(`${message.replace(/\.?$/, '.')} What you draw is kept in this browser until it can be saved.`);
-    this.toldWhy = message;
-  }
-
-  /** Says once that changes are not kept here. */
-  private tellUnkept({ id }: Change): void {
-    if (this.unkept.size === 0)
-      this.notify('This browser keeps nothing for us. Strokes are saved only while the server answers.');
-    this.unkept.add(id);
+    this.saving.giveUp(lay(), 'Taken back, since others changed the same');
+    this.emitEdited(differences(before, this.page));
+    this.setState(this.readHistory());
   }
 
   private readHistory(): History {
-    return historyOf([...this.journal, ...this.pending], this.options.author);
+    return this.ledger.history(this.options.author);
   }
 
-  private setState(change: Partial<SessionState>): void {
-    this.current = { ...this.current, ...change, waiting: this.pending.length };
+  private setState(history = this.current.history): void {
+    const { state: save, revision } = this.saving;
+    this.current = { history, save, revision, waiting: this.pending.length };
     this.stateListeners.tell();
   }
 
@@ -477,27 +329,9 @@ export class PageSession {
   }
 
   private notify(message: string): void {
-    if (this.noticeListeners.isEmpty) this.unheard.push(message);
-    else this.noticeListeners.tell(message);
+    this.sayings.say(message);
   }
 }
-
-/** A page and its journal as of the same revision, though they are asked for side by side. */
-async function loadWhole(transport: Transport, pageId: string, onParts?: PartsListener) {
-  const [page, early] = await Promise.all([transport.load(pageId, onParts), transport.headers(pageId)]);
-  const { revision } = page.card;
-  // Each change is one revision. What was saved between the two answers is news like any other.
-  const headers = early.length < revision ? await transport.headers(pageId) : early;
-  return { ...page, headers: headers.slice(0, revision) };
-}
-
-const pageOf = ({ width, height, ppi }: PageCard, entities: readonly Entity[]): Page => ({
-  size: { width, height, ppi },
-  entities: EntityMap.of(entities),
-});
-
-const headerOf = ({ id, by, label, undoes }: Change): ChangeHeader =>
-  undoes === undefined ? { id, by, label } : { id, by, label, undoes };
 
 const without = ({ done, undone }: History, id: string): History => ({
   done: done.filter((change) => change.id !== id),

@@ -1,6 +1,4 @@
-import type { RailsShape } from './guide';
-import type { RaysShape } from './guide';
-import type { RipplesShape } from './guide';
+import type { RailsShape, RaysShape, RipplesShape, FieldShape } from './guide';
 import {
   flattenSpine,
   pointAt,
@@ -15,7 +13,6 @@ import { distance, seededRandom, type Point } from '../math';
 import { inked, type Stroke } from '../stroke';
 import { PageError } from '../gate';
 import type { EntityId } from '../kind';
-import type { FieldShape } from './guide';
 import type { Nib } from '../nib';
 import { echoThrough } from './echo';
 import { fromMiddle } from './ellipse';

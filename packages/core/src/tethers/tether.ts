@@ -1,35 +1,20 @@
+import { solved } from './meeting';
+import type { Tied, Ends } from './tied';
+import { sizeRatio } from './tied';
+import { isAffine, affineOf, about, chain, distance, rotation, translation, type Matrix, type Point } from '../math';
 import {
-  isAffine,
-  affineOf,
-  about,
-  angleOf,
-  apply,
-  chain,
-  clamp,
-  distance,
-  rotation,
-  scaling,
-  translation,
-  type Matrix,
-  type Point,
-} from '../math';
-import {
-  alongAt,
   courseOf,
-  endOf,
-  flattenSpine,
   lengthOf,
   placeAlong,
   placeOf,
   pointAt,
   STRIDE,
-  weighedBy,
   type Spine,
   mapPath,
   mapSpine,
   type GuidePath,
 } from '../curve';
-import { isKeepable, mapEnds, plainEnds, type StrokeEntity } from '../stroke';
+import { type StrokeEntity } from '../stroke';
 import { draftChange, find, type Change, type Edit, type Page } from '../page';
 import { PageError } from '../gate';
 import type { EntityId } from '../kind';
@@ -45,7 +30,6 @@ import {
   echoThrough,
   obeys,
   project,
-  spineAlong,
   trackOf,
   planeShapeMove,
   wayOf,
@@ -55,28 +39,6 @@ import {
 } from '../guides';
 import { carriedLines, dependents, planeLines } from './following';
 import { guidedStrokes, isDrawn, withTwins, type StrokeEdit } from './guided';
-
-/** Ends closer than this, page px, have met. */
-const MET = 0.5;
-const ROUNDS = 3_000;
-const CLOSE = 1e-10;
-/** The share of a line's length over which it is judged how it widens at a place. */
-const NEAR = 1e-3;
-
-type Ends = readonly [Point, Point];
-
-/** A tethered line while its new ends are looked for. */
-interface Tied {
-  readonly stroke: StrokeEntity;
-  readonly ends: Ends;
-  /** The guide's shape that it obeys from now on. */
-  readonly shape: GuideShape;
-  /** Its path after the move, where no neighbour pulls at it. */
-  readonly path: GuidePath;
-  /** Its ends after the move, where no neighbour pulls at it. */
-  readonly moved: Ends;
-  readonly isMoved: boolean;
-}
 
 /**
  * The change that gives a guide another shape, of the same kind, with the lines that are tethered to it: lines on rails turn
@@ -276,170 +238,6 @@ const isCarriedWhole = (old: GuidePath, path: GuidePath, middle: Point): boolean
 function alongTo(old: GuidePath, path: GuidePath, p: Point): Point {
   const { at } = project(old, p);
   return trackOf(path).place(at * sizeRatio(old, path));
-}
-
-function sizeRatio(old: GuidePath, path: GuidePath): number {
-  if (old.kind === 'ellipse' && path.kind === 'ellipse') return Math.max(path.rx, path.ry) / Math.max(old.rx, old.ry);
-  if (old.kind === 'curve' && path.kind === 'curve') return measureOf(path.course) / (measureOf(old.course) || 1);
-  if (old.kind === 'line' && path.kind === 'line' && old.to && path.to) return path.to / old.to;
-  return 1;
-}
-
-/**
- * All lines with their new ends: ends that met are drawn to their common middle, lines are brought back to what their guide
- * allows, over and over until both hold. Lines that nothing pulls at stay the very same.
- */
-function solved(lines: readonly Tied[]): { readonly before: StrokeEntity; readonly stroke: StrokeEntity }[] {
-  const clusters = meetings(lines);
-  const places = lines.map(({ moved }) => [...moved]);
-  const reached = reachedFrom(lines, clusters);
-  for (let round = 0; round < ROUNDS && clusters.length > 0; round++) {
-    let gap = 0;
-    for (const cluster of clusters) {
-      if (!cluster.some(([line]) => reached.has(line))) continue;
-      const x = cluster.reduce((sum, [line, end]) => sum + places[line][end].x, 0) / cluster.length;
-      const y = cluster.reduce((sum, [line, end]) => sum + places[line][end].y, 0) / cluster.length;
-      for (const [line, end] of cluster) {
-        gap = Math.max(gap, distance(places[line][end], { x, y }));
-        places[line][end] = { x, y };
-      }
-    }
-    lines.forEach((line, k) => {
-      if (reached.has(k)) places[k] = obedient(line, [places[k][0], places[k][1]]);
-    });
-    if (gap < CLOSE) break;
-  }
-  return lines.map((line, k) => ({
-    before: line.stroke,
-    stroke: reached.has(k) ? laidAnew(line, [places[k][0], places[k][1]]) : line.stroke,
-  }));
-}
-
-type EndOf = readonly [line: number, end: 0 | 1];
-
-/** Ends that met before the move, by groups of two and more. */
-function meetings(lines: readonly Tied[]): EndOf[][] {
-  const all = lines.flatMap(({ ends }, k): { at: Point; of: EndOf }[] => [
-    { at: ends[0], of: [k, 0] },
-    { at: ends[1], of: [k, 1] },
-  ]);
-  const groups: { at: Point; of: EndOf[] }[] = [];
-  // By squares as wide as the tolerance: what has met lies in the same or the next one.
-  const squares = new Map<string, (typeof groups)[number][]>();
-  const square = (value: number) => Math.floor(value / MET);
-  for (const { at, of } of all) {
-    const [column, row] = [square(at.x), square(at.y)];
-    const near = [-1, 0, 1].flatMap((i) => [-1, 0, 1].flatMap((j) => squares.get(`${column + i},${row + j}`) ?? []));
-    const group = near.find((one) => distance(one.at, at) <= MET);
-    if (group) {
-      group.of.push(of);
-      continue;
-    }
-    const fresh = { at, of: [of] };
-    groups.push(fresh);
-    const key = `${column},${row}`;
-    squares.set(key, [...(squares.get(key) ?? []), fresh]);
-  }
-  return groups.flatMap(({ of }) => (of.length > 1 ? [of] : []));
-}
-
-/** Lines that were moved themselves or hang together with one that was. */
-function reachedFrom(lines: readonly Tied[], clusters: readonly EndOf[][]): Set<number> {
-  const reached = new Set(lines.flatMap(({ isMoved }, k) => (isMoved ? [k] : [])));
-  for (let size = -1; size !== reached.size;) {
-    size = reached.size;
-    for (const cluster of clusters)
-      if (cluster.some(([line]) => reached.has(line))) for (const [line] of cluster) reached.add(line);
-  }
-  return reached;
-}
-
-/** The ends nearest to those asked for that the line's guide allows. */
-function obedient({ shape, path }: Tied, [a, b]: Ends): Point[] {
-  if (shape.kind === 'rails') return onLine({ x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 }, shape.angle, a, b);
-  if (shape.kind === 'rays') {
-    // The direction through the point that both ends lie closest to: the main axis of their moments.
-    const [xx, yy, xy] = [a, b].reduce(
-      ([u, v, w], p) => [u + (p.x - shape.x) ** 2, v + (p.y - shape.y) ** 2, w + (p.x - shape.x) * (p.y - shape.y)],
-      [0, 0, 0],
-    );
-    return onLine(shape, 0.5 * Math.atan2(2 * xy, xx - yy), a, b);
-  }
-  return [a, b].map((p) => {
-    const { x, y } = project(path, p);
-    return { x, y };
-  });
-}
-
-function onLine(on: Point, angle: number, ...points: readonly Point[]): Point[] {
-  const [dx, dy] = [Math.cos(angle), Math.sin(angle)];
-  return points.map(({ x, y }) => {
-    const along = (x - on.x) * dx + (y - on.y) * dy;
-    return { x: on.x + along * dx, y: on.y + along * dy };
-  });
-}
-
-/**
- * The line between its new ends: a straight one turned and stretched as it is, a curved one cut anew from its path. It stays
- * where it is when it would have no length, or go farther than lines can be kept.
- */
-function laidAnew({ stroke, ends, path, shape }: Tied, [a, b]: Ends): StrokeEntity {
-  if (distance(ends[0], a) < 1e-12 && distance(ends[1], b) < 1e-12) return stroke;
-  const { guide, origin } = stroke;
-  if (!guide) return stroke;
-  const left = origin && { origin: { ...origin, left: 'edited' as const } };
-  const long = distance(ends[0], ends[1]);
-  if (path.kind === 'line') {
-    const length = distance(a, b);
-    if (Math.min(long, length) < 1e-9) return stroke;
-    const turn =
-      angleOf([b.x - a.x, b.y - a.y, 0, 0, 0, 0]) - angleOf([ends[1].x - ends[0].x, ends[1].y - ends[0].y, 0, 0, 0, 0]);
-    const map = chain(
-      translation(-ends[0].x, -ends[0].y),
-      scaling(length / long),
-      rotation(turn),
-      translation(a.x, a.y),
-    );
-    const spine = mapSpine(stroke.spine, map);
-    if (!isKeepable(spine)) return stroke;
-    const along = { dx: (b.x - a.x) / length, dy: (b.y - a.y) / length };
-    const straight: GuidePath = shape.kind === 'straightedge' ? path : { kind: 'line', ...a, ...along };
-    const cuts = mapEnds(stroke.ends, (at) => apply(map, at));
-    return { ...stroke, spine, ends: cuts, guide: { ...guide, path: straight }, ...left };
-  }
-  const [from, to] = measuresOn(path, stroke, a, b);
-  const spine = weighedAs(stroke.spine, spineAlong(path, from, to));
-  return { ...stroke, spine, ends: plainEnds(stroke.ends), guide: { ...guide, path }, ...left };
-}
-
-/** The measures of new ends on a closed or open path, going the way and the turns that the line went. */
-function measuresOn(path: GuidePath, stroke: StrokeEntity, a: Point, b: Point): readonly [number, number] {
-  const track = trackOf(path);
-  const from = track.nearest(a);
-  const old = stroke.guide?.path ?? path;
-  const before = trackOf(old);
-  const flat = flattenSpine(stroke.spine, 0.25);
-  let [first, last] = [NaN, NaN];
-  for (let i = 0; i < flat.length; i += STRIDE) {
-    last = before.nearest({ x: flat[i], y: flat[i + 1] }, Number.isNaN(last) ? undefined : last);
-    if (Number.isNaN(first)) first = last;
-  }
-  return [from, track.nearest(b, from + (last - first) * sizeRatio(old, path))];
-}
-
-/** A course with the weights of another, taken at the same share of the way, between nodes where that has its own. */
-function weighedAs(old: Spine, course: Spine): Spine {
-  const [from, to] = [courseOf(old), courseOf(course)];
-  const [whole, total] = [lengthOf(from) || 1, lengthOf(to) || 1];
-  const marks = Array.from({ length: endOf(old) - 1 }, (_, k) => (alongAt(from, k + 1) / whole) * total);
-  const widthAt = (along: number): number =>
-    pointAt(old, placeOf(old, placeAlong(from, (clamp(along, 0, total) / total) * whole))).width;
-  const near = total * NEAR;
-  const wideningAt = (along: number): number => {
-    const [before, after] = [Math.max(0, along - near), Math.min(total, along + near)];
-    return (widthAt(after) - widthAt(before)) / (after - before);
-  };
-  return weighedBy(course, marks, { widthAt, wideningAt });
 }
 
 /** The edits that untie lines from their guides: they stay where they are when those move. */

@@ -1,7 +1,6 @@
 import { apply, type Matrix, type Point } from '@true-nib/core/math';
-import type { GuideShape } from '@true-nib/core/guides';
+import type { GuideShape, GripPlace } from '@true-nib/core/guides';
 import { drawKnot, strokeBoth, type OverlayColours } from '../../render';
-import type { GripPlace } from '@true-nib/core/guides';
 
 /** Paints the grips of the guide in hand, with the arms that some are held by; `chosen` is the node that is worked on. */
 export function drawGrips(

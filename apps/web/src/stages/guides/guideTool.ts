@@ -1,14 +1,6 @@
-import type { GripLook } from '@true-nib/core/guides';
-import { isOnGuide } from '@true-nib/core/guides';
-import { guideGripAt } from '@true-nib/core/guides';
-import { guideGrips } from '@true-nib/core/guides';
-import { withNode } from '@true-nib/core/guides';
-import type { GripPlace } from '@true-nib/core/guides';
-import { draggedGuide } from '@true-nib/core/guides';
 import {
   type PageKeep,
   type Press,
-  workbench,
   type PageSlot,
   useDesk,
   layerInHand,
@@ -22,34 +14,27 @@ import { cornerNode, removeNode, smoothNode } from '@true-nib/core/curve';
 import {
   actsOn,
   aimedAt,
+  draggedGuide,
+  guideGripAt,
+  guideGrips,
   isField,
+  isOnGuide,
   shiftedShape,
-  waysOf,
+  withNode,
   type Aim,
+  type GripLook,
+  type GripPlace,
   type GuideEntity,
   type GuideShape,
 } from '@true-nib/core/guides';
-import { hangingEdits, tetheredEdits, tetheredLinesOf, type TetheredLines } from '@true-nib/core/tethers';
+import { hangingEdits, tetheredEdits } from '@true-nib/core/tethers';
 import { distance, type Point } from '@true-nib/core/math';
-import { find, type Edit, type Page } from '@true-nib/core/page';
+import { find, type Edit } from '@true-nib/core/page';
 import { PageError } from '@true-nib/core/gate';
 import type { EntityId } from '@true-nib/core/kind';
 import type { PenSample } from '@true-nib/core/hand';
 import { say, sayAt } from '../../look';
-import {
-  drawWayMarks,
-  wayMarks,
-  type WayMark,
-  drawGuides,
-  gridsOf,
-  guideColour,
-  tagsOf,
-  TAG_HEIGHT,
-  type GuideTag,
-  type ShownGuides,
-  type Ghosts,
-  zoomOf,
-} from '../../render';
+import { type WayMark, type Ghosts, zoomOf } from '../../render';
 import {
   setDepth,
   useDepth,
@@ -58,6 +43,7 @@ import {
   areMany,
   GuideMoves,
   MANY_DRAGGED,
+  ManyTethered,
   guideInHand,
   setGuides,
   useGuides,
@@ -69,38 +55,29 @@ import {
   isGuideEdit,
   templateById,
 } from '../../guiding';
-import { drawSighting } from './sighting';
-import { drawGrips } from './gripPicture';
+import { GuideView } from './guideView';
 
 /** CSS px that a hand may miss a grip by: a finger's. */
 const REACH = 20;
 const SLOP = 4;
 const noKeys = (): Modifiers => ({ shiftKey: false, altKey: false });
 
-/** The lines of a guide on a page, where they are more than `most`. */
-interface Tethered {
-  readonly page: Page;
-  readonly id: EntityId;
-  readonly most: number;
-  readonly lines: TetheredLines | undefined;
-}
-
 /** Lays guides down, moves them by their grips, puts them to sleep by their tags, and rakes along them. */
 export class GuideTool implements PageKeep {
   private chosen: number | undefined;
   /** The shape of a guide while it is dragged, or before it is laid down. */
   private held: { readonly id: EntityId | undefined; readonly shape: GuideShape } | undefined;
-  private tags: readonly GuideTag[] = [];
-  private marks: readonly WayMark[] = [];
+  private readonly view: GuideView;
   private previewed: readonly Edit[] = [];
   /** Where many tethered lines would go. */
   private ghosts: Ghosts | undefined;
-  private many: Tethered | undefined;
+  private readonly many = new ManyTethered();
   readonly moves: GuideMoves;
   private readonly stops: (() => void)[];
 
   constructor(private readonly board: Board) {
     this.moves = new GuideMoves(board);
+    this.view = new GuideView(board);
     const show = () => this.show();
     this.stops = [
       board.session.onEdits((_page, edits) => edits.some(isGuideEdit) && show()),
@@ -127,10 +104,6 @@ export class GuideTool implements PageKeep {
     return this.beginTag(place, () => undefined) ?? this.beginSlide(at);
   }
 
-  takeBack(): boolean {
-    return this.takeBackMove();
-  }
-
   leave(): void {
     this.moves.finish();
   }
@@ -151,6 +124,11 @@ export class GuideTool implements PageKeep {
     return { perCss: this.perCss, chosen: this.chosen, seen: seenOn(this.board) };
   }
 
+  private show(): void {
+    const { held, previewed, ghosts, isEditing, gripLook } = this;
+    this.view.show({ held, previewed, ghosts, isEditing, gripLook });
+  }
+
   private get isEditing(): boolean {
     const { stage, tool } = useDesk.getState();
     return stage === 'guides' && (tool === 'guide' || (tool === 'depth' && useDepth.getState().deed === 'frame'));
@@ -161,11 +139,9 @@ export class GuideTool implements PageKeep {
    * page under it, and is begun there by `otherwise`. `at` in CSS px of the board.
    */
   beginTag(at: Point, otherwise: () => Gesture | undefined): Gesture | undefined {
-    const mark = this.marks.find(({ x, y }) => Math.abs(at.x - x) <= 26 && at.y >= y + 10 && at.y <= y + 34);
+    const mark = this.view.markAt(at);
     if (mark) return this.beginMark(mark);
-    const tag = this.tags.find(
-      ({ x, y, width }) => at.x >= x && at.x <= x + width && at.y >= y - 4 && at.y <= y + TAG_HEIGHT + 4,
-    );
+    const tag = this.view.tagAt(at);
     if (!tag) return undefined;
     const way: PenSample[] = [];
     let drag: Gesture | undefined;
@@ -204,16 +180,14 @@ export class GuideTool implements PageKeep {
   /** Moves an edge that acts, where a hand lies on it, whatever tool is in hand. */
   beginSlide(at: Point): Gesture | undefined {
     const layerId = layerInHand(this.board.session.page, useDesk.getState().layerId)?.layer.id;
-    const guide = [...guidesOf(this.board.session.page)]
-      .reverse()
-      .find(
-        (one) =>
-          one.seen &&
-          actsOn(one, layerId) &&
-          !one.locked &&
-          !isField(one.shape) &&
-          isOnGuide(one.shape, at, REACH * this.perCss),
-      );
+    const guide = guidesOf(this.board.session.page).findLast(
+      (one) =>
+        one.seen &&
+        actsOn(one, layerId) &&
+        !one.locked &&
+        !isField(one.shape) &&
+        isOnGuide(one.shape, at, REACH * this.perCss),
+    );
     return guide && this.beginDrag(guide, undefined, at, noKeys);
   }
 
@@ -236,9 +210,7 @@ export class GuideTool implements PageKeep {
       this.show();
       return this.beginDrag(inHand, grip, at, modifiers);
     }
-    const guide = [...guidesOf(this.board.session.page)]
-      .reverse()
-      .find((one) => one.seen && isOnGuide(one.shape, at, reach));
+    const guide = guidesOf(this.board.session.page).findLast((one) => one.seen && isOnGuide(one.shape, at, reach));
     this.chosen = undefined;
     const wasInHand = guide !== undefined && guide.id === inHand?.id;
     setGuides({ guideId: guide?.id });
@@ -336,7 +308,7 @@ export class GuideTool implements PageKeep {
   }
 
   /** Takes back a move whose lines are still being carried. Answers whether there was one. */
-  takeBackMove(): boolean {
+  takeBack(): boolean {
     const given = this.moves.giveUpLast();
     const guide = given && find(this.board.session.page, 'guide', given.last.id);
     if (guide) this.preview(guide, given.before?.shape);
@@ -368,22 +340,12 @@ export class GuideTool implements PageKeep {
   preview(guide: GuideEntity, shape: GuideShape | undefined, most = MANY_DRAGGED): void {
     const { page } = this.board.session;
     const { following } = useDepth.getState();
-    const lines = shape && this.manyLinesOf(guide, most);
+    const lines = shape && this.many.of(page, guide, most);
     const follow = lines ? hangingEdits : tetheredEdits;
     this.ghosts = lines && { lines, shape, following };
     this.previewEdits(shape ? follow(page, guide, shape, following) : []);
     this.held = shape && { id: guide.id, shape };
     this.show();
-  }
-
-  /** The lines that are tethered to a guide where they are more than `most`: looked at once while it is moved. */
-  private manyLinesOf(guide: GuideEntity, most: number): TetheredLines | undefined {
-    const { page } = this.board.session;
-    const known = this.many;
-    if (known?.page === page && known.id === guide.id && known.most === most) return known.lines;
-    const lines = areMany(page, guide, most) ? tetheredLinesOf(page, guide) : undefined;
-    this.many = { page, id: guide.id, most, lines };
-    return lines;
   }
 
   /** Shows edits that are not kept; what was shown last is taken back in the same go, so that each look starts from the page. */
@@ -412,61 +374,6 @@ export class GuideTool implements PageKeep {
     const had = this.isEditing && (laying !== undefined || isAiming || this.inHand !== undefined);
     if (had) setGuides(laying || isAiming ? { laying: undefined, isAiming: false } : { guideId: undefined });
     return had;
-  }
-
-  /** Paints the guides, and the grips of the one in hand. */
-  show(): void {
-    const { picture } = this.board;
-    const state = useGuides.getState();
-    const { page } = this.board.session;
-    // What hangs on a frame that is moved is shown where it would go.
-    const moved = new Map(this.previewed.flatMap(({ after }) => (after?.kind === 'guide' ? [[after.id, after]] : [])));
-    const guides = guidesOf(page).map((guide) =>
-      this.held?.id === guide.id ? { ...guide, shape: this.held.shape } : (moved.get(guide.id) ?? guide),
-    );
-    if (this.held && this.held.id === undefined) guides.push(newGuide(page, this.held.shape));
-    const isEmpty = guides.length === 0 && !this.ghosts && useDepth.getState().edges.length === 0;
-    // A canvas that has nothing to show is let be. What is about to be delivered is seen as it will be.
-    if (isEmpty || workbench.stage(useDesk.getState().stage)?.showsPlain) {
-      this.tags = [];
-      this.marks = [];
-      return picture.setGuides(undefined);
-    }
-    const shown: ShownGuides = {
-      ...{ guides, guided: state.guided && !state.isFree, inHand: this.isEditing ? state.guideId : undefined },
-      ...{ layerId: layerInHand(page, useDesk.getState().layerId)?.layer.id, bearer: state.bearer },
-      bearing: state.bearing,
-      ...{ isEditing: useDesk.getState().stage === 'guides', page: page.size },
-      ways: waysOf(useDepth.getState().limit),
-    };
-    const inHand = this.isEditing ? guides.find(({ id }) => id === state.guideId) : undefined;
-    picture.setGuides(
-      (context, map, ratio, colours) => {
-        this.tags = tagsOf(shown, picture.view, picture.free);
-        drawGuides(context, shown, map, ratio, this.tags);
-        this.drawMarks(context, shown, ratio);
-        drawSighting(context, page, map, ratio);
-        if (!inHand) return;
-        const grips = guideGrips(inHand.shape, this.gripLook);
-        drawGrips(context, inHand.shape, grips, this.chosen, { map, ratio, colours });
-      },
-      { grids: gridsOf(shown), ghosts: this.ghosts },
-    );
-  }
-
-  /** The letters of the directions of the frame that lines run in now, or that is worked in. */
-  private drawMarks(context: CanvasRenderingContext2D, shown: ShownGuides, ratio: number): void {
-    const { picture, session } = this.board;
-    const own = frameInHand(session.page);
-    const guide = own && shown.guides.find(({ id }) => id === own.id);
-    const isWanted = guide?.seen && (shown.isEditing || (shown.guided && actsOn(guide, shown.layerId)));
-    this.marks = [];
-    if (!isWanted || guide.shape.kind !== 'frame') return;
-    const { asleep } = guide.shape;
-    this.marks = wayMarks(guide.shape, session.page.size, picture.view, picture.free);
-    const isTaken = (way: WayMark['way']) =>
-      shown.guided && guide.acting && shown.ways.includes(way) && !asleep.includes(way);
-    drawWayMarks(context, this.marks, isTaken, guideColour(guide), ratio);
   }
 
   /** What a touch aims a straightedge at: the point of a frame whose letter or place is touched, or the place itself. */

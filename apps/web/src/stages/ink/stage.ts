@@ -1,5 +1,5 @@
 import type { Stage } from '../../board';
-import { selectionSlot } from '../../select';
+import { selectionKeepSlot } from '../../select';
 import { pathSlot } from './pathTool';
 import { straightOnSlot } from './straightOn';
 import { inkTools } from './tools';
@@ -11,7 +11,7 @@ export const INK = {
   key: 'Digit2',
   tools: inkTools,
   holds: ['free', 'straight-on', 'peek'],
-  keeps: [selectionSlot, straightOnSlot, pathSlot],
+  keeps: [selectionKeepSlot, straightOnSlot, pathSlot],
   holdCommands: [
     {
       id: 'straight-on',
