@@ -42,10 +42,10 @@ async function carried({ session, picture }: Board, id: EntityId, shape: GuideSh
   const { following } = useDepth.getState();
   const guide = checkMove(page, id, shape);
   say('Carrying the lines…');
-  const count = await picture.inks.tether(ofKind(page, 'guide'), guide, shape, following);
+  const count = await picture.inks.beside.tether(ofKind(page, 'guide'), guide, shape, following);
   const edits: Edit[] = [{ before: guide, after: { ...guide, shape } }];
   for (let from = 0; from < count; from += EACH) {
-    for (const after of await picture.inks.tethered(from, from + EACH)) {
+    for (const after of await picture.inks.beside.tethered(from, from + EACH)) {
       const before = find(page, after.kind, after.id);
       if (before) edits.push({ before, after });
     }

@@ -1,58 +1,25 @@
 import type { LiveStroke } from '@true-nib/core/ink';
-import {
-  apply,
-  growBox,
-  mapBox,
-  scaleOf,
-  scaling,
-  then,
-  uniteBoxes,
-  emptyBox,
-  type Box,
-  type Matrix,
-  type Matrix3x3,
-  type Point,
-} from '@true-nib/core/math';
+import { apply, scaling, then, type Box, type Matrix, type Matrix3x3, type Point } from '@true-nib/core/math';
 import { find, isKind, mergeEdits, ofKind, type Edit, type Page, type PictureEntity } from '@true-nib/core/page';
-import { styledStroke, type Stroke, type StrokeEntity } from '@true-nib/core/stroke';
+import { type Stroke, type StrokeEntity } from '@true-nib/core/stroke';
 import type { EntityId } from '@true-nib/core/kind';
-import type { InkStyle } from '@true-nib/core/nib';
 import { Listeners } from '../base/listeners';
-import { InkSurface, type OpenedPage } from './inkSurface';
-import { paintStrokes } from './inkPaint';
-import { strokeBox, type DrawnEntity } from '@true-nib/core/drawn';
+import { InkSurface } from './inkSurface';
+import type { PageInWorker } from './inkBeside';
+import { type DrawnEntity } from '@true-nib/core/drawn';
 import { GridSurface, type Beneath } from './gridSurface';
-import { LiveInk, wholePx } from './liveInk';
-import { clearOverlay, drawArea, drawGrips, drawPixelGrid, drawRing, type OverlayColours } from './overlay';
+import type { OverlayColours } from './overlay';
+import { LiveSurface } from './liveSurface';
+import { OverlaySurface, type Ring, type Sketch } from './overlaySurface';
+import { anew, contextOf } from './anew';
 import { ShownPage } from './shownPage';
-import { SelectionPicture, type ShownSelection } from './selectionPicture';
+import { type ShownSelection } from './selectionPicture';
 import type { Quad } from '@true-nib/core/select';
 import { Pictures, type PictureBytes } from './pictures';
 import { drawPaper, drawRoughs, drawVeil, splitRoughs, type VeilColours } from './roughSurface';
 import { plainLook, type StackLook } from './stackLook';
 import { thumbnailOf } from './thumbnail';
 import { between, devicePx, freeOf, opening, pxRatioOf, type Extent, type View } from './view';
-
-/** The SVG filter of the document that leaves no px half covered. */
-export const HARD_EDGE = 'hard-edge';
-
-/**
- * Draws over the page, in device px; `map` takes page px there, `ratio` is device px per CSS px. One that has much to draw
- * draws some of it, and asks to be drawn `again` with the next frame.
- */
-export type Sketch = (
-  context: CanvasRenderingContext2D,
-  map: Matrix,
-  ratio: number,
-  colours: OverlayColours,
-  again: () => void,
-) => void;
-
-export interface Ring {
-  readonly at: Point;
-  /** Page px. */
-  readonly radius: number;
-}
 
 /**
  * The canvases of the board, from the bottom up. Those with ink are transparent; `over` multiplies, `veil` dims what lies beside the page,
@@ -82,10 +49,8 @@ export class BoardPicture {
   private covered = 0;
   private ratio = 1;
   private readonly pictures: Pictures;
-  private liveInk: LiveInk | undefined;
-  private liveLayer: EntityId = '';
-  /** Whole strokes that are shown before they are part of the page: they stay in their places when the view moves. */
-  private shownStrokes: { readonly strokes: readonly Stroke[]; readonly layerId: EntityId } | undefined;
+  private readonly live: LiveSurface;
+  private readonly overlay: OverlaySurface;
   private isLayingDown = false;
   private endingMarks: readonly Edit[] = [];
   /** The views under which the canvases were painted last. */
@@ -97,15 +62,9 @@ export class BoardPicture {
   private settleTimer: ReturnType<typeof setTimeout> | undefined;
   private isPeeking = false;
   private look: StackLook = plainLook;
-  private grips: PictureEntity | undefined;
-  private ring: Ring | undefined;
-  private ringFrame = 0;
   private guidesFrame = 0;
-  private sketch: Sketch | undefined;
   private guides: Sketch | undefined;
   private readonly gridSurface: GridSurface;
-  private readonly selection = new SelectionPicture();
-  private area: readonly Point[] | undefined;
   private readonly viewListeners = new Listeners<[]>();
 
   constructor(
@@ -114,19 +73,24 @@ export class BoardPicture {
     pictureBytes: PictureBytes,
     private readonly colours: () => OverlayColours & VeilColours,
     onError: (message: string) => void,
-    opened?: OpenedPage,
+    opened?: PageInWorker,
   ) {
     this.shown = new ShownPage(page);
     this.inks = new InkSurface(canvases.ink, page, { opened, tileBytes: pictureBytes, onError });
     this.pictures = new Pictures(pictureBytes, () => this.paintRoughs(), onError);
     this.gridSurface = new GridSurface(canvases.grids);
+    this.live = new LiveSurface(canvases.live, this.inks, () => ({ page: this.shownPage, map: this.map }));
+    this.overlay = new OverlaySurface(canvases.overlay, () => {
+      const { map, ratio, shownPage } = this;
+      return { map, ratio, size: shownPage.size, colours: colours() };
+    });
     this.view = [1, 0, 0, 1, 0, 0];
     this.painted = { inks: this.view, ground: this.view };
   }
 
   dispose(): void {
     clearTimeout(this.settleTimer);
-    cancelAnimationFrame(this.ringFrame);
+    this.overlay.dispose();
     cancelAnimationFrame(this.guidesFrame);
     cancelAnimationFrame(this.groundFrame);
     this.inks.dispose();
@@ -148,8 +112,7 @@ export class BoardPicture {
     if (isFirst) this.view = opening(this.shownPage.size, this.free);
     this.compose('ground', false);
     this.compose('inks', false);
-    if (this.liveInk) this.beginLive(this.liveInk.live, this.liveLayer, this.liveInk.copies);
-    this.liveInk?.paint();
+    this.live.again();
   }
 
   /** The part of the board that nothing covers, from its top left corner. */
@@ -268,7 +231,7 @@ export class BoardPicture {
     const map: Matrix = [scale, 0, 0, scale, (width - size.width * scale) / 2, (height - size.height * scale) / 2];
     const medium = find(this.shownPage, 'layer', layerId)?.medium;
     if (medium === 'wash') await this.inks.wash.loaded();
-    if (medium !== 'rough') return this.inks.layerPicture(layerId, { map, width, height });
+    if (medium !== 'rough') return this.inks.beside.layerPicture(layerId, { map, width, height });
     const canvas = new OffscreenCanvas(width, height);
     const target = canvas.getContext('2d');
     const roughs = ofKind(this.shownPage, 'picture').filter((picture) => picture.layerId === layerId);
@@ -286,40 +249,17 @@ export class BoardPicture {
 
   /** Begins to show a stroke and, where it has any, its symmetric copies: `copies` are their maps, itself first. */
   beginLive(live: LiveStroke, layerId: EntityId, copies?: readonly (Matrix | Matrix3x3)[]): void {
-    this.endLive();
-    this.liveLayer = layerId;
-    const target = context(this.canvases.live);
-    const above = (box: Box) => this.inks.paintAbove(target, layerId, box);
-    this.liveInk = new LiveInk(live, target, this.map, scaleOf(this.map), above, this.dressLive(layerId), copies);
+    this.live.begin(live, layerId, copies);
   }
 
   /** Shows whole strokes that are not part of the page yet, in place of the last ones; none takes them away. */
   showStrokes(strokes: readonly Stroke[], layerId: EntityId): void {
-    this.liveInk = undefined;
-    this.shownStrokes = strokes.length > 0 ? { strokes, layerId } : undefined;
-    const target = context(this.canvases.live);
-    clearOverlay(target);
-    this.dressLive(layerId);
-    if (strokes.length === 0) return;
-    const style = this.inks.index.styleOf(layerId);
-    const styled = strokes.map((stroke) => styledStroke(stroke, style));
-    paintStrokes(target, styled, this.map);
-    target.setTransform(1, 0, 0, 1, 0, 0);
-    const box = strokes.reduce((whole, stroke) => uniteBoxes(whole, strokeBox(stroke)), emptyBox);
-    this.inks.paintAbove(target, layerId, wholePx(growBox(mapBox(this.map, box), 2)));
-  }
-
-  /** Gives the canvas of what is being drawn the look of a layer; answers its style. */
-  private dressLive(layerId: EntityId): InkStyle | undefined {
-    const style = this.inks.index.styleOf(layerId);
-    this.canvases.live.style.opacity = String(find(this.shownPage, 'layer', layerId)?.opacity ?? 1);
-    this.canvases.live.style.filter = style?.edge === 'hard' ? `url(#${HARD_EDGE})` : '';
-    return style;
+    this.live.show(strokes, layerId);
   }
 
   /** Paints what the stroke in hand has gained. */
   paintLive(): void {
-    this.liveInk?.paint();
+    this.live.paint();
   }
 
   /** Ends the stroke in hand by `commit`, which makes it part of the page: the very pixels that were shown are kept. */
@@ -331,9 +271,7 @@ export class BoardPicture {
   }
 
   endLive(): void {
-    this.liveInk = undefined;
-    this.shownStrokes = undefined;
-    clearOverlay(context(this.canvases.live));
+    this.live.end();
   }
 
   // What is drawn over the page but is not part of it.
@@ -351,32 +289,26 @@ export class BoardPicture {
     this.paintRoughs();
   }
 
-  setGrips(picture: PictureEntity | undefined): void {
-    this.grips = picture;
-    this.paintOverlay();
+  setGrips(grips: PictureEntity | undefined): void {
+    this.overlay.set({ grips });
   }
 
   setSelection(selection: ShownSelection | undefined): void {
-    this.selection.set(selection);
-    this.paintOverlaySoon();
+    this.overlay.setSelection(selection);
   }
 
   /** Shows the area that is being drawn to select by, page px: a closed loop. */
   setArea(area: readonly Point[] | undefined): void {
-    this.area = area;
-    this.paintOverlaySoon();
+    this.overlay.set({ area });
   }
 
   setRing(ring: Ring | undefined): void {
-    if (ring === undefined && this.ring === undefined) return;
-    this.ring = ring;
-    this.paintOverlaySoon();
+    if (ring || this.overlay.hasRing) this.overlay.set({ ring });
   }
 
   /** Shows what a tool draws over the page while it is in hand: handles, rubber bands, rings. */
   setSketch(sketch: Sketch | undefined): void {
-    this.sketch = sketch;
-    this.paintOverlaySoon();
+    this.overlay.set({ sketch });
   }
 
   /** Shows the guides of the page, what lines are held to; and what lies beneath them. */
@@ -393,32 +325,14 @@ export class BoardPicture {
 
   private paintGuides(): void {
     this.gridSurface.show(this.shownPage.size, this.map, this.ratio, this.view);
-    const target = this.anew('guides', this.guides !== undefined);
+    const target = anew(this.canvases.guides, this.guides !== undefined);
     if (target) this.guides?.(target, this.map, this.ratio, this.colours(), () => this.paintGuidesSoon());
   }
 
-  /**
-   * A cleared canvas to paint on; nothing where nothing is to be painted. A canvas that is empty and stays so is let be:
-   * touching it would cost a copy of all its px. Empty ones are hidden, since the browser would blend them into every frame
-   * all the same: half of the time from pen to screen, for one that multiplies.
-   */
-  private anew(name: 'over' | 'guides' | 'overlay', isNeeded: boolean): CanvasRenderingContext2D | undefined {
-    const canvas = this.canvases[name];
-    const target = context(canvas);
-    if (isNeeded || canvas.style.visibility !== 'hidden') clearOverlay(target);
-    canvas.style.visibility = isNeeded ? '' : 'hidden';
-    return isNeeded ? target : undefined;
-  }
-
-  private paintOverlaySoon(): void {
-    cancelAnimationFrame(this.ringFrame);
-    this.ringFrame = requestAnimationFrame(() => this.paintOverlay());
-  }
-
   repaintColours(): void {
-    drawVeil(context(this.canvases.veil), this.shownPage, this.map, this.colours());
+    drawVeil(contextOf(this.canvases.veil), this.shownPage, this.map, this.colours());
     this.paintGuides();
-    this.paintOverlay();
+    this.overlay.paint();
   }
 
   /** A small picture of the whole page: paper, roughs and inks. `undefined` when the browser cannot make one. */
@@ -433,13 +347,13 @@ export class BoardPicture {
     this.carry();
     if (share === 'ground') {
       this.paintRoughs();
-      drawVeil(context(this.canvases.veil), this.shownPage, this.map, this.colours());
+      drawVeil(contextOf(this.canvases.veil), this.shownPage, this.map, this.colours());
       return;
     }
     this.inks.show(this.map, isMoving, this.ratio);
-    if (this.shownStrokes) this.showStrokes(this.shownStrokes.strokes, this.shownStrokes.layerId);
+    this.live.follow();
     this.paintGuides();
-    this.paintOverlay(isMoving);
+    this.overlay.paint(isMoving);
   }
 
   /** Moves the finished canvases by CSS alone to where the view has them. */
@@ -456,27 +370,12 @@ export class BoardPicture {
     if (this.extent.width === 0) return;
     if (this.painted.ground !== this.view) return this.compose('ground', false);
     const { under, over } = splitRoughs(this.shownPage, this.look);
-    const ground = context(this.canvases.under);
+    const ground = contextOf(this.canvases.under);
     drawPaper(ground, this.shownPage, this.map);
-    const veil = this.anew('over', over.length > 0 && !this.isPeeking);
+    const veil = anew(this.canvases.over, over.length > 0 && !this.isPeeking);
     if (this.isPeeking) return;
     drawRoughs(ground, under, this.pictures, this.map);
     if (veil) drawRoughs(veil, over, this.pictures, this.map);
-  }
-
-  private paintOverlay(isMoving = false): void {
-    const hasGrid = scaleOf(this.map) / this.ratio >= GRID_ZOOM;
-    const { grips, sketch, area, ring } = this;
-    const target = this.anew('overlay', [hasGrid, grips, sketch, area, ring, this.selection.isShown].some(Boolean));
-    if (!target) return;
-    if (hasGrid) drawPixelGrid(target, this.shownPage.size, this.map, this.ratio);
-    if (grips) drawGrips(target, grips, this.map, this.ratio, this.colours());
-    this.selection.paint(target, this.map, this.ratio, this.colours().raised, isMoving);
-    sketch?.(target, this.map, this.ratio, this.colours(), () => this.paintOverlaySoon());
-    if (area) drawArea(target, area, this.map, this.ratio);
-    if (!ring) return;
-    const at = { x: ring.at.x * this.ratio, y: ring.at.y * this.ratio };
-    drawRing(target, at, ring.radius * scaleOf(this.map), this.ratio);
   }
 }
 
@@ -488,14 +387,5 @@ const SETTLE_MS = 140;
 type Share = 'inks' | 'ground';
 const GROUND: ReadonlySet<string> = new Set(['under', 'over', 'veil']);
 
-/** CSS px per page px from which the px themselves can be told apart. */
-const GRID_ZOOM = 8;
-
 /** Kinds that paper and roughs depend on. */
 const ROUGH_KINDS: ReadonlySet<string> = new Set(['picture', 'layer', 'paper']);
-
-function context(canvas: HTMLCanvasElement): CanvasRenderingContext2D {
-  const found = canvas.getContext('2d');
-  if (!found) throw new Error('This browser cannot paint on a canvas.');
-  return found;
-}

@@ -1,4 +1,6 @@
-export { type BoardCanvases, BoardPicture, HARD_EDGE, type Sketch } from './boardPicture';
+export { type BoardCanvases, BoardPicture } from './boardPicture';
+export { HARD_EDGE } from './liveSurface';
+export { type Sketch } from './overlaySurface';
 export { applyEdits } from './draft';
 export {
   drawFrame,

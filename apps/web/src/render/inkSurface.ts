@@ -1,51 +1,21 @@
 import { changedPieces, isDrawn, markBox, markPieces, type DrawnEntity } from '@true-nib/core/drawn';
-import type { Following } from '@true-nib/core/tethers';
-import type { RakeSettings, FieldShape, GuideEntity, GuideShape } from '@true-nib/core/guides';
-import { boxArea, boxesMeet, invert, mapBox, scaleOf, type Box, type Matrix, type Point } from '@true-nib/core/math';
-import { joinParts, isLarge, pack } from '@true-nib/core/wire';
-import { tileBox, WASH_SIDE, type Edit, type Entity, type Page } from '@true-nib/core/page';
 import type { EntityId } from '@true-nib/core/kind';
-import type { Stroke } from '@true-nib/core/stroke';
-import { proxy, transfer } from 'comlink';
+import { boxArea, boxesMeet, invert, mapBox, scaleOf, type Box, type Matrix } from '@true-nib/core/math';
+import { WASH_SIDE, type Edit, type Entity, type Page } from '@true-nib/core/page';
 import { Listeners } from '../base/listeners';
-import type { MendAnswer, MendRequest } from './ink.worker';
 import { breath } from '../base/breath';
-import { isInk } from './inkDesk';
 import { deviceBoxes, outside } from './deviceBoxes';
 import { EditLog } from './editLog';
+import { InkBeside, type PageInWorker } from './inkBeside';
+import { isInk } from './inkDesk';
+import { changesLooks, washBlobs, washBoxes, type EditLook, type LateEdits } from './inkEdits';
+import { InkIndex } from './inkIndex';
 import { paintDrawn, type Context2D } from './inkPaint';
-import type { PictureOfInks } from './keptPicture';
 import { LastPicture } from './lastPicture';
 import { plainLook, type StackLook } from './stackLook';
 import { paintStack, readyIn } from './stackPaint';
-import { takeInkWorker, type InkWorker, type StartedInks } from './startedInks';
-import { InkIndex } from './inkIndex';
 import { Tiles } from './tiles';
 import { WashSurface, type TileBytes } from './washSurface';
-
-/** A worker that has a page as it was loaded, and what was done to it since. */
-export interface OpenedPage {
-  readonly inks: StartedInks;
-  readonly edits: readonly Edit[];
-}
-
-/** How edits are shown that lay down what is seen already, or change less than they touch. */
-interface EditLook {
-  readonly shown?: HTMLCanvasElement;
-  readonly within?: Box;
-}
-
-interface LateEdits {
-  readonly page: Page;
-  readonly ink: readonly Edit[];
-  readonly look: EditLook;
-}
-
-/** Edits taken over as they come: a few ms. */
-const MOST_AT_ONCE = 1_000;
-
-/** Edits that come over from the worker in one go. */
-const MENDED_PART = 400;
 
 /**
  * The inks of a page on one canvas the size of the board. At rest it holds the exact picture of the view; edits repaint
@@ -55,7 +25,8 @@ export class InkSurface {
   readonly index: InkIndex;
   /** The pixels of wash layers, and what is done to them. */
   readonly wash: WashSurface;
-  private readonly worker: InkWorker;
+  /** What is worked out beside the main thread. */
+  readonly beside: InkBeside;
   private readonly tiles: Tiles;
   private readonly context: CanvasRenderingContext2D;
   private map: Matrix = [1, 0, 0, 1, 0, 0];
@@ -71,8 +42,6 @@ export class InkSurface {
   private leftAt = 0;
   private isPaintedOver = false;
   private settling = false;
-  /** Edits on their way to the worker, in their order. */
-  private telling: Promise<unknown> = Promise.resolve();
   private isExact = false;
   private isMoving = false;
   /** Whether the px of the screen are too small to be told apart. */
@@ -91,7 +60,7 @@ export class InkSurface {
     private readonly canvas: HTMLCanvasElement,
     page: Page,
     source: {
-      readonly opened?: OpenedPage;
+      readonly opened?: PageInWorker;
       readonly tileBytes: TileBytes;
       readonly onError: (message: string) => void;
     },
@@ -100,31 +69,17 @@ export class InkSurface {
     if (!context) throw new Error('This browser cannot paint on a canvas.');
     this.context = context;
     this.index = new InkIndex(page, plainLook, true);
-    const started = source.opened?.inks.take();
-    this.worker = started ?? takeInkWorker();
-    if (!started) this.load(page);
-    else if (source.opened) this.tell(source.opened.edits.filter(({ before, after }) => isInk(before) || isInk(after)));
-    this.tiles = new Tiles((map, side) => this.service.tile(map, side));
+    this.beside = new InkBeside(page, source.opened);
+    this.tiles = new Tiles((map, side) => this.beside.service.tile(map, side));
     this.tiles.onArrival(() => this.composeSoon());
     this.wash = new WashSurface({
-      worker: this.worker,
+      worker: this.beside.worker,
       index: this.index,
       tileBytes: source.tileBytes,
       onError: source.onError,
-      told: () => this.telling,
+      told: () => this.beside.told,
       repaint: (boxes) => this.showAnew(boxes),
     });
-  }
-
-  /** What can be asked of the worker. */
-  private get service(): InkWorker['service'] {
-    return this.worker.service;
-  }
-
-  /** Gives the worker a page that it has not taken up itself. */
-  private load(page: Page): void {
-    const { lengths, bytes } = joinParts([...page.entities].filter(isInk).map(pack));
-    void this.service.load(page.size, transfer({ lengths, bytes }, [bytes.buffer as ArrayBuffer]));
   }
 
   /** Calls back when the exact picture of the view has been laid down, and when it no longer is. Answers how to stop. */
@@ -140,7 +95,7 @@ export class InkSurface {
     this.tiles.clear();
     this.last.letGo();
     this.wash.dispose();
-    this.worker.end();
+    this.beside.end();
   }
 
   /**
@@ -168,54 +123,6 @@ export class InkSurface {
     this.last.keepSmall(image, pageWidth);
     this.compose();
     return true;
-  }
-
-  /** A small picture of the inks beside the board, painted by the worker. */
-  smallPicture(of: PictureOfInks): Promise<ImageBitmap | undefined> {
-    return this.service.smallPicture(of);
-  }
-
-  /** A small picture of one layer alone, painted by the worker. */
-  layerPicture(layerId: EntityId, of: PictureOfInks): Promise<ImageBitmap | undefined> {
-    return this.service.layerPicture(layerId, of);
-  }
-
-  /** Lines along a field in a loop, worked out beside the main thread. Throws what `rake` throws. */
-  raked(field: FieldShape, loop: readonly Point[], settings: RakeSettings, seed: number): Promise<Stroke[]> {
-    return this.service.rake(field, loop, settings, seed);
-  }
-
-  /** Lets the worker look at the lines of layers before anything is asked of them. */
-  readyToMend(layerIds: readonly EntityId[]): void {
-    void this.telling.then(() => this.service.readyToMend(layerIds));
-  }
-
-  /** Works out beside the main thread what is done to many lines; nothing when a newer request came in between. */
-  mend(request: MendRequest, tell: (share: number) => void): Promise<MendAnswer | undefined> {
-    return this.service.mend(request, proxy(tell));
-  }
-
-  /** The `count` edits that were worked out last; they come over part by part. */
-  async mended(count: number): Promise<Edit[]> {
-    const edits: Edit[] = [];
-    for (let from = 0; from < count; from += MENDED_PART) {
-      edits.push(...(await this.service.mended(from, from + MENDED_PART)));
-      await breath();
-    }
-    return edits;
-  }
-
-  stopMending(): void {
-    void this.service.stopMending();
-  }
-
-  /** Works out in the worker where tethered lines go; answers how many entities that changes, to be fetched by `tethered`. */
-  tether(guides: readonly GuideEntity[], guide: GuideEntity, shape: GuideShape, following: Following): Promise<number> {
-    return this.service.tether(guides, guide, shape, following);
-  }
-
-  tethered(from: number, to: number): Promise<Entity[]> {
-    return this.service.tethered(from, to);
   }
 
   /** Paints the view from tiles, and exactly where edits have outrun them: a line that was drawn never blinks. */
@@ -280,9 +187,9 @@ export class InkSurface {
     if (this.settling) return;
     this.settling = true;
     this.askedAt = this.log.now;
-    await this.telling;
+    await this.beside.told;
     const { width, height } = canvas;
-    const bitmap = await this.service.view({ map: this.map, width, height }).catch(() => undefined);
+    const bitmap = await this.beside.service.view({ map: this.map, width, height }).catch(() => undefined);
     this.settling = false;
     if (viewed !== this.viewed) {
       bitmap?.close();
@@ -329,20 +236,14 @@ export class InkSurface {
   }
 
   private takeOver(page: Page, ink: readonly Edit[], { shown, within }: EditLook): void {
-    const pixels = ink.flatMap(({ before, after }) => {
-      const tile = after?.kind === 'wash' ? after : before?.kind === 'wash' ? before : undefined;
-      return tile ? [tileBox(tile)] : [];
-    });
-    const isWhole =
-      ink.length > MOST_REPAINTED ||
-      pixels.length > MOST_TILES ||
-      ink.some(({ before, after }) => changesLooks(before, after));
+    const pixels = ink.flatMap(washBoxes);
+    const isWhole = ink.length > MOST_REPAINTED || pixels.length > MOST_TILES || ink.some(changesLooks);
     const shownOf = (entity: Entity | null) => (isDrawn(entity) ? this.index.shown(entity) : undefined);
     const gone = isWhole ? [] : ink.map(({ before }) => shownOf(before));
     this.index.update(page, ink);
-    this.tell(ink);
-    this.wash.fetchMissing(ink.flatMap(({ after }) => (after?.kind === 'wash' ? [after.blob] : [])));
-    if (ink.every(({ before, after }) => changesLooks(before, after))) return this.repaintAll(true);
+    this.beside.tell(ink);
+    this.wash.fetchMissing(ink.flatMap(washBlobs));
+    if (ink.every(changesLooks)) return this.repaintAll(true);
     if (isWhole) return this.repaintAll();
     this.isPaintedOver = true;
     const came = ink.map(({ after }) => shownOf(after));
@@ -362,7 +263,7 @@ export class InkSurface {
 
   /** Shows the stack in another way. */
   setLook(look: StackLook): void {
-    void this.service.setLook(look);
+    void this.beside.service.setLook(look);
     if (this.index.setLook(look)) this.repaintAll(true);
   }
 
@@ -370,7 +271,7 @@ export class InkSurface {
   setAside(ids: readonly EntityId[]): void {
     const before = this.index.aside;
     this.index.aside = new Set(ids);
-    void this.service.setAside(ids);
+    void this.beside.service.setAside(ids);
     if (before.size + ids.length > MOST_REPAINTED) return this.repaintAll();
     const changed = [...before, ...ids].flatMap((id) => this.index.get(id) ?? []);
     this.showAnew(changed.flatMap((entity) => markPieces(this.index.shown(entity))));
@@ -400,18 +301,6 @@ export class InkSurface {
     this.restListeners.tell(false);
     clearTimeout(this.settleTimer);
     void this.settle();
-  }
-
-  /** Hands edits to the worker, in parts: packing thousands at once would hold up the hand. */
-  private tell(edits: readonly Edit[]): void {
-    for (let from = 0; from < edits.length; from += PART) {
-      const part = edits.slice(from, from + PART);
-      this.telling = this.telling.then(async () => {
-        if (isLarge(edits)) await breath();
-        const packed = pack(part.map(told));
-        void this.service.edit(transfer(packed, [packed.buffer as ArrayBuffer]));
-      });
-    }
   }
 
   private stamp(shown: HTMLCanvasElement): void {
@@ -477,6 +366,8 @@ export class InkSurface {
   }
 }
 
+/** Edits taken over as they come: a few ms. */
+const MOST_AT_ONCE = 1_000;
 const PREPARE_MS = 400;
 /** Device px per CSS px from which single ones are no longer told apart. */
 const DENSE = 2;
@@ -500,12 +391,3 @@ const OUTLINES_MS = 6;
 const MOST_REPAINTED = 300;
 /** Wash tiles that are painted box by box. */
 const MOST_TILES = 40;
-/** Edits handed to the worker in one go: some ms of packing. */
-const PART = 100;
-
-/** Whether a layer shows all that lies on it in another way. A layer that comes or goes brings or takes its strokes itself. */
-const changesLooks = (before: Entity | null, after: Entity | null): boolean =>
-  before?.kind === 'layer' && after?.kind === 'layer';
-
-/** What the worker needs of an edit: of what was before, only which it was. */
-const told = ({ before, after }: Edit): Edit => (after ? { before: null, after } : { before, after });

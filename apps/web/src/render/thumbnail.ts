@@ -17,7 +17,7 @@ export async function thumbnailOf(
   const target = canvas.getContext('2d');
   if (!target) return undefined;
   await inks.wash.loaded();
-  const small = await inks.smallPicture({ map, width: canvas.width, height: canvas.height });
+  const small = await inks.beside.smallPicture({ map, width: canvas.width, height: canvas.height });
   drawPaper(target, page, map);
   const { under, over } = splitRoughs(page);
   drawRoughs(target, under, pictures, map);

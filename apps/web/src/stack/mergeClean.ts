@@ -15,12 +15,12 @@ export async function mergeClean({ session, picture, notice }: Board): Promise<b
     const [back, front] = mergedLayers(page, ids);
     if (back.medium !== 'ink') throw new PageError('Merging clean cuts lines: take an Ink layer in hand.');
     notice('Cutting the lines below…');
-    const answer = await picture.inks.mend(
+    const answer = await picture.inks.beside.mend(
       { deed: { deed: 'clean', frontId: front.id }, changing: [back.id], met: [back.id, front.id] },
       (share) => notice(`Cutting the lines below: ${Math.round(100 * share)} %`),
     );
     if (!answer) return false;
-    const cuts = await picture.inks.mended(answer.count);
+    const cuts = await picture.inks.beside.mended(answer.count);
     if (session.page !== page) throw new PageError('The page changed meanwhile: nothing was merged. Try once more.');
     // What the page has stands for its copy in the worker.
     const own = cuts.map(({ before, after }) =>

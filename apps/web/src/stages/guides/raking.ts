@@ -57,7 +57,7 @@ async function raked(
     ...(shape.kind === 'rays' && middleOf(board, loop, calm / 100)),
   };
   try {
-    const strokes = await picture.inks.raked(shape, loop, settings, seedNow());
+    const strokes = await picture.inks.beside.raked(shape, loop, settings, seedNow());
     if (strokes.length === 0) return notice(`No line of ${name} lies in this loop. Draw a larger one.`);
     const all = withCopies(session.page, layer.id, strokes);
     if (all.length > MOST_RAKED)

@@ -80,7 +80,7 @@ export class MendTool implements PageKeep {
   private getReady(): void {
     const { session, picture } = this.board;
     const reached = reachedLayers(session.page, 'inks');
-    if (typeof reached !== 'string') picture.inks.readyToMend(reached.met);
+    if (typeof reached !== 'string') picture.inks.beside.readyToMend(reached.met);
   }
 
   private endHover(): void {

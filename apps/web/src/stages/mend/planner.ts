@@ -67,7 +67,7 @@ export class Planner {
     if (tool === this.tool) return;
     this.tool = tool;
     this.asked++;
-    this.board.picture.inks.stopMending();
+    this.board.picture.inks.beside.stopMending();
     this.hide();
     if (useMend.getState().exceptions.length > 0) setMend({ exceptions: [] });
     usePlan.setState(IDLE);
@@ -120,7 +120,7 @@ export class Planner {
     this.hide();
     if (typeof request === 'string') return usePlan.setState({ ...IDLE, reason: request });
     set({ status: 'working', share: 0, reason: undefined });
-    const answer = await board.picture.inks.mend(request, (share) => {
+    const answer = await board.picture.inks.beside.mend(request, (share) => {
       if (own === this.asked) set({ share });
     });
     if (!answer || own !== this.asked) return;
@@ -151,7 +151,7 @@ export class Planner {
 
   private async fetch(count: number): Promise<Edit[]> {
     const { session, picture } = this.board;
-    const found = await picture.inks.mended(count);
+    const found = await picture.inks.beside.mended(count);
     return found.flatMap(({ before, after }): Edit[] => {
       // What the page has stands for its copy in the worker.
       const kept = before && find(session.page, 'stroke', before.id);
