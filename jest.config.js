@@ -14,6 +14,8 @@ const swc = {
 
 /** @type {import('jest').Config} */
 module.exports = {
+  // Checks run side by side: what takes a second alone may wait for its turn.
+  testTimeout: 30_000,
   projects: [
     {
       displayName: 'core',

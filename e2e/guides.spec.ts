@@ -339,8 +339,8 @@ test('hundreds of tethered lines are seen where they would go while their guide 
   await page.reload();
   await expect.poll(async () => x((await guidesOn(desk, HERON, 1))[0].shape) - x(turned)).toBeCloseTo(5);
   await saved(page);
-  await page.keyboard.press('Control+z');
-  for (let step = 0; step < 5; step++) await page.keyboard.press('Control+z');
+  await expect(page.getByRole('button', { name: 'Undo' })).toBeEnabled();
+  for (let step = 0; step < 6; step++) await page.keyboard.press('Control+z');
   await expect.poll(async () => angleOf((await linesOn(desk, HERON, flat.length))[0])).toBeCloseTo(angleOf(flat[0]));
 });
 
