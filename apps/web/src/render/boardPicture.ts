@@ -49,7 +49,7 @@ export class BoardPicture {
   private covered = 0;
   private ratio = 1;
   private readonly pictures: Pictures;
-  private readonly live: LiveSurface;
+  private readonly inHand: LiveSurface;
   private readonly overlay: OverlaySurface;
   private isLayingDown = false;
   private endingMarks: readonly Edit[] = [];
@@ -79,7 +79,7 @@ export class BoardPicture {
     this.inks = new InkSurface(canvases.ink, page, { opened, tileBytes: pictureBytes, onError });
     this.pictures = new Pictures(pictureBytes, () => this.paintRoughs(), onError);
     this.gridSurface = new GridSurface(canvases.grids);
-    this.live = new LiveSurface(canvases.live, this.inks, () => ({ page: this.shownPage, map: this.map }));
+    this.inHand = new LiveSurface(canvases.live, this.inks, () => ({ page: this.shownPage, map: this.map }));
     this.overlay = new OverlaySurface(canvases.overlay, () => {
       const { map, ratio, shownPage } = this;
       return { map, ratio, size: shownPage.size, colours: colours() };
@@ -112,7 +112,7 @@ export class BoardPicture {
     if (isFirst) this.view = opening(this.shownPage.size, this.free);
     this.compose('ground', false);
     this.compose('inks', false);
-    this.live.again();
+    this.inHand.again();
   }
 
   /** The part of the board that nothing covers, from its top left corner. */
@@ -249,17 +249,17 @@ export class BoardPicture {
 
   /** Begins to show a stroke and, where it has any, its symmetric copies: `copies` are their maps, itself first. */
   beginLive(live: LiveStroke, layerId: EntityId, copies?: readonly (Matrix | Matrix3x3)[]): void {
-    this.live.begin(live, layerId, copies);
+    this.inHand.begin(live, layerId, copies);
   }
 
   /** Shows whole strokes that are not part of the page yet, in place of the last ones; none takes them away. */
   showStrokes(strokes: readonly Stroke[], layerId: EntityId): void {
-    this.live.show(strokes, layerId);
+    this.inHand.show(strokes, layerId);
   }
 
   /** Paints what the stroke in hand has gained. */
   paintLive(): void {
-    this.live.paint();
+    this.inHand.paint();
   }
 
   /** Ends the stroke in hand by `commit`, which makes it part of the page: the very pixels that were shown are kept. */
@@ -271,7 +271,7 @@ export class BoardPicture {
   }
 
   endLive(): void {
-    this.live.end();
+    this.inHand.end();
   }
 
   // What is drawn over the page but is not part of it.
@@ -351,7 +351,7 @@ export class BoardPicture {
       return;
     }
     this.inks.show(this.map, isMoving, this.ratio);
-    this.live.follow();
+    this.inHand.follow();
     this.paintGuides();
     this.overlay.paint(isMoving);
   }
