@@ -43,7 +43,7 @@ describe('moves of a guide whose lines are being carried', () => {
     const commit = jest.fn();
     const session = { page: { ...page, entities: page.entities.with(guide) }, waitFor: () => undefined, commit };
     const tether = jest.fn(() => Promise.resolve(0));
-    const board = { session, picture: { inks: { tether } }, notice: (words: string) => commit(words) };
+    const board = { session, picture: { inks: { beside: { tether } } }, notice: (words: string) => commit(words) };
     const moves = new GuideMoves(board as unknown as ConstructorParameters<typeof GuideMoves>[0]);
     const move = (x: number) => ({ id: guide.id, shape: { ...ruler, x }, label: `to ${x}` });
     const ended = jest.fn();

@@ -1,6 +1,6 @@
 import type { EchoShape } from './guide';
 import { type GuidePath, spineLength, fitSpine, flattenSpine, STRIDE, type Spine } from '../curve';
-import { distance, type Point } from '../math';
+import { distance, nearestShare, pointToLeg, type Point } from '../math';
 
 /** Page px that the echoed curve may stray from the true parallel, in fitting and in sampling. */
 const FIT = 0.03;
@@ -80,13 +80,12 @@ function signedDistance({ points, closed }: Sampled, p: Point): { readonly offse
   for (let k = 0; k < count; k++) {
     const [a, b] = [points[k], points[(k + 1) % points.length]];
     const [dx, dy] = [b.x - a.x, b.y - a.y];
-    const square = dx * dx + dy * dy;
-    const t = Math.max(0, Math.min(1, ((p.x - a.x) * dx + (p.y - a.y) * dy) / square));
+    const t = nearestShare(p.x, p.y, a.x, a.y, b.x, b.y);
     const [ex, ey] = [p.x - a.x - t * dx, p.y - a.y - t * dy];
     const away = Math.hypot(ex, ey);
     // At a corner that both its legs are equally near, the one that the point stands more squarely beside tells the side.
     const cross = dx * ey - dy * ex;
-    const lean = away > 0 ? Math.abs(cross) / (Math.sqrt(square) * away) : 0;
+    const lean = away > 0 ? Math.abs(cross) / (Math.hypot(dx, dy) * away) : 0;
     if (away < best.away - 1e-9 || (away < best.away + 1e-9 && lean > best.lean))
       best = { away, side: cross < 0 ? -1 : 1, lean };
   }
@@ -152,10 +151,7 @@ function nearTest(points: readonly Point[], closed: boolean, offset: number): (p
       if (bx * bx + by * by >= least * least) continue;
       for (let k = from; k < to; k++) {
         const [a, b] = [points[k], points[(k + 1) % points.length]];
-        const [dx, dy] = [b.x - a.x, b.y - a.y];
-        const t = Math.max(0, Math.min(1, ((x - a.x) * dx + (y - a.y) * dy) / (dx * dx + dy * dy)));
-        const [ex, ey] = [x - a.x - t * dx, y - a.y - t * dy];
-        if (ex * ex + ey * ey < least * least) return false;
+        if (pointToLeg(x, y, a.x, a.y, b.x, b.y) < least * least) return false;
       }
     }
     return true;
@@ -245,12 +241,9 @@ function lineDistance(points: readonly Point[], p: Point): number {
   let best = Infinity;
   for (let k = 1; k < points.length; k++) {
     const [a, b] = [points[k - 1], points[k]];
-    const [dx, dy] = [b.x - a.x, b.y - a.y];
-    const square = dx * dx + dy * dy || 1;
-    const t = Math.max(0, Math.min(1, ((p.x - a.x) * dx + (p.y - a.y) * dy) / square));
-    best = Math.min(best, Math.hypot(p.x - a.x - t * dx, p.y - a.y - t * dy));
+    best = Math.min(best, pointToLeg(p.x, p.y, a.x, a.y, b.x, b.y));
   }
-  return best;
+  return Math.sqrt(best);
 }
 
 /** Every stretch fitted on its own, so that the corners between them stay sharp. */

@@ -9,7 +9,7 @@ import {
   type GuidePath,
   type LinePath,
 } from '../curve';
-import { distance, seededRandom, type Point } from '../math';
+import { distance, isInLoop, seededRandom, type Point } from '../math';
 import { inked, type Stroke } from '../stroke';
 import { PageError } from '../gate';
 import type { EntityId } from '../kind';
@@ -145,7 +145,7 @@ function* steps(low: number, high: number, step: number): Generator<number> {
 
 /** The directions, radians, in which a loop lies from a point: all of them where it goes round it. */
 function anglesOf(loop: readonly Point[], from: Point): readonly [number, number] {
-  if (isInside(loop, from)) return [-Math.PI, Math.PI];
+  if (isInLoop(loop, from)) return [-Math.PI, Math.PI];
   let angle = Math.atan2(loop[0].y - from.y, loop[0].x - from.x);
   let [least, most] = [angle, angle];
   for (const p of loop) {
@@ -192,7 +192,7 @@ function spansInside(
   if (track.period > 0 && marks.length > 0) marks.push(marks[0] + track.period);
   const isFree = (at: number) => {
     const p = track.place(at);
-    return isInside(loop, p) && !(middle && isInside(middle, p));
+    return isInLoop(loop, p) && !(middle && isInLoop(middle, p));
   };
   return marks
     .slice(1)
@@ -256,14 +256,4 @@ function addCurveCrossings(course: Spine, loop: readonly Point[], marks: number[
     addCrossings(leg, loop, own);
     for (const at of own) marks.push(track.nearest({ x: x + at * leg.dx, y: y + at * leg.dy }));
   }
-}
-
-/** Whether a point lies in a loop, by how often a ray from it crosses (even-odd). */
-export function isInside(loop: readonly Point[], { x, y }: Point): boolean {
-  let inside = false;
-  for (let i = 0, j = loop.length - 1; i < loop.length; j = i++) {
-    const [a, b] = [loop[i], loop[j]];
-    if (a.y > y !== b.y > y && x < ((b.x - a.x) * (y - a.y)) / (b.y - a.y) + a.x) inside = !inside;
-  }
-  return inside;
 }

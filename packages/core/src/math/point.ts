@@ -42,13 +42,19 @@ export function legsApart(
   );
 }
 
-function pointToLeg(px: number, py: number, ax: number, ay: number, bx: number, by: number): number {
+/** The share, 0 to 1, of the leg from a to b that is nearest to a place p; 0 where the leg has no length. */
+export function nearestShare(px: number, py: number, ax: number, ay: number, bx: number, by: number): number {
   const dx = bx - ax;
   const dy = by - ay;
   const lengthSquared = dx * dx + dy * dy;
-  const t = lengthSquared === 0 ? 0 : clamp(((px - ax) * dx + (py - ay) * dy) / lengthSquared, 0, 1);
-  const ex = px - ax - t * dx;
-  const ey = py - ay - t * dy;
+  return lengthSquared > 0 ? clamp(((px - ax) * dx + (py - ay) * dy) / lengthSquared, 0, 1) : 0;
+}
+
+/** Squared distance of a place p from the leg from a to b. */
+export function pointToLeg(px: number, py: number, ax: number, ay: number, bx: number, by: number): number {
+  const t = nearestShare(px, py, ax, ay, bx, by);
+  const ex = px - ax - t * (bx - ax);
+  const ey = py - ay - t * (by - ay);
   return ex * ex + ey * ey;
 }
 

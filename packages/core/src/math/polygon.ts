@@ -76,3 +76,13 @@ export function isInRing(ring: ArrayLike<number>, { x, y }: Point): boolean {
   }
   return winding !== 0;
 }
+
+/** Whether a point lies in a loop, by how often a ray from it crosses (even-odd). */
+export function isInLoop(loop: readonly Point[], { x, y }: Point): boolean {
+  let inside = false;
+  for (let i = 0, j = loop.length - 1; i < loop.length; j = i++) {
+    const [a, b] = [loop[i], loop[j]];
+    if (a.y > y !== b.y > y && x < ((b.x - a.x) * (y - a.y)) / (b.y - a.y) + a.x) inside = !inside;
+  }
+  return inside;
+}

@@ -19,6 +19,7 @@ import {
   wideningAt,
   type Spine,
 } from '../curve';
+import { pointToLeg } from '../math';
 import type { Stroke } from '../stroke';
 
 /** Radians from which a turn between two long sides is a corner: 30°. */
@@ -189,7 +190,7 @@ function oneWay(points: Float64Array, line: Float64Array): number {
     let bestLeg = from;
     // Onwards from the last leg, until legs only get farther.
     for (let k = from, worse = 0; k + STRIDE < line.length && worse < 400; k += STRIDE) {
-      const gap = pointToLeg(points[i], points[i + 1], line, k);
+      const gap = offLeg(points[i], points[i + 1], line, k);
       if (gap < best) [best, bestLeg, worse] = [gap, k, 0];
       else worse++;
     }
@@ -199,12 +200,8 @@ function oneWay(points: Float64Array, line: Float64Array): number {
   return worst;
 }
 
-function pointToLeg(x: number, y: number, line: Float64Array, k: number): number {
-  const [dx, dy] = [line[k + 3] - line[k], line[k + 4] - line[k + 1]];
-  const squared = dx * dx + dy * dy;
-  const t = squared > 0 ? Math.max(0, Math.min(1, ((x - line[k]) * dx + (y - line[k + 1]) * dy) / squared)) : 0;
-  return Math.hypot(line[k] + t * dx - x, line[k + 1] + t * dy - y);
-}
+const offLeg = (x: number, y: number, line: Float64Array, k: number): number =>
+  Math.sqrt(pointToLeg(x, y, line[k], line[k + 1], line[k + 3], line[k + 4]));
 
 /** Lines shorter than a length, page px: specks that a hand left behind. */
 export const specksOf = <S extends Stroke>(strokes: Iterable<S>, length: number): S[] =>

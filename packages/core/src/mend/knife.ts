@@ -1,5 +1,15 @@
 import { courseOf, directionAt, lengthOf, placeAlong, placeOf, pointAt, spineBox, startedAt, widestOf } from '../curve';
-import { boxOfPoints, growBox, isInRing, reversedRing, ringArea, uniteBoxes, type Box, type Point } from '../math';
+import {
+  boxOfPoints,
+  growBox,
+  isInRing,
+  pointToLeg,
+  reversedRing,
+  ringArea,
+  uniteBoxes,
+  type Box,
+  type Point,
+} from '../math';
 import type { Stroke, StrokeEnd } from '../stroke';
 import { blotWithin, blotWithout } from './blots';
 import { pieceOf } from './cut';
@@ -133,13 +143,10 @@ function coverAt({ spine }: Stroke, at: number, ring: Float64Array, outside: boo
 function ringOf(loop: readonly Point[]): Float64Array {
   const keep = (from: number, to: number): number[] => {
     const [a, b] = [loop[from], loop[to]];
-    const [dx, dy] = [b.x - a.x, b.y - a.y];
-    const squared = dx * dx + dy * dy;
     let worst = KEPT;
     let at = -1;
     for (let k = from + 1; k < to; k++) {
-      const t = squared > 0 ? Math.max(0, Math.min(1, ((loop[k].x - a.x) * dx + (loop[k].y - a.y) * dy) / squared)) : 0;
-      const away = Math.hypot(a.x + t * dx - loop[k].x, a.y + t * dy - loop[k].y);
+      const away = Math.sqrt(pointToLeg(loop[k].x, loop[k].y, a.x, a.y, b.x, b.y));
       if (away > worst) [worst, at] = [away, k];
     }
     return at < 0 ? [] : [...keep(from, at), at, ...keep(at, to)];

@@ -12,7 +12,7 @@ import {
   hullsOf,
   type Hulls,
 } from '../curve';
-import { boxesMeet, growBox, type Point } from '../math';
+import { boxesMeet, growBox, nearestShare, pointToLeg, type Point } from '../math';
 import type { Stroke } from '../stroke';
 import { refinedCrossing } from './crossCubics';
 
@@ -100,11 +100,12 @@ export function touchedAt({ course, bounds }: Hulls, { x, y }: Point, radius: nu
     if (y + radius < bounds[h + 1] || y - radius > bounds[h + 3]) continue;
     for (let leg = first; leg < Math.min(legs, first + HULL); leg++) {
       const i = STRIDE * leg;
+      const share = shareNear(line, i, x, y);
       const away = Math.sqrt(awayFrom(line, i, x, y));
-      const clearance = away - radius - (line[i + 2] + nearestShare * (line[i + 5] - line[i + 2])) / 2;
+      const clearance = away - radius - (line[i + 2] + share * (line[i + 5] - line[i + 2])) / 2;
       if (clearance > least || (at !== undefined && clearance === least)) continue;
       least = clearance;
-      at = mixed(places, leg, nearestShare);
+      at = mixed(places, leg, share);
     }
   }
   return at;
@@ -172,9 +173,6 @@ const EDGE = 0.01;
 /** Steps by which the nearest place is found where widths taper. */
 const GOLDEN_STEPS = 20;
 
-/** The place on one leg that was looked at last, and the share of the other leg that is nearest to it. */
-let nearestShare = 0;
-
 /**
  * Where along one leg its ink comes within `gap` of the ink around another, as a new one among the meetings that are known
  * or as more of one of these. Legs of even width are nearest where their middles are (Ericson 2004, §5.1.9); between
@@ -204,7 +202,7 @@ function meetOnLeg(
     least = clearanceAt(p, k, q, n, bottom, gap);
   }
   if (least > 0) return undefined;
-  const otherShare = nearestShare;
+  const otherShare = shareNear(q, n, p[k] + bottom * (p[k + 3] - p[k]), p[k + 1] + bottom * (p[k + 4] - p[k + 1]));
   const start = own.along[i];
   const length = own.along[i + 1] - start;
   const middle = start + length * bottom;
@@ -256,31 +254,29 @@ function nearestOnLeg(p: Float64Array, i: number, q: Float64Array, j: number): n
   if (end < least) [best, least] = [1, end];
   for (let k = j; k <= j + STRIDE; k += STRIDE) {
     const away = awayFrom(p, i, q[k], q[k + 1]);
-    if (away < least) [best, least] = [nearestShare, away];
+    if (away < least) [best, least] = [shareNear(p, i, q[k], q[k + 1]), away];
   }
   return best;
 }
 
-/** The squared distance of a point from a leg; leaves the nearest share of it in `nearestShare`. */
-function awayFrom(q: Float64Array, j: number, px: number, py: number): number {
-  const dx = q[j + 3] - q[j];
-  const dy = q[j + 4] - q[j + 1];
-  const squared = dx * dx + dy * dy;
-  const x = px - q[j];
-  const y = py - q[j + 1];
-  const share = squared > 0 ? (x * dx + y * dy) / squared : 0;
-  nearestShare = share < 0 ? 0 : share > 1 ? 1 : share;
-  const ex = x - nearestShare * dx;
-  const ey = y - nearestShare * dy;
-  return ex * ex + ey * ey;
-}
+/** The share of a leg of a line that is nearest to a place. */
+const shareNear = (q: Float64Array, j: number, x: number, y: number): number =>
+  nearestShare(x, y, q[j], q[j + 1], q[j + 3], q[j + 4]);
+
+/** The squared distance of a place from a leg of a line. */
+const awayFrom = (q: Float64Array, j: number, x: number, y: number): number =>
+  pointToLeg(x, y, q[j], q[j + 1], q[j + 3], q[j + 4]);
 
 /** How far the ink at a share of one leg is from the ink of another, less `gap`, page px. */
 function clearanceAt(p: Float64Array, i: number, q: Float64Array, j: number, u: number, gap: number): number {
-  const away = awayFrom(q, j, p[i] + u * (p[i + 3] - p[i]), p[i + 1] + u * (p[i + 4] - p[i + 1]));
+  const x = p[i] + u * (p[i + 3] - p[i]);
+  const y = p[i + 1] + u * (p[i + 4] - p[i + 1]);
+  const share = shareNear(q, j, x, y);
   const own = p[i + 2] + u * (p[i + 5] - p[i + 2]);
-  const other = q[j + 2] + nearestShare * (q[j + 5] - q[j + 2]);
-  return Math.sqrt(away) - (own + other) / 2 - gap;
+  const other = q[j + 2] + share * (q[j + 5] - q[j + 2]);
+  const ex = x - q[j] - share * (q[j + 3] - q[j]);
+  const ey = y - q[j + 1] - share * (q[j + 4] - q[j + 1]);
+  return Math.sqrt(ex * ex + ey * ey) - (own + other) / 2 - gap;
 }
 
 function goldenBottom(p: Float64Array, i: number, q: Float64Array, j: number, gap: number): number {

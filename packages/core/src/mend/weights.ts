@@ -17,7 +17,7 @@ import {
   type Course,
   type Spine,
 } from '../curve';
-import { clamp, type Point } from '../math';
+import { clamp, nearestShare, pointToLeg, type Point } from '../math';
 import { editedWeight } from './edited';
 import { profileAt, profiled, tapered, widthUnder, type Nib, type NibProfile } from '../nib';
 import type { PenSample } from '../hand';
@@ -282,10 +282,8 @@ export function swell(
 function stretchesNear({ line, along }: Course, { x, y }: Point, radius: number): (readonly [number, number])[] {
   const found: [number, number][] = [];
   for (let k = 0, i = 0; k < along.length - 1; k++, i += 3) {
-    const [dx, dy] = [line[i + 3] - line[i], line[i + 4] - line[i + 1]];
-    const squared = dx * dx + dy * dy;
-    const t = squared > 0 ? clamp(((x - line[i]) * dx + (y - line[i + 1]) * dy) / squared, 0, 1) : 0;
-    const off = Math.hypot(line[i] + t * dx - x, line[i + 1] + t * dy - y);
+    const t = nearestShare(x, y, line[i], line[i + 1], line[i + 3], line[i + 4]);
+    const off = Math.sqrt(pointToLeg(x, y, line[i], line[i + 1], line[i + 3], line[i + 4]));
     if (off > radius) continue;
     const half = Math.sqrt(Math.max(0, radius * radius - off * off));
     const middle = along[k] + t * (along[k + 1] - along[k]);

@@ -6,12 +6,11 @@ import {
   symmetricCopies,
   symmetricStrokes,
   symmetryMaps,
-  isInside,
   rake,
   type SymmetryShape,
   type WheelShape,
 } from '../../src/guides';
-import { apply, distance, then } from '../../src/math';
+import { apply, distance, isInLoop, then } from '../../src/math';
 import { inked } from '../../src/stroke';
 import type { Nib } from '../../src/nib';
 import { lineSpine } from '../../src/shapes';
@@ -178,7 +177,7 @@ describe('a rake', () => {
   });
 
   it('knows inside from outside', () => {
-    expect([at(5, 5), at(-1, 5), at(399, 299), at(401, 5)].map((p) => isInside(loop, p))).toEqual([
+    expect([at(5, 5), at(-1, 5), at(399, 299), at(401, 5)].map((p) => isInLoop(loop, p))).toEqual([
       true,
       false,
       true,
