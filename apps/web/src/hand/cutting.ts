@@ -50,7 +50,7 @@ export function beginCutting(
     },
     end() {
       edits = mergeEdits(edits);
-      if (edits.length > 0 && !session.commit(label, edits, [layerId])) picture.letBe(edits);
+      if (edits.length > 0 && !session.commit(label, edits)) picture.letBe(edits);
     },
     cancel() {
       picture.letBe(edits);

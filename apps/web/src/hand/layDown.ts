@@ -33,5 +33,5 @@ export function layDown(
   }
   const isDrawn = samples !== undefined && entities.some(({ origin }) => origin !== undefined);
   const drawn = [...(isDrawn ? [samples] : []), ...entities].map((after): Edit => ({ before: null, after }));
-  picture.layDownLive(() => session.commit(label, [...edits, ...drawn], edits.length > 0 ? [] : [layer.id]));
+  picture.layDownLive(() => session.commit(label, [...edits, ...drawn]));
 }

@@ -21,8 +21,10 @@ interface KeptPath {
   readonly path: Path2D;
 }
 
-/** Paths by the thing that their rings are made of. */
-type KeptPaths = WeakMap<object, KeptPath>;
+/** Paths by the thing that their rings are made of: one for each shape that is made of it. */
+type KeptPaths = WeakMap<object, KeptPath[]>;
+/** Shapes of one thing of which the paths are kept, so that looks that it had once do not pile up. */
+const MOST_SHAPES = 8;
 const paths: KeptPaths = new WeakMap();
 const smallPaths: KeptPaths = new WeakMap();
 
@@ -47,15 +49,14 @@ export const smallPathOf: PathSource = (shape, tolerance) => {
   return keptPath(smallPaths, shape, tolerance);
 };
 
-function knownPath(kept: KeptPaths, shape: MarkShape): KeptPath | undefined {
-  const known = kept.get(shape.of[0]);
-  return known && isSameShape(known.shape, shape) ? known : undefined;
-}
+const knownPath = (kept: KeptPaths, shape: MarkShape): KeptPath | undefined =>
+  kept.get(shape.of[0])?.find((known) => isSameShape(known.shape, shape));
 
 function keptPath(kept: KeptPaths, shape: MarkShape, tolerance: number): Path2D {
   const path = new Path2D();
   traceRings(path, shape.rings(tolerance));
-  kept.set(shape.of[0], { tolerance, shape, path });
+  const others = kept.get(shape.of[0])?.filter((known) => !isSameShape(known.shape, shape)) ?? [];
+  kept.set(shape.of[0], [...others.slice(1 - MOST_SHAPES), { tolerance, shape, path }]);
   return path;
 }
 

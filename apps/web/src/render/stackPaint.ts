@@ -37,7 +37,10 @@ export function readyIn(index: InkIndex, map: Matrix, box: Box, until: number): 
   const laid = index.within(seenIn(map, box));
   for (const drawn of laid.values())
     for (const entity of drawn) {
-      for (const mark of marksOf(entity)) pathOf(mark, tolerance);
+      for (const mark of marksOf(entity)) {
+        pathOf(mark, tolerance);
+        if (mark.clip) pathOf(mark.clip, tolerance);
+      }
       if (performance.now() > until) return undefined;
     }
   return laid;

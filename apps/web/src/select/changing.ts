@@ -34,11 +34,7 @@ export function changeSelected(
     const after = change(before);
     return after.length === 1 && after[0] === before ? [] : replacedBy(before, after, newId);
   });
-  board.session.commit(
-    label,
-    edits,
-    strokes.slice(0, 1).map(({ layerId }) => layerId),
-  );
+  board.session.commit(label, edits);
 }
 
 /** Shows the selected lines with another weight, until it is settled. */

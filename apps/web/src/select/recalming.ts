@@ -43,11 +43,7 @@ export class Recalming {
       const before = after && find(board.session.page, 'stroke', after.id);
       return before && after ? [{ before, after }] : [];
     });
-    board.session.commit(
-      'Re-calm',
-      changed,
-      strokes.slice(0, 1).map(({ layerId }) => layerId),
-    );
+    board.session.commit('Re-calm', changed);
     const left = strokes.map(whyNotRecalm).filter((reason) => reason !== undefined);
     if (left.length > 0)
       say(

@@ -253,11 +253,11 @@ export class Selection {
   }
 
   /** Puts transformed strokes in the place of the ones before. */
-  private lay({ before, layerId }: Mapping, after: readonly DrawnEntity[]): boolean {
+  private lay({ before }: Mapping, after: readonly DrawnEntity[]): boolean {
     this.bringBack();
     this.held = undefined;
     const edits = before.map((entity, k) => ({ before: entity, after: after[k] }));
-    if (this.ground.session.commit('Transform', edits, [layerId])) return true;
+    if (this.ground.session.commit('Transform', edits)) return true;
     this.enclose();
     return false;
   }

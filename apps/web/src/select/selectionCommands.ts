@@ -106,7 +106,6 @@ export function deleteSelected(board: Board, label = 'Delete'): void {
   board.session.commit(
     label,
     chosen.map((before) => ({ before, after: null })),
-    [chosen[0].layerId],
   );
 }
 
@@ -137,7 +136,7 @@ async function paste(board: Board): Promise<void> {
     const { index } = board.picture.inks;
     const entities = laidOn(pasted, node.layer.id, index.topOrder(node.layer.id));
     const edits = entities.map((after) => ({ before: null, after }));
-    if (!board.session.commit('Paste', edits, [node.layer.id])) return;
+    if (!board.session.commit('Paste', edits)) return;
     takeTool('select');
     board.of(selectionSlot).choose(entities, node.layer.id, 'instead');
   } catch (error) {
@@ -179,7 +178,7 @@ export function moveSelectedTo(board: Board, layerId: EntityId): void {
   if (node.isLocked) return say(`${node.layer.name} is locked.`);
   const orders = ordersBetween(board.picture.inks.index.topOrder(layerId), undefined, chosen.length);
   const edits = chosen.map((before, k) => ({ before, after: { ...before, layerId, order: orders[k] } }));
-  if (!board.session.commit(`Move to ${node.layer.name}`, edits, [layerId])) return;
+  if (!board.session.commit(`Move to ${node.layer.name}`, edits)) return;
   useDesk.setState({ layerId });
   board.of(selectionSlot).choose(
     edits.map(({ after }) => after),

@@ -191,13 +191,20 @@ export class PageSession {
   commit(
     label: string,
     edits: readonly Edit[],
-    needs: readonly EntityId[] = needsOf(edits),
+    needs?: readonly EntityId[],
     id: string = this.options.newId(),
   ): boolean {
     if (edits.length === 0) return false;
     const { author, now } = this.options;
     const all = this.companions ? [...edits, ...this.companions(this.page, edits)] : edits;
-    return this.append({ id, by: author, label: shortened(label), at: now(), needs, edits: all });
+    return this.append({
+      id,
+      by: author,
+      label: shortened(label),
+      at: now(),
+      needs: needs ?? needsOf(all),
+      edits: all,
+    });
   }
 
   /** Makes a drafted change part of the page, signed by this author. Answers false, and says why, when it does not fit. */

@@ -29,11 +29,7 @@ export async function mergeClean({ session, picture, notice }: Board): Promise<b
         : { before, after: after && { ...after, id: newId() } },
     );
     const merging = mergeLayers(applyEdits(page, own), ids);
-    const isDone = session.commit(
-      `Merge clean into ${back.name}`,
-      mergeEdits([...own, ...merging.edits]),
-      merging.needs,
-    );
+    const isDone = session.commit(`Merge clean into ${back.name}`, mergeEdits([...own, ...merging.edits]));
     if (isDone) notice(answer.count === 0 ? 'Merged: no line was hidden.' : `Merged: ${answer.count} pieces were cut.`);
     return isDone;
   } catch (error) {

@@ -13,9 +13,8 @@ export function namesFrom(word: string): NameSource {
 export function markedPaths(marks: readonly Mark[], names: NameSource): string[] {
   let parts: string[] = [];
   for (const mark of marks) {
-    if (mark.cuts) parts = cutAway(parts, mark, names());
-    else if (mark.clip) parts.push(...clipped(mark, mark.clip, names()));
-    else parts.push(`<path ${inkOf(mark)}/>`);
+    if (mark.cuts) parts = cutAway(parts, mark, names);
+    else parts.push(...within(mark.clip, `<path ${inkOf(mark)}/>`, names));
   }
   return parts;
 }
@@ -26,21 +25,27 @@ export function inkOf(mark: Mark): string {
   return `fill="${mark.color}"${through}${ruleOf(mark, 'fill-rule')} d="${dataOf(mark)}"`;
 }
 
-/** SVG 1.1, §14.3.5: only what lies in the path shows. */
-const clipped = (mark: Mark, clip: MarkShape, name: string): string[] => [
-  `<clipPath id="${name}"><path${ruleOf(clip, 'clip-rule')} d="${dataOf(clip)}"/></clipPath>`,
-  `<g clip-path="url(#${name})"><path ${inkOf(mark)}/></g>`,
-];
+/** A path of which only what lies in `clip` shows (SVG 1.1, §14.3.5). */
+function within(clip: MarkShape | undefined, path: string, names: NameSource): string[] {
+  if (!clip) return [path];
+  const name = names();
+  return [
+    `<clipPath id="${name}"><path${ruleOf(clip, 'clip-rule')} d="${dataOf(clip)}"/></clipPath>`,
+    `<g clip-path="url(#${name})">${path}</g>`,
+  ];
+}
 
 /** Far beyond anything that is drawn: a mask ends where its box does. */
 const ALL = 'x="-1000000" y="-1000000" width="2000000" height="2000000"';
 
 /** SVG 1.1, §14.4: what is white in the mask stays, what is black is gone. */
-function cutAway(parts: readonly string[], mark: Mark, name: string): string[] {
+function cutAway(parts: readonly string[], mark: Mark, names: NameSource): string[] {
   if (parts.length === 0) return [];
+  const name = names();
   const gone = `<path fill="#000000" fill-opacity="${mark.opacity}"${ruleOf(mark, 'fill-rule')} d="${dataOf(mark)}"/>`;
+  const hole = within(mark.clip, gone, names).join('');
   return [
-    `<mask id="${name}" maskUnits="userSpaceOnUse" ${ALL}><rect ${ALL} fill="#ffffff"/>${gone}</mask>`,
+    `<mask id="${name}" maskUnits="userSpaceOnUse" ${ALL}><rect ${ALL} fill="#ffffff"/>${hole}</mask>`,
     `<g mask="url(#${name})">`,
     ...parts,
     '</g>',

@@ -74,12 +74,13 @@ export function limitedKinds(edits: readonly Edit[]): readonly KindLimit[] {
 }
 
 /**
- * What must be on a page for edits to be done there, though they do not edit it: whatever their entities cannot lie there
- * without.
+ * What must be on a page for edits to be done there, or taken back, though they do not edit it: whatever their entities, before
+ * and after, cannot lie there without.
  */
 export function needsOf(edits: readonly Edit[]): EntityId[] {
   const needs = new Set<EntityId>();
-  for (const { after } of edits) if (after) for (const id of refsOf(after).needs ?? []) needs.add(id);
+  for (const { before, after } of edits)
+    for (const entity of [before, after]) if (entity) for (const id of refsOf(entity).needs ?? []) needs.add(id);
   for (const edit of edits) needs.delete(editedId(edit));
   return [...needs];
 }

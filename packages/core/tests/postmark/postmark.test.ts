@@ -66,6 +66,8 @@ describe('a kind with a row in each table', () => {
   it('needs its layer, and only remembers the line that it cancels', () => {
     expect(needsOf(adding(postmark({ cancels: 'line' })))).toEqual(['inks']);
     expect(needsOf(adding(inks, postmark()))).toEqual([]);
+    // What takes it away can be taken back only while its layer is there.
+    expect(needsOf([{ before: postmark(), after: null }])).toEqual(['inks']);
     expect(refsOf(postmark({ cancels: 'line' }))).toMatchObject({ knows: ['line'], blobs: ['cd'.repeat(32)] });
   });
 
@@ -160,6 +162,9 @@ describe('a kind with a row in each table', () => {
     expect(off(60, 200, paper)).toBe(0);
     expect(off(200, 260, [0x14, 0x16, 0x1a])).toBe(0);
     expect(off(260, 260, paper)).toBe(0);
+    // What cuts, cuts only inside what clips it.
+    expect(off(200, 275, paper)).toBe(0);
+    expect(off(300, 275, [0x14, 0x16, 0x1a])).toBe(0);
   });
 
   it('is known to no file of the product', () => {

@@ -15,8 +15,8 @@ import {
 import { KINDS, type Entity } from '../../src/page';
 
 /**
- * A kind that exists in tests alone: a ring, wavy bars that only show inside it, and a hole punched through all that lies
- * beneath. It cancels a line, which it remembers, and has bytes of its own.
+ * A kind that exists in tests alone: a ring, wavy bars that only show inside it, a hole punched through all that lies
+ * beneath, and a notch that goes no farther than its edge. It cancels a line, which it remembers, and has bytes of its own.
  */
 export interface Postmark extends LaidBase {
   readonly kind: 'postmark';
@@ -91,6 +91,11 @@ const marks = ({ map, color }: Postmark): readonly Mark[] => [
     opacity: 0.5,
   },
   { ...shape(map, 'hole', 'nonzero', circle(25, 60, 60)), color, opacity: 1, cuts: true },
+  {
+    ...shape(map, 'notch', 'nonzero', bar(75)),
+    clip: shape(map, 'whole', 'nonzero', circle(100)),
+    ...{ color, opacity: 1, cuts: true },
+  },
 ];
 
 const pointsOf = (ring: Float64Array): Point[] =>

@@ -23,9 +23,5 @@ export function mirrorSelected(board: Board, shape: FoldShape): void {
   if (lines.length === 0) return notice('Their images would lie behind the viewer.');
   const order = picture.inks.index.topOrder(target.layer.id);
   const edits = asEntities(lines, target.layer.id, order).map((after): Edit => ({ before: null, after }));
-  session.commit(
-    `Mirror ${lines.length} lines`,
-    [...target.edits, ...edits],
-    target.edits.length > 0 ? [] : [target.layer.id],
-  );
+  session.commit(`Mirror ${lines.length} lines`, [...target.edits, ...edits]);
 }

@@ -66,7 +66,7 @@ async function raked(
       before: null,
       after,
     }));
-    session.commit(`Rake ${all.length} lines`, [...edits, ...added], edits.length > 0 ? [] : [layer.id]);
+    session.commit(`Rake ${all.length} lines`, [...edits, ...added]);
   } catch (error) {
     notice(error instanceof Error ? error.message : 'This could not be raked.');
   }

@@ -25,7 +25,7 @@ export function breakLine(
     return false;
   }
   const label = atCrossing ? 'Cut at a crossing' : 'Break a line';
-  return session.commit(label, replacedBy(stroke, pieces, newId), [stroke.layerId]);
+  return session.commit(label, replacedBy(stroke, pieces, newId));
 }
 
 /** Joins an end of a line with the nearest end of another one, or with its own other end. Answers whether it did. */
@@ -44,5 +44,5 @@ export function joinEnd({ session, picture, notice }: Board, stroke: StrokeEntit
   const isRing = found.stroke === stroke;
   const rest = isRing ? [] : [{ before: found.stroke, after: null }];
   const label = isRing ? 'Close a ring' : 'Join two ends';
-  return session.commit(label, [{ before: stroke, after: bridge(own, found) }, ...rest], [stroke.layerId]);
+  return session.commit(label, [{ before: stroke, after: bridge(own, found) }, ...rest]);
 }

@@ -27,7 +27,7 @@ export function beginKnife(board: Board): Gesture {
         return pieces ? replacedBy(line, pieces, newId) : [];
       });
       if (edits.length === 0) return notice('No line lies under this loop.');
-      session.commit('Pare with the knife', edits, [...reached.changing]);
+      session.commit('Pare with the knife', edits);
     },
     cancel: () => picture.setArea(undefined),
   };

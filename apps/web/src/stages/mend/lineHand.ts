@@ -61,8 +61,7 @@ class Changing {
       const after = find(picture.shownPage, 'stroke', id);
       return after && after !== before ? [{ before, after }] : [];
     });
-    const layers = [...new Set([...this.first.values()].map(({ layerId }) => layerId))];
-    if (edits.length > 0 && !session.commit(label, edits, layers)) this.takeBack();
+    if (edits.length > 0 && !session.commit(label, edits)) this.takeBack();
   }
 
   takeBack(): void {

@@ -105,8 +105,7 @@ export class Planner {
     if (session.page !== page || this.tool !== tool)
       return notice('The page changed meanwhile: nothing was done. Try once more.');
     this.hide();
-    const layers = [...new Set(edits.flatMap(({ before }) => (before?.kind === 'stroke' ? [before.layerId] : [])))];
-    if (session.commit(LABELS[tool](count), edits, layers)) picture.setSketch(undefined);
+    if (session.commit(LABELS[tool](count), edits)) picture.setSketch(undefined);
   }
 
   private async work(): Promise<void> {

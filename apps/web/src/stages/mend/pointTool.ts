@@ -330,7 +330,7 @@ export class PointTool implements PageKeep {
 
   private commit(stroke: StrokeEntity, spine: Spine, label: string): void {
     const after = editedCourse(stroke, spine);
-    this.board.session.commit(label, [{ before: stroke, after }], [stroke.layerId]);
+    this.board.session.commit(label, [{ before: stroke, after }]);
     this.show();
   }
 

@@ -69,23 +69,23 @@ export class SnipHand {
           else if (!isDrag) notice('There is no line to snip here.');
           return;
         }
-        if (snipper.prepare(MOST_AT_ONCE)) this.keep(snipper, reached);
-        else session.waitFor(this.keepInTime(snipper, reached));
+        if (snipper.prepare(MOST_AT_ONCE)) this.keep(snipper);
+        else session.waitFor(this.keepInTime(snipper));
       },
       cancel: () => this.clear(),
     };
   }
 
   /** A quick hand may have gone across more than is worked out at once. */
-  private async keepInTime(snipper: Snipper, reached: Reached): Promise<void> {
+  private async keepInTime(snipper: Snipper): Promise<void> {
     while (!snipper.prepare(MOST_AT_ONCE)) await breath();
-    this.keep(snipper, reached);
+    this.keep(snipper);
   }
 
-  private keep(snipper: Snipper, { changing }: Reached): void {
+  private keep(snipper: Snipper): void {
     const { count } = snipper;
     this.clear();
-    this.board.session.commit(count === 1 ? 'Snip' : `Snip ${count} pieces`, snipper.edits(newId), changing.slice());
+    this.board.session.commit(count === 1 ? 'Snip' : `Snip ${count} pieces`, snipper.edits(newId));
   }
 
   private get reach(): number {

@@ -35,7 +35,7 @@ export function beginPlacing(
     },
     end() {
       const label = { move: 'Move the rough', size: 'Size the rough', turn: 'Turn the rough' }[grip];
-      if (now !== start && !session.commit(label, [{ before: start, after: now }], [layer.id])) letBe();
+      if (now !== start && !session.commit(label, [{ before: start, after: now }])) letBe();
     },
     cancel: letBe,
   };
