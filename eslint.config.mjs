@@ -30,6 +30,8 @@ export default [
       '@typescript-eslint/consistent-type-imports': ['error', { fixStyle: 'inline-type-imports' }],
       eqeqeq: ['error', 'always'],
       'max-lines': ['error', { max: 400, skipBlankLines: true, skipComments: true }],
+      'max-lines-per-function': ['error', { max: 70, skipBlankLines: true, skipComments: true }],
+      'max-params': ['error', 5],
       'no-console': 'off',
     },
   },
@@ -55,11 +57,18 @@ export default [
     },
   },
   {
+    // A drawing is one long list of lines.
+    files: ['apps/server/src/demo/**'],
+    rules: { 'max-lines-per-function': 'off' },
+  },
+  {
     files: ['**/*.test.{ts,tsx}', '**/tests/**', 'e2e/**', 'bench/**'],
     rules: {
       '@typescript-eslint/no-non-null-assertion': 'off',
       'import/no-named-as-default-member': 'off',
       'max-lines': 'off',
+      'max-lines-per-function': 'off',
+      'max-params': 'off',
     },
   },
 ];

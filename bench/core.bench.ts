@@ -44,7 +44,7 @@ const blank = {
 function liveStroke() {
   const samples = hand(2_000);
   const live = new LiveStroke(nib, calm);
-  const ink = new LiveInk(live, blank as unknown as CanvasRenderingContext2D, [1, 0, 0, 1, 0, 0], 1);
+  const ink = new LiveInk(live, blank as unknown as CanvasRenderingContext2D, [1, 0, 0, 1, 0, 0]);
   const ours: number[] = [];
   const outlines: number[] = [];
   const pipelines: number[] = [];
@@ -175,7 +175,7 @@ function everyNib() {
     const drawn = nibAt(one, 350, '#ffffff');
     const samples = hand(2_000);
     const live = new LiveStroke(drawn, one.calm, 1, { seed: 3 });
-    const ink = new LiveInk(live, blank as unknown as CanvasRenderingContext2D, [1, 0, 0, 1, 0, 0], 1);
+    const ink = new LiveInk(live, blank as unknown as CanvasRenderingContext2D, [1, 0, 0, 1, 0, 0]);
     const ours: number[] = [];
     const whole: number[] = [];
     samples.forEach((sample, k) => {
@@ -185,7 +185,7 @@ function everyNib() {
       ours.push(performance.now() - start);
       if (k < 500 || k % 100) return;
       const naive = performance.now();
-      outlineOf(drawStroke(samples.slice(0, k + 1), drawn, one.calm, 1, 3), 0.09);
+      outlineOf(drawStroke(samples.slice(0, k + 1), drawn, one.calm, { seed: 3 }), 0.09);
       whole.push(performance.now() - naive);
     });
     return {

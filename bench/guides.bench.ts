@@ -95,7 +95,7 @@ function riding(): Row[] {
         }),
       );
       if (k > 400 && k % 80 === 0)
-        anew.push(timed(() => drawStroke(samples.slice(0, k), nib, calm, 1, 0, ridingOn(path))));
+        anew.push(timed(() => drawStroke(samples.slice(0, k), nib, calm, { riding: ridingOn(path) })));
     });
     return {
       ...{ what: `an event of a stroke that rides a ${name}, 2,000 samples`, ours: middle(ours), other: middle(anew) },
@@ -155,7 +155,7 @@ function wheel(): Row {
   const samples = hand(600, (t) => ({ x: 1700 + 900 * t, y: 2000 + 200 * Math.sin(9 * t) }));
   const each = (copies: typeof maps): number => {
     const live = new LiveStroke(nib, calm);
-    const ink = new LiveInk(live, blank, [0.3, 0, 0, 0.3, 0, 0], 0.3, undefined, undefined, copies);
+    const ink = new LiveInk(live, blank, [0.3, 0, 0, 0.3, 0, 0], { copies });
     return middle(
       samples.map((sample) =>
         timed(() => {

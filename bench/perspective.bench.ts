@@ -62,7 +62,7 @@ function riding(): Row[] {
   const ride = ridingOn(path);
   const live = new LiveStroke(nib, calm, 1, { riding: ride });
   const event = middle(samples.map((sample) => timed(() => void (live.add([sample]), live.spine()))));
-  const naive = often(7, () => void drawStroke(samples, nib, calm, 1, 0, ridingOn(path)));
+  const naive = often(7, () => void drawStroke(samples, nib, calm, { riding: ridingOn(path) }));
   const track = trackOf(path);
   const nearest = often(9, () => samples.forEach((sample) => track.nearest(sample))) / samples.length;
   const choosing = often(15, () => void rankingAt([guide], samples[0], { reach: 10, page: page.size })(0.4));

@@ -89,7 +89,7 @@ async function run(count: number, size: PageSizePx, repeats: number): Promise<Bo
   };
   const colours = () => ({ seal: '#b8402a', raised: '#ffffff', desk: '#ddd8cd', shadow: '#0004' });
   const noPicture = () => Promise.reject(new Error('No pictures here.'));
-  const board = new BoardPicture(canvases, page, noPicture, colours, console.error);
+  const board = new BoardPicture(canvases, page, { pictureBytes: noPicture, colours, onError: console.error });
   const settled = () =>
     new Promise<void>((resolve) => {
       const stop = board.inks.onRest((isResting) => {

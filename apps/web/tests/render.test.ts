@@ -317,7 +317,7 @@ describe('a line under way', () => {
     const nib = { name: 'Brush', size: 40, thinnest: 0.1, taperIn: 0, taperOut: 0, color: '#14161a' };
     const live = new LiveStroke(nib, { way: 'even', strength: 0 });
     const { context, reach } = reaching();
-    const ink = new LiveInk(live, context, identity, 1);
+    const ink = new LiveInk(live, context, identity);
     const pressures = [0.1, 0.5, 1, 0.9, 0.8, 0.7, 0.6, 0.5];
     pressures.forEach((pressure, k) => {
       live.add([{ x: 100 + 12 * Math.max(0, k - 2), y: 100, pressure, time: 8 * k }]);
@@ -333,7 +333,7 @@ describe('a line under way', () => {
     const style = { nib: { ...nib, taperIn: 3, taperOut: 3 }, widthFactor: 1, edge: 'soft' } as const;
     const live = new LiveStroke(nib, { way: 'even', strength: 0 });
     const { context, reach } = reaching();
-    const ink = new LiveInk(live, context, identity, 1, () => undefined, style);
+    const ink = new LiveInk(live, context, identity, { style });
     for (let k = 0; k < 30; k++) {
       live.add([{ x: 100 + 12 * k, y: 100, pressure: 0.5, time: 8 * k }]);
       reach.x = Infinity;
@@ -356,7 +356,7 @@ describe('a line under way', () => {
     const live = new LiveStroke(nib, { way: 'even', strength: 0 }, 1, { seed: 5 });
     for (let k = 0; k < 6; k++) live.add([{ x: 100 + 9 * k, y: 100 + k * k, pressure: 0.3 + 0.1 * k, time: 8 * k }]);
     const { context, reach } = reaching();
-    new LiveInk(live, context, identity, 1, undefined, undefined, maps).paint();
+    new LiveInk(live, context, identity, { copies: maps }).paint();
     const kept = live.stroke();
     const boxes = maps.map((map) => {
       const copy = { ...kept, spine: mapSpine(kept.spine, map), nib: mapNib(nib, 1, map) };

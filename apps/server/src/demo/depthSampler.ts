@@ -35,6 +35,8 @@ export interface DepthSampler {
 const fine: Nib = { ...SHIPPED_NIBS[0].nib, size: 5 };
 const firm: Nib = { ...SHIPPED_NIBS[0].nib, size: 9 };
 const at = (x: number, y: number): Point => ({ x, y });
+/** A place on a wall, or how wide and high something is on it. */
+type Pair = readonly [number, number];
 
 /** A street by the ferry: two houses seen by one camera, a door, windows and a clock on their walls, a stair, a fence. */
 export function depthSampler(): DepthSampler {
@@ -73,7 +75,7 @@ export function depthSampler(): DepthSampler {
     if (!p) throw new RangeError('The sampler lies before the viewer.');
     return p;
   };
-  const rectangle = (map: Matrix3x3, u: number, v: number, wide: number, high: number, nib = fine) => {
+  const rectangle = (map: Matrix3x3, [u, v]: Pair, [wide, high]: Pair, nib = fine) => {
     const corners = [on(map, u, v), on(map, u + wide, v), on(map, u + wide, v - high), on(map, u, v - high)];
     corners.forEach((p, k) => edge(first, [p, corners[(k + 1) % 4]], nib));
   };
@@ -90,36 +92,37 @@ export function depthSampler(): DepthSampler {
     if (!isHidden) edge(second, ends, firm);
 
   // A door and windows in equal bays on the right wall, an arched window on the left one, a clock on the right.
-  rectangle(right, 90, 0, 130, 290, firm);
-  rectangle(right, 108, -20, 40, 240);
-  rectangle(right, 162, -20, 40, 240);
-  for (const [a, b] of equalBays(street, page, 'right', [on(right, 300, -130), on(right, 720, -330)], 'right', 4))
+  rectangle(right, [90, 0], [130, 290], firm);
+  rectangle(right, [108, -20], [40, 240]);
+  rectangle(right, [162, -20], [40, 240]);
+  for (const [a, b] of equalBays(street, page, {
+    plane: 'right',
+    corners: [on(right, 300, -130), on(right, 720, -330)],
+    way: 'right',
+    count: 4,
+  }))
     edge(first, [a, b], fine);
-  rectangle(right, 300, -130, 420, 200);
+  rectangle(right, [300, -130], [420, 200]);
   const shape = (
     name: string,
-    plane: FramePlane,
-    map: Matrix3x3,
+    { plane, map }: { readonly plane: FramePlane; readonly map: Matrix3x3 },
     template: string,
-    u: number,
-    v: number,
-    w: number,
-    h: number,
-    angle = 0,
+    [x, y]: Pair,
+    [wide, high]: Pair,
   ) => {
     const rings = TEMPLATES.find(({ id }) => id === template)?.rings ?? [
       ellipseSpine({ centre: at(0, 0), rx: 200, ry: 200 }),
     ];
-    const place = { x: u, y: v, scaleX: w / 200, scaleY: h / 200, angle };
+    const place = { x, y, scaleX: wide / 200, scaleY: high / 200, angle: 0 };
     const own: PlaneShape = { kind: 'plane', frame: first.id, plane, map, rings, place };
     const id = lay(name, own);
     for (const course of planeRings(own))
       strokes.push({ ...inked(course, fine), guide: { id, path: { kind: 'curve', course } } });
   };
-  shape('Clock', 'right', right, 'ring', 510, -500, 100, 100);
+  shape('Clock', { plane: 'right', map: right }, 'ring', [510, -500], [100, 100]);
   edge(first, [on(right, 510, -500), on(right, 510, -575)], fine);
   edge(first, [on(right, 510, -500), on(right, 560, -500)], fine);
-  shape('Arched window', 'left', left, 'arch', -260, -270, 130, 150);
+  shape('Arched window', { plane: 'left', map: left }, 'arch', [-260, -270], [130, 150]);
 
   // A stair to the door, and a fence that marches away along the street.
   for (const ends of stairEdges(street, page, {

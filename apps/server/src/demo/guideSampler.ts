@@ -70,7 +70,7 @@ export function guideSampler(seed: number): GuideSampler {
     const samples = hand(course);
     const path = pathThrough(guide, samples[0], Math.atan2(samples[20].y - samples[0].y, samples[20].x - samples[0].x));
     if (!path) return undefined;
-    const stroke = { ...drawStroke(samples, nib, calm, 1, 0, ridingOn(path)), guide: { id: guide.id, path } };
+    const stroke = { ...drawStroke(samples, nib, calm, { riding: ridingOn(path) }), guide: { id: guide.id, path } };
     lines.push({ stroke, samples });
     return stroke;
   };

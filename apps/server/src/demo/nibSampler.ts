@@ -32,7 +32,7 @@ export function nibSampler(seed: number): SamplerLine[] {
     const lines: SamplerLine[] = [];
     const draw = (samples: readonly PenSample[], rackNib = one) => {
       const nib = nibAt(rackNib, SAMPLER_SIZE.ppi, PAPER);
-      const stroke = drawStroke(samples, nib, rackNib.calm, 1, Math.floor(random() * 0xffffffff));
+      const stroke = drawStroke(samples, nib, rackNib.calm, { seed: Math.floor(random() * 0xffffffff) });
       lines.push({ stroke, samples, calm: rackNib.calm, isWhole: true });
     };
     const wave = waveFrom(left, top, width * 0.62, random);

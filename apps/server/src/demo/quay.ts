@@ -61,10 +61,10 @@ export function quay(): Sketch {
     for (let k = 0; k < 3; k++) {
       const s = 0.55 + k * 1.55;
       if (row === 1 && k === 1) continue;
-      pane(line, left, s, sill, 1.0, row === 0 ? 1.45 : 1.5, ink);
+      pane(line, left, [s, sill], [1.0, row === 0 ? 1.45 : 1.5], ink);
     }
   for (const sill of [3.45, 1.0])
-    for (let k = 0; k < 4; k++) pane(line, right, 0.6 + k * 1.45, sill, 0.95, sill > 2 ? 1.45 : 1.7, pencil);
+    for (let k = 0; k < 4; k++) pane(line, right, [0.6 + k * 1.45, sill], [0.95, sill > 2 ? 1.45 : 1.7], pencil);
   door(line, left, 2.05, ink);
   // Courses of stone by the corner, and clapboards between the storeys.
   for (let k = 0; k < 9; k++) {
@@ -80,9 +80,9 @@ export function quay(): Sketch {
   sign(line, right, ink);
 
   // The sheds behind, each a little different.
-  shed(line, right, 7.1, 4.4, 4.3, pencil);
-  shed(line, right, 12.2, 3.6, 6.4, pencil);
-  shed(line, right, 16.4, 5.5, 4.9, pencil);
+  shed(line, right, 7.1, [4.4, 4.3], pencil);
+  shed(line, right, 12.2, [3.6, 6.4], pencil);
+  shed(line, right, 16.4, [5.5, 4.9], pencil);
 
   // The quay: coping stones along the edge, the wall below, rungs of a ladder.
   const edge = -2.3;
@@ -120,6 +120,8 @@ export function quay(): Sketch {
 }
 
 type Wall = ReturnType<typeof face>;
+/** A place on a wall, or how wide and tall something is on it. */
+type Pair = readonly [number, number];
 type Style = (weight: number) => { weight: number; as: 'ink' | 'pencil' };
 type Line = (a: Place, b: Place, style: { weight: number; as: 'ink' | 'pencil' }) => unknown;
 
@@ -133,7 +135,7 @@ function construction(sketch: Sketch, right: Point, left: Point, foot: Point): v
   }
 }
 
-function pane(line: Line, wall: Wall, s: number, t: number, wide: number, tall: number, style: Style): void {
+function pane(line: Line, wall: Wall, [s, t]: Pair, [wide, tall]: Pair, style: Style): void {
   line(wall(s, t), wall(s, t + tall), style(0.6));
   line(wall(s + wide, t), wall(s + wide, t + tall), style(0.6));
   line(wall(s - 0.06, t), wall(s + wide + 0.06, t), style(0.75));
@@ -163,7 +165,7 @@ function sign(line: Line, wall: Wall, style: Style): void {
   line(out(0.78, -0.36), out(1.0, -0.62), style(0.3));
 }
 
-function shed(line: Line, wall: Wall, s: number, wide: number, tall: number, style: Style): void {
+function shed(line: Line, wall: Wall, s: number, [wide, tall]: Pair, style: Style): void {
   line(wall(s, 0), wall(s, tall), style(0.8));
   line(wall(s + wide, 0), wall(s + wide, tall), style(0.7));
   line(wall(s, 0), wall(s + wide, 0), style(0.7));

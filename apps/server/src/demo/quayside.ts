@@ -7,15 +7,15 @@ export function bollard(sketch: Sketch, foot: Point, size: number, as: 'ink' | '
   const [w, h] = [86 * size, 190 * size];
   const at = (x: number, y: number) => ({ x: foot.x + x * w, y: foot.y - y * h });
   sketch.ellipse(at(0, 1), w * 1.12, 30 * size, { weight: 0.8, as });
-  sketch.ellipse(at(0, 0.84), w * 1.12, 30 * size, { weight: 0.6, as }, 0.05, Math.PI - 0.05);
+  sketch.ellipse(at(0, 0.84), w * 1.12, 30 * size, { weight: 0.6, as }, [0.05, Math.PI - 0.05]);
   sketch
     .line(at(-1.12, 1), at(-1.12, 0.84), { weight: 0.6, as })
     .line(at(1.12, 1), at(1.12, 0.84), { weight: 0.8, as });
   sketch.curve([at(-0.86, 0.72), at(-0.74, 0.4), at(-0.84, 0.02)], { weight: 0.8, as });
   sketch.curve([at(0.86, 0.72), at(0.74, 0.4), at(0.84, 0.02)], { weight: 1, as });
-  sketch.ellipse(at(0, 0.02), w * 0.84, 26 * size, { weight: 0.9, as }, 0.02, Math.PI - 0.02);
+  sketch.ellipse(at(0, 0.02), w * 0.84, 26 * size, { weight: 0.9, as }, [0.02, Math.PI - 0.02]);
   for (let k = 0; k < 3; k++)
-    sketch.ellipse(at(0, 0.5 - k * 0.1), w * 0.8, 26 * size, { weight: 0.5, as }, 0.1, Math.PI - 0.1);
+    sketch.ellipse(at(0, 0.5 - k * 0.1), w * 0.8, 26 * size, { weight: 0.5, as }, [0.1, Math.PI - 0.1]);
 }
 
 export function lamp(sketch: Sketch, foot: Point, head: Point): void {

@@ -255,7 +255,7 @@ function inkedMarks(
               id: strokeId,
               layerId: inkLayer.id,
               order,
-              ...drawStroke(samples, nib, calm, 1, 0, path && ridingOn(path)),
+              ...drawStroke(samples, nib, calm, { riding: path && ridingOn(path) }),
               ...bornOn,
               origin: { samples: `${strokeId}:hand`, calm, zoom: 1 },
             },

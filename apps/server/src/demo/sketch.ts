@@ -34,16 +34,12 @@ export class Sketch {
     return this.add([...points, points[0], points[1] ?? points[0]], style);
   }
 
-  ellipse(centre: Point, rx: number, ry: number, style?: Partial<Style>, from = 0, to = 2 * Math.PI, turn = 0): this {
+  /** An ellipse, or the arc of it from one angle to another, radians. */
+  ellipse(centre: Point, rx: number, ry: number, style?: Partial<Style>, [from, to] = [0, 2 * Math.PI]): this {
     const steps = 48;
     const places = Array.from({ length: steps + 1 }, (_, k) => {
       const angle = from + ((to - from) * k) / steps;
-      const x = rx * Math.cos(angle);
-      const y = ry * Math.sin(angle);
-      return {
-        x: centre.x + x * Math.cos(turn) - y * Math.sin(turn),
-        y: centre.y + x * Math.sin(turn) + y * Math.cos(turn),
-      };
+      return { x: centre.x + rx * Math.cos(angle), y: centre.y + ry * Math.sin(angle) };
     });
     return this.add(places, style);
   }

@@ -1,15 +1,15 @@
-import { checkChange } from '@true-nib/core/page';
-import { fromJson, PACKED_TYPE, pack, packedList, toJson, unpack } from '@true-nib/core/wire';
-import { raw, Router, type Request, type Response } from 'express';
-import { checked, checkedChanges, NameBody, PageBody } from '../dto';
-import { appendChanges, changeById, entityRows, headersOf, newsFor } from '../keeping/journal';
+import { pack, packedList, toJson, unpack } from '@true-nib/core/wire';
+import { raw, Router } from 'express';
+import { checked, NameBody, PageBody } from '../dto';
+import { entityRows } from '../keeping/journal';
 import { addPage, deletePage, duplicatePage, getPage, listPages, renamePage, restorePage } from '../keeping/pages';
 import type { Store } from '../keeping/query';
 import { Snapshots } from '../keeping/snapshots';
 import { getThumbnail, keepThumbnail, THUMBNAIL_BYTES } from '../keeping/thumbnails';
 import { Problem } from '../problem';
-
-const CHANGES_LIMIT = '48mb';
+import { addChangeRoutes } from './changes';
+import { sendPacked, wantsPacked } from './packed';
+import { wholeNumber } from './wholeNumber';
 
 export function pageRoutes(store: Store): Router {
   const routes = Router();
@@ -46,42 +46,7 @@ export function pageRoutes(store: Store): Router {
   routes.post('/:id/duplicate', async (request, response) => {
     response.status(201).json(await duplicatePage(store, request.params.id));
   });
-
-  routes.get('/:id/changes', async (request, response) => {
-    const { revision } = await getPage(store, request.params.id);
-    if (request.query.only === 'headers') {
-      response.json({ revision, changes: await headersOf(store, request.params.id) });
-      return;
-    }
-    const { since, lastId } = request.query;
-    const stand = {
-      since: wholeNumber(since ?? '0', 'since'),
-      lastId: lastId === undefined ? undefined : String(lastId),
-    };
-    sendChanges(request, response, revision, await newsFor(store, request.params.id, stand, revision));
-  });
-  routes.get('/:id/changes/:changeId', async (request, response) => {
-    const { revision } = await getPage(store, request.params.id);
-    sendChanges(request, response, revision, [await changeById(store, request.params.id, request.params.changeId)]);
-  });
-  routes.post('/:id/changes', raw({ type: PACKED_TYPE, limit: CHANGES_LIMIT }), async (request, response) => {
-    const body: unknown = Buffer.isBuffer(request.body) ? unpack(request.body) : fromJson(request.body);
-    const { changes, ...stand } = checkedChanges(body);
-    const appended = await appendChanges(store, request.params.id, stand, changes.map(checkChange));
-    snapshots.renewSoon(request.params.id);
-    if (appended.outcome === 'saved') response.json({ revision: appended.revision, added: appended.added });
-    else if (wantsPacked(request)) sendChanges(request, response.status(409), appended.revision, appended.between);
-    else
-      throw new Problem(
-        409,
-        'The page has gone on',
-        `It stands at revision ${appended.revision}; here is what came between.`,
-        {
-          revision: appended.revision,
-          changes: appended.between.map((bytes) => toJson(unpack(bytes))),
-        },
-      );
-  });
+  addChangeRoutes(routes, store, snapshots);
 
   routes.get('/:id/thumbnail', async (request, response) => {
     const { type, bytes, revision } = await getThumbnail(store, request.params.id);
@@ -94,27 +59,4 @@ export function pageRoutes(store: Store): Router {
     response.status(204).end();
   });
   return routes;
-}
-
-/** A page that is fetched ahead of the app can say so in its address alone. */
-const wantsPacked = (request: Request): boolean =>
-  request.headers.accept === PACKED_TYPE || request.query.form === 'packed';
-
-/** Sends packed bytes as they are: a page may have tens of MB, which must be neither copied nor hashed for a tag. */
-const sendPacked = (response: Response, bytes: Uint8Array) =>
-  response
-    .type(PACKED_TYPE)
-    .set('Cache-Control', 'no-cache')
-    .set('Content-Length', String(bytes.byteLength))
-    .end(Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength));
-
-function sendChanges(request: Request, response: Response, revision: number, changes: readonly Uint8Array[]): void {
-  if (wantsPacked(request)) sendPacked(response, packedList([pack(revision), packedList(changes)]));
-  else response.json({ revision, changes: changes.map((bytes) => toJson(unpack(bytes))) });
-}
-
-function wholeNumber(value: unknown, name: string): number {
-  if (typeof value !== 'string' || !/^\d{1,15}$/.test(value))
-    throw new Problem(400, 'The request is not filled in right', `"${name}" needs a whole number.`);
-  return Number(value);
 }

@@ -1,6 +1,7 @@
 import { apply, boxOfPoints, invert, type Point } from '@true-nib/core/math';
+import type { PageSize } from '@true-nib/core/page';
 import { useEffect, useRef } from 'react';
-import { isTall, panned, toScreen } from '../render';
+import { isTall, panned, toScreen, type BoardPicture } from '../render';
 import { useBoard, useDesk } from '../board';
 
 const HEIGHT = 260;
@@ -8,34 +9,19 @@ const REST_MS = 900;
 
 /** The whole of a tall page, small, with the part in view; dragged, it moves the page. */
 export function Navigator() {
-  const { session, picture, hand } = useBoard();
+  const { session } = useBoard();
   const isWanted = useDesk((desk) => desk.navigator);
-  const { size } = session.page;
+  return isWanted && isTall(session.page.size) ? <SmallPage size={session.page.size} /> : null;
+}
+
+function SmallPage({ size }: { readonly size: PageSize }) {
+  const { session, picture, hand } = useBoard();
   const width = Math.max(24, Math.round((HEIGHT * size.width) / size.height));
   const canvas = useRef<HTMLCanvasElement>(null);
   const frame = useRef<HTMLDivElement>(null);
-  const isShown = isWanted && isTall(size);
   useEffect(() => {
-    if (!isShown) return;
     let timer: ReturnType<typeof setTimeout>;
-    const scale = width / size.width;
-    const follow = () => {
-      const back = invert(picture.view);
-      const { width: across, height: down } = picture.free;
-      const corners = [
-        [0, 0],
-        [across, 0],
-        [across, down],
-        [0, down],
-      ].map(([x, y]) => apply(back, { x, y }));
-      const { minX, minY, maxX, maxY } = boxOfPoints(corners);
-      const style = frame.current?.style;
-      if (!style) return;
-      style.left = `${Math.max(0, minX * scale)}px`;
-      style.top = `${Math.max(0, minY * scale)}px`;
-      style.width = `${Math.min(width, maxX * scale) - Math.max(0, minX * scale)}px`;
-      style.height = `${Math.min(HEIGHT, maxY * scale) - Math.max(0, minY * scale)}px`;
-    };
+    const follow = () => frame.current && layFrame(frame.current.style, picture, width / size.width, width);
     const paint = async () => {
       const small = await picture.thumbnail(width * 2);
       const context = canvas.current?.getContext('2d');
@@ -55,8 +41,7 @@ export function Navigator() {
       clearTimeout(timer);
       stops.forEach((stop) => stop());
     };
-  }, [isShown, picture, session, size, width]);
-  if (!isShown) return null;
+  }, [picture, session, size, width]);
   const goTo = (event: React.PointerEvent<HTMLDivElement>) => {
     if (event.buttons === 0) return;
     const bounds = event.currentTarget.getBoundingClientRect();
@@ -98,4 +83,22 @@ export function Navigator() {
       />
     </div>
   );
+}
+
+/** Lays the frame over what is in view; `scale` is CSS px of the small page, `width` wide, per page px. */
+function layFrame(style: CSSStyleDeclaration, picture: BoardPicture, scale: number, width: number): void {
+  const back = invert(picture.view);
+  const { width: across, height: down } = picture.free;
+  const corners = [
+    [0, 0],
+    [across, 0],
+    [across, down],
+    [0, down],
+  ].map(([x, y]) => apply(back, { x, y }));
+  const { minX, minY, maxX, maxY } = boxOfPoints(corners);
+  const [left, top] = [Math.max(0, minX * scale), Math.max(0, minY * scale)];
+  style.left = `${left}px`;
+  style.top = `${top}px`;
+  style.width = `${Math.min(width, maxX * scale) - left}px`;
+  style.height = `${Math.min(HEIGHT, maxY * scale) - top}px`;
 }

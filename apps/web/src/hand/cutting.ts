@@ -8,7 +8,7 @@ import type { Shown } from '@true-nib/core/tools';
 import type { Board, Gesture } from '../board';
 import type { InkIndex } from '../render';
 
-/** What a leg of the hand's way does to what was drawn near it. */
+/** What a leg of the hand's course does to what was drawn near it. */
 export type Cut = (near: readonly DrawnEntity[], leg: readonly PenSample[], index: InkIndex) => Edit[];
 
 export const linesOf = (near: readonly DrawnEntity[]): StrokeEntity[] =>
@@ -19,34 +19,39 @@ export const styledBy =
   (stroke) =>
     index.styled(stroke);
 
-/** Page px beside the way that cut ends may reach. */
+/** Page px beside the course that cut ends may reach. */
 const CUT_EDGE = 4;
 
-/** Changes the strokes along the hand's way, live; `legwise` for what goes by straight legs. */
+/** How a hand cuts: within `reach` page px of its course; `legwise` for what goes by straight legs. */
+export interface Cutting {
+  readonly reach: number;
+  readonly cut: Cut;
+  readonly legwise?: boolean;
+}
+
+/** Changes the strokes along the hand's course, live. */
 export function beginCutting(
   { picture, session }: Pick<Board, 'picture' | 'session'>,
   layerId: EntityId,
   label: string,
-  reach: number,
-  cut: Cut,
-  legwise = false,
+  { reach, cut, legwise = false }: Cutting,
 ): Gesture {
   let last: PenSample | undefined;
   let edits: Edit[] = [];
   return {
     move(samples) {
-      const way = last ? [last, ...samples] : samples;
-      if (way.length === 0) return;
+      const course = last ? [last, ...samples] : samples;
+      if (course.length === 0) return;
       // Lifting goes leg by leg, or a curved drag would be taken for a straight one.
-      const legs = !legwise || way.length === 1 ? [way] : way.slice(1).map((p, k) => [way[k], p]);
+      const legs = !legwise || course.length === 1 ? [course] : course.slice(1).map((p, k) => [course[k], p]);
       for (const leg of legs) {
         const touched = growBox(boxOfPoints(leg), reach);
         const more = cut(picture.drawnOn(layerId, touched), leg, picture.inks.index);
-        // What is cut looks the same beside the way.
+        // What is cut looks the same beside the course.
         if (more.length > 0) picture.preview(more, legwise ? undefined : growBox(touched, CUT_EDGE));
         edits.push(...more);
       }
-      last = way[way.length - 1];
+      last = course[course.length - 1];
     },
     end() {
       edits = mergeEdits(edits);

@@ -28,31 +28,11 @@ const BendChart = later<BendChartProps>(async () => (await import('./BendChart')
 
 /** A curve over 0..1 that is bent by its points: they are dragged, or moved by the arrow keys. */
 export function BendGraph({ label, points, onChange, width, under, underInWords, across, up }: BendGraphProps) {
-  const grip = useRef<{ x: number; y: number; pageX: number; pageY: number } | undefined>(undefined);
   const move = (k: number, x: number, y: number) => {
     const isEnd = k === 0 || k === points.length - 1;
     const low = isEnd ? points[k][0] : points[k - 1][0] + APART;
     const high = isEnd ? points[k][0] : points[k + 1][0] - APART;
     onChange(points.map((point, j) => (j === k ? [clamp(x, low, high), clamp(y, 0, 1)] : point)));
-  };
-  const drag =
-    (k: number) =>
-    ({ nativeEvent }: GestureResponderEvent) => {
-      const held = grip.current;
-      if (!held) return;
-      move(k, held.x + (nativeEvent.pageX - held.pageX) / width, held.y - (nativeEvent.pageY - held.pageY) / HEIGHT);
-    };
-  const take =
-    (k: number) =>
-    ({ nativeEvent }: GestureResponderEvent) => {
-      const [x, y] = points[k];
-      grip.current = { x, y, pageX: nativeEvent.pageX, pageY: nativeEvent.pageY };
-    };
-  const nudge = (k: number) => (event: { key: string; preventDefault(): void }) => {
-    const step = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }[event.key];
-    if (!step) return;
-    event.preventDefault();
-    move(k, points[k][0] + step[0] * STEP, points[k][1] + step[1] * STEP);
   };
   const curve = Array.from({ length: STEPS + 1 }, (_, k) => clamp(monotoneAt(points, k / STEPS), 0, 1));
   return (
@@ -64,37 +44,64 @@ export function BendGraph({ label, points, onChange, width, under, underInWords,
         <View pointerEvents="none" className="absolute bottom-0 left-0">
           <BendChart curve={curve} under={under} width={width} height={HEIGHT} />
         </View>
-        {points.map(([x, y], k) => (
-          <View
+        {points.map((point, k) => (
+          <Grip
             key={k}
-            role="slider"
-            aria-label={`${label}, point ${k + 1}`}
-            aria-valuetext={`${Math.round(x * 100)} % across, ${Math.round(y * 100)} % up`}
-            aria-valuenow={Math.round(y * 100)}
-            className="absolute items-center justify-center"
-            style={
-              {
-                width: GRIP,
-                height: GRIP,
-                left: x * width - GRIP / 2,
-                top: (1 - y) * HEIGHT - GRIP / 2,
-                cursor: 'grab',
-              } as object
-            }
-            onStartShouldSetResponder={() => true}
-            onResponderTerminationRequest={() => false}
-            onResponderGrant={take(k)}
-            onResponderMove={drag(k)}
-            {...web({ tabIndex: 0, onKeyDown: nudge(k) })}
-          >
-            <View className="h-3 w-3 rounded-full border-2 border-seal bg-raised" />
-          </View>
+            label={`${label}, point ${k + 1}`}
+            point={point}
+            width={width}
+            onMove={(x, y) => move(k, x, y)}
+          />
         ))}
       </View>
       <View className="flex-row justify-between">
         <Text className="font-sans text-12 text-faint">{`${across} →`}</Text>
         <Text className="font-sans text-12 text-faint">{underInWords ?? `↑ ${up}`}</Text>
       </View>
+    </View>
+  );
+}
+
+interface GripProps {
+  readonly label: string;
+  readonly point: CurvePoint;
+  /** CSS px of the graph. */
+  readonly width: number;
+  readonly onMove: (x: number, y: number) => void;
+}
+
+/** A point of the curve that is dragged, or stepped by the arrow keys. */
+function Grip({ label, point: [x, y], width, onMove }: GripProps) {
+  const held = useRef<{ x: number; y: number; pageX: number; pageY: number } | undefined>(undefined);
+  const take = ({ nativeEvent: { pageX, pageY } }: GestureResponderEvent) => {
+    held.current = { x, y, pageX, pageY };
+  };
+  const drag = ({ nativeEvent: { pageX, pageY } }: GestureResponderEvent) => {
+    const from = held.current;
+    if (from) onMove(from.x + (pageX - from.pageX) / width, from.y - (pageY - from.pageY) / HEIGHT);
+  };
+  const nudge = (event: { key: string; preventDefault(): void }) => {
+    const step = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }[event.key];
+    if (!step) return;
+    event.preventDefault();
+    onMove(x + step[0] * STEP, y + step[1] * STEP);
+  };
+  const place = { left: x * width - GRIP / 2, top: (1 - y) * HEIGHT - GRIP / 2 };
+  return (
+    <View
+      role="slider"
+      aria-label={label}
+      aria-valuetext={`${Math.round(x * 100)} % across, ${Math.round(y * 100)} % up`}
+      aria-valuenow={Math.round(y * 100)}
+      className="absolute items-center justify-center"
+      style={{ width: GRIP, height: GRIP, ...place, cursor: 'grab' } as object}
+      onStartShouldSetResponder={() => true}
+      onResponderTerminationRequest={() => false}
+      onResponderGrant={take}
+      onResponderMove={drag}
+      {...web({ tabIndex: 0, onKeyDown: nudge })}
+    >
+      <View className="h-3 w-3 rounded-full border-2 border-seal bg-raised" />
     </View>
   );
 }

@@ -37,7 +37,7 @@ export function LiveNib({ nib, calm = LIGHT, lays = 'ink', zoom, width, height }
     target.fillStyle = lays === 'clearing' ? '#ffffff' : nib.color;
     target.globalAlpha = nib.opacity ?? 1;
     target.beginPath();
-    traceRings(target, outlineOf(drawStroke(wave(width, height), shown, calmed(calm), 1, 4)).rings);
+    traceRings(target, outlineOf(drawStroke(wave(width, height), shown, calmed(calm), { seed: 4 })).rings);
     target.fill();
     canvas.current?.style.setProperty('background', isPaper || isPale(nib.color) ? SLATE : 'transparent');
   }, [nib, calm, lays, zoom, width, height]);

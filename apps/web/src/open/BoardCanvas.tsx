@@ -20,43 +20,10 @@ const LAYERS = ['under', 'ink', 'live', 'over', 'veil', 'grids', 'guides', 'over
 /** The canvases of the board, put together with the session and the hand when they are in the document. */
 export function BoardCanvas({ session, inks, onOpen }: BoardCanvasProps) {
   const ground = useRef<HTMLDivElement>(null);
-  useEffect(() => {
-    const element = ground.current;
-    if (!element) return;
-    const opened = open(element, session, inks);
-    const { board } = opened;
-    const resize = () => {
-      const extent = { width: element.clientWidth, height: element.clientHeight };
-      rememberBoard(extent);
-      board.picture.resize(extent, coveredByBench());
-    };
-    board.picture.inks.onRest((isResting) => {
-      element.setAttribute('aria-busy', String(!isResting));
-      if (isResting) delete element.dataset.isFirst;
-    });
-    const watcher = new ResizeObserver(resize);
-    watcher.observe(element);
-    resize();
-    board.hand.show(board.picture.view);
-    takeFirstPicture((small) => {
-      if (board.picture.inks.showFirst(small, session.card.width)) element.dataset.isFirst = '';
-    });
-    const stopEdits = session.onEdits((page, edits) => board.picture.edit(page, edits));
-    const stopNotices = session.onNotice(say);
-    const theme = window.matchMedia('(prefers-color-scheme: dark)');
-    const repaint = () => board.picture.repaintColours();
-    theme.addEventListener('change', repaint);
-    board.of(washingSlot).takeUp(session.takeLeftMarks());
-    onOpen(board);
-    return () => {
-      onOpen(undefined);
-      stopEdits();
-      stopNotices();
-      theme.removeEventListener('change', repaint);
-      watcher.disconnect();
-      opened.close();
-    };
-  }, [session, inks, onOpen]);
+  useEffect(
+    () => (ground.current ? runBoard(ground.current, { session, inks, onOpen }) : undefined),
+    [session, inks, onOpen],
+  );
   useDropPicture(ground, session);
   return (
     <View className="absolute inset-0 overflow-hidden">
@@ -74,13 +41,7 @@ export function BoardCanvas({ session, inks, onOpen }: BoardCanvasProps) {
           isolation: 'isolate',
         }}
       >
-        <svg width="0" height="0" aria-hidden style={{ position: 'absolute' }}>
-          <filter id={HARD_EDGE} colorInterpolationFilters="sRGB">
-            <feComponentTransfer>
-              <feFuncA type="discrete" tableValues="0 1" />
-            </feComponentTransfer>
-          </filter>
-        </svg>
+        <HardEdgeFilter />
         {LAYERS.map((name) => (
           <canvas
             key={name}
@@ -101,6 +62,56 @@ export function BoardCanvas({ session, inks, onOpen }: BoardCanvasProps) {
   );
 }
 
+function HardEdgeFilter() {
+  return (
+    <svg width="0" height="0" aria-hidden style={{ position: 'absolute' }}>
+      <filter id={HARD_EDGE} colorInterpolationFilters="sRGB">
+        <feComponentTransfer>
+          <feFuncA type="discrete" tableValues="0 1" />
+        </feComponentTransfer>
+      </filter>
+    </svg>
+  );
+}
+
+/** Opens the board on its ground and keeps it up to date with the page and the window; answers how to close it. */
+function runBoard(ground: HTMLElement, { session, inks, onOpen }: BoardCanvasProps): () => void {
+  const opened = open(ground, session, inks);
+  const { board } = opened;
+  const { picture } = board;
+  const resize = () => {
+    const extent = { width: ground.clientWidth, height: ground.clientHeight };
+    rememberBoard(extent);
+    picture.resize(extent, coveredByBench());
+  };
+  picture.inks.onRest((isResting) => {
+    ground.setAttribute('aria-busy', String(!isResting));
+    if (isResting) delete ground.dataset.isFirst;
+  });
+  const watcher = new ResizeObserver(resize);
+  watcher.observe(ground);
+  resize();
+  board.hand.show(picture.view);
+  takeFirstPicture((small) => {
+    if (picture.inks.showFirst(small, session.card.width)) ground.dataset.isFirst = '';
+  });
+  const stopEdits = session.onEdits((page, edits) => picture.edit(page, edits));
+  const stopNotices = session.onNotice(say);
+  const theme = window.matchMedia('(prefers-color-scheme: dark)');
+  const repaint = () => picture.repaintColours();
+  theme.addEventListener('change', repaint);
+  board.of(washingSlot).takeUp(session.takeLeftMarks());
+  onOpen(board);
+  return () => {
+    onOpen(undefined);
+    stopEdits();
+    stopNotices();
+    theme.removeEventListener('change', repaint);
+    watcher.disconnect();
+    opened.close();
+  };
+}
+
 function open(ground: HTMLElement, session: PageSession, inks: StartedInks | undefined): OpenedBoard {
   const layer = (name: (typeof LAYERS)[number]): HTMLCanvasElement => {
     const canvas = ground.querySelector<HTMLCanvasElement>(`canvas[data-layer="${name}"]`);
@@ -115,13 +126,11 @@ function open(ground: HTMLElement, session: PageSession, inks: StartedInks | und
     desk: role('desk'),
     shadow: 'rgba(20, 22, 26, 0.35)',
   });
-  const picture = new BoardPicture(
-    canvases,
-    session.page,
-    (blob) => session.blob(blob),
+  const picture = new BoardPicture(canvases, session.page, {
+    pictureBytes: (blob) => session.blob(blob),
     colours,
-    say,
-    inks && { inks, edits: session.unsentEdits },
-  );
+    onError: say,
+    opened: inks && { inks, edits: session.unsentEdits },
+  });
   return openBoard(ground, session, picture);
 }

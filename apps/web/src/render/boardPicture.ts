@@ -36,6 +36,16 @@ export interface BoardCanvases {
   readonly overlay: HTMLCanvasElement;
 }
 
+type BoardColours = OverlayColours & VeilColours;
+
+/** Where a board gets what it paints, besides the page; `opened` where a worker has the page already. */
+export interface BoardSource {
+  readonly pictureBytes: PictureBytes;
+  readonly colours: () => BoardColours;
+  readonly onError: (message: string) => void;
+  readonly opened?: PageInWorker | undefined;
+}
+
 /**
  * Everything that is painted on the board, without knowing how it came about: paper and roughs, inks, the stroke in hand,
  * handles and rings. While the view moves, the finished canvases are moved as they are and put together anew now and then.
@@ -66,15 +76,14 @@ export class BoardPicture {
   private guides: Sketch | undefined;
   private readonly gridSurface: GridSurface;
   private readonly viewListeners = new Listeners<[]>();
+  private readonly colours: () => BoardColours;
 
   constructor(
     private readonly canvases: BoardCanvases,
     page: Page,
-    pictureBytes: PictureBytes,
-    private readonly colours: () => OverlayColours & VeilColours,
-    onError: (message: string) => void,
-    opened?: PageInWorker,
+    { pictureBytes, colours, onError, opened }: BoardSource,
   ) {
+    this.colours = colours;
     this.shown = new ShownPage(page);
     this.inks = new InkSurface(canvases.ink, page, { opened, tileBytes: pictureBytes, onError });
     this.pictures = new Pictures(pictureBytes, () => this.paintRoughs(), onError);

@@ -8,6 +8,7 @@ import {
   FRAME_WAYS,
   type FrameShape,
   type FrameWay,
+  type VanishingPoint,
   pointGrips,
 } from '@true-nib/core/guides';
 import { apply, scaleOf, type Matrix, type Point } from '@true-nib/core/math';
@@ -56,7 +57,7 @@ export function drawFrame(
   for (const way of FRAME_WAYS) {
     context.setLineDash(awake.includes(way) && isActing ? [] : [3 * ratio, 7 * ratio]);
     context.beginPath();
-    traceLine(context, frame, way, frame.corner, map, 1);
+    traceLine(context, frame.points[way], frame.corner, map);
     context.stroke();
   }
   const horizon = horizonOf(frame, page);
@@ -108,19 +109,11 @@ const unitOf = (map: Matrix, dx: number, dy: number): readonly [number, number] 
   return [x / long, y / long];
 };
 
-/** A line through a place to a point of the frame, over the whole board; `reach`: of the board's diagonal. */
-function traceLine(
-  context: CanvasRenderingContext2D,
-  frame: FrameShape,
-  way: FrameWay,
-  through: Point,
-  map: Matrix,
-  reach: number,
-): void {
+/** A line through a place to a vanishing point, over the whole board. */
+function traceLine(context: CanvasRenderingContext2D, [x, y, w]: VanishingPoint, through: Point, map: Matrix): void {
   const { width, height } = context.canvas;
-  const far = reach * 2 * Math.hypot(width, height);
+  const far = 2 * Math.hypot(width, height);
   const at = apply(map, through);
-  const [x, y, w] = frame.points[way];
   const end = w === 1 ? apply(map, { x, y }) : undefined;
   const [ux, uy] = end ? unit(end.x - at.x, end.y - at.y) : unitOf(map, x, y);
   const along = (width / 2 - at.x) * ux + (height / 2 - at.y) * uy;
@@ -230,10 +223,8 @@ export function drawWayMarks(
 export function drawSighted(
   context: CanvasRenderingContext2D,
   residuals: readonly Pick<SightedResidual, 'edge' | 'degrees' | 'isOutlier'>[],
-  isFitted: boolean,
-  hues: readonly string[],
-  map: Matrix,
-  ratio: number,
+  { isFitted, hues }: { readonly isFitted: boolean; readonly hues: readonly string[] },
+  { map, ratio }: { readonly map: Matrix; readonly ratio: number },
 ): void {
   context.setTransform(1, 0, 0, 1, 0, 0);
   context.font = `bold ${11 * ratio}px system-ui, sans-serif`;

@@ -67,21 +67,19 @@ export function paintGrids(
   map: Matrix,
   ratio: number,
 ): void {
-  for (const { frame, colours, strength } of grids)
+  for (const shown of grids)
     for (const plane of FRAME_PLANES) {
-      context.strokeStyle = colours[plane];
-      paintGrid(context, frame, page, plane, map, strength, ratio);
+      context.strokeStyle = shown.colours[plane];
+      paintGrid(context, { ...shown, plane }, page, map, ratio);
     }
   context.globalAlpha = 1;
 }
 
 function paintGrid(
   context: Context2D,
-  frame: FrameShape,
+  { frame, plane, strength }: ShownGrids & { readonly plane: FramePlane },
   page: PageSize,
-  plane: FramePlane,
   map: Matrix,
-  strength: number,
   ratio: number,
 ): void {
   const { width, height } = context.canvas;

@@ -157,7 +157,7 @@ export class InkDesk {
         .sort(byOrder)
         .map((entity) => this.index.shown(entity));
       if (layer?.medium === 'wash')
-        paintWash(context, this.index, layer, this.index.wash.within(layerId, seen), shown, map);
+        paintWash(context, this.index, layer, { tiles: this.index.wash.within(layerId, seen), marks: shown }, map);
       else paintDrawn(context, shown, map, smallPathOf);
     });
   }

@@ -10,6 +10,7 @@ import {
   invert,
   isEmptyBox,
   mapBox,
+  scaleOf,
   slopeAt,
   then,
   uniteBoxes,
@@ -26,6 +27,15 @@ const NEAR = 0.02;
 /** Points of the flattened line that share one box. */
 const CHUNK = 4;
 
+export interface LiveInkOptions {
+  /** Paints what lies over the stroke's layer into a device-px box, on what is there. */
+  readonly paintAbove?: (box: Box) => void;
+  /** How the layer shows its lines. */
+  readonly style?: InkStyle | undefined;
+  /** Where else the stroke is drawn: the maps of its symmetries, itself first. */
+  readonly copies?: readonly (Matrix | Matrix3x3)[] | undefined;
+}
+
 /**
  * Paints a stroke while it is drawn, with its symmetric copies. What has settled is flattened once; each look repaints only
  * the boxes of the tails, with just the parts of the lines that reach into them: pixel for pixel what the whole outlines
@@ -36,24 +46,24 @@ export class LiveInk {
   private readonly laid: readonly LaidLine[];
   private readonly tolerance: number;
   private readonly widen: ((width: number) => number) | undefined;
+  private readonly paintAbove: (box: Box) => void;
+  private readonly style: InkStyle | undefined;
+  readonly copies: readonly (Matrix | Matrix3x3)[];
 
   constructor(
     readonly live: LiveStroke,
     private readonly context: Context2D,
     /** Page px to device px. */
     private readonly map: Matrix,
-    scale: number,
-    /** Paints what lies over the stroke's layer into a device-px box, on what is there. */
-    private readonly paintAbove: (box: Box) => void = () => undefined,
-    /** How the layer shows its lines. */
-    private readonly style?: InkStyle,
-    /** Where else the stroke is drawn: the maps of its symmetries, itself first. */
-    readonly copies: readonly (Matrix | Matrix3x3)[] = [identity],
+    { paintAbove = () => undefined, style, copies = [identity] }: LiveInkOptions = {},
   ) {
+    this.paintAbove = paintAbove;
+    this.style = style;
+    this.copies = copies;
     // The nib as the layer shows it.
     const nib: Nib = { ...(style?.nib ?? live.nib), color: style?.color ?? live.nib.color };
     this.widen = styledWidth(live.nib, style);
-    this.tolerance = paintTolerance(scale);
+    this.tolerance = paintTolerance(scaleOf(map));
     const lineUnder = (copy: Matrix | Matrix3x3) => new LiveLine(this.tolerance, copy, nib, live.grain);
     const drawn = lineUnder(identity);
     this.laid = copies.map((copy) =>

@@ -1,16 +1,7 @@
 import { strokeBox } from '@true-nib/core/drawn';
 import type { LiveStroke } from '@true-nib/core/ink';
 import type { EntityId } from '@true-nib/core/kind';
-import {
-  emptyBox,
-  growBox,
-  mapBox,
-  scaleOf,
-  uniteBoxes,
-  type Box,
-  type Matrix,
-  type Matrix3x3,
-} from '@true-nib/core/math';
+import { emptyBox, growBox, mapBox, uniteBoxes, type Box, type Matrix, type Matrix3x3 } from '@true-nib/core/math';
 import type { InkStyle } from '@true-nib/core/nib';
 import { find, type Page } from '@true-nib/core/page';
 import { styledStroke, type Stroke } from '@true-nib/core/stroke';
@@ -40,8 +31,8 @@ export class LiveSurface {
     this.end();
     const { map } = this.lie();
     const target = contextOf(this.canvas);
-    const above = (box: Box) => this.inks.paintAbove(target, layerId, box);
-    this.live = { layerId, ink: new LiveInk(live, target, map, scaleOf(map), above, this.dress(layerId), copies) };
+    const paintAbove = (box: Box) => this.inks.paintAbove(target, layerId, box);
+    this.live = { layerId, ink: new LiveInk(live, target, map, { paintAbove, style: this.dress(layerId), copies }) };
   }
 
   /** Shows whole strokes that are not part of the page yet, in place of the last ones; none takes them away. */

@@ -144,12 +144,17 @@ export function strokeBoth(context: Context2D, ratio: number, trace: () => void,
   context.setLineDash([]);
 }
 
-/** A mark for a node (square for a corner, round for a smooth one) or a handle (a small dot); device px. */
+/** A mark for a node (square for a corner, round for a smooth one) or a handle (a small dot). */
+export interface KnotLook {
+  readonly look: 'corner' | 'smooth' | 'handle';
+  readonly isChosen?: boolean;
+}
+
+/** Draws a mark at a place in device px. */
 export function drawKnot(
   context: CanvasRenderingContext2D,
   at: Point,
-  look: 'corner' | 'smooth' | 'handle',
-  isChosen: boolean,
+  { look, isChosen = false }: KnotLook,
   ratio: number,
   { seal, raised }: OverlayColours,
 ): void {

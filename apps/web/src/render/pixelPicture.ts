@@ -31,8 +31,7 @@ export function paintPixels(
   context: CanvasRenderingContext2D,
   { box, shape, taken }: ShownPixels,
   { frame, color }: { readonly frame: Frame; readonly color: string },
-  map: Matrix,
-  ratio: number,
+  { map, ratio }: { readonly map: Matrix; readonly ratio: number },
   isMoving: boolean,
 ): void {
   if (isUntouched(frame)) {

@@ -54,14 +54,14 @@ export class SelectionPicture {
     const { selection } = this;
     if (!selection) return;
     try {
-      if (selection.pixels) paintPixels(context, selection.pixels, selection, map, ratio, isMoving);
+      if (selection.pixels) paintPixels(context, selection.pixels, selection, { map, ratio }, isMoving);
       else if (isUntouched(selection.frame)) this.paintCourses(context, map, ratio, selection);
       else this.paintTransformed(context, map, ratio, selection);
     } catch (error) {
       // A frame that cannot be is shown by its corners alone; what is wrong is said when it is to be kept.
       if (!(error instanceof PageError)) throw error;
     }
-    paintFrame(context, selection.frame, map, ratio, selection.color, ground);
+    paintFrame(context, selection.frame, { map, ratio }, { color: selection.color, ground });
   }
 
   private paintCourses(context: CanvasRenderingContext2D, map: Matrix, ratio: number, selection: ShownSelection): void {
@@ -144,10 +144,8 @@ function pictureOf(entities: readonly DrawnEntity[], map: Matrix, { width, heigh
 function paintFrame(
   context: CanvasRenderingContext2D,
   frame: Frame,
-  map: Matrix,
-  ratio: number,
-  color: string,
-  ground: string,
+  { map, ratio }: { readonly map: Matrix; readonly ratio: number },
+  { color, ground }: { readonly color: string; readonly ground: string },
 ): void {
   const { corners, edges, knob } = frameGrips(frame, (FRAME_STEM * ratio) / scaleOf(map));
   const on = (p: Point) => apply(map, p);

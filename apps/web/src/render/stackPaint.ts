@@ -67,13 +67,13 @@ function paintNodes(context: Context2D, what: Painted, nodes: readonly StackNode
     const tiles = layer.medium === 'wash' ? tilesOf(what, layer) : [];
     if (own.length === 0 && tiles.length === 0 && children.length === 0) continue;
     const paint = (target: Context2D, to: Matrix, within: Box) => {
-      if (layer.medium === 'wash') paintWash(target, what.index, layer, tiles, own, to);
+      if (layer.medium === 'wash') paintWash(target, what.index, layer, { tiles, marks: own }, to);
       else paintDrawn(target, own, to, what.pathFor);
       if (children.length > 0) paintNodes(target, what, children, to, within);
     };
     const hard = own.length > 0 && layer.style?.edge === 'hard' ? colourOf(own) : undefined;
     const isApart = layer.opacity < 1 || hard !== undefined || needsGround(what.index, layer, own);
-    if (isApart) paintApart(context, map, box, layer.opacity, hard, paint);
+    if (isApart) paintApart(context, { map, box }, { opacity: layer.opacity, hard }, paint);
     else paint(context, map, box);
   }
 }
@@ -92,8 +92,7 @@ export function paintWash(
   context: Context2D,
   index: InkIndex,
   layer: LayerEntity,
-  tiles: ReturnType<InkIndex['wash']['within']>,
-  marks: readonly DrawnEntity[],
+  { tiles, marks }: { readonly tiles: ReturnType<InkIndex['wash']['within']>; readonly marks: readonly DrawnEntity[] },
   map: Matrix,
 ): void {
   const laying = context.globalCompositeOperation;
@@ -118,11 +117,9 @@ export function paintWash(
 
 function paintApart(
   context: Context2D,
-  map: Matrix,
-  box: Box,
-  opacity: number,
-  /** The colour of a hard-edged layer's lines. */
-  hard: string | undefined,
+  { map, box }: { readonly map: Matrix; readonly box: Box },
+  /** `hard`: the colour of a hard-edged layer's lines. */
+  { opacity, hard }: { readonly opacity: number; readonly hard: string | undefined },
   paint: (target: Context2D, map: Matrix, box: Box) => void,
 ): void {
   const width = box.maxX - box.minX;

@@ -22,31 +22,17 @@ interface NewPageSheetProps {
   readonly onClose: () => void;
 }
 
-type Unit = PageFormat['unit'];
-
 /** Chooses a size for a new page: from the table, or one's own. */
 export function NewPageSheet({ folioId, count, onClose }: NewPageSheetProps) {
-  const [name, setName] = useState(`Page ${count + 1}`);
+  const usualName = `Page ${count + 1}`;
+  const [name, setName] = useState(usualName);
   const [chosen, setChosen] = useState('comic');
-  const [own, setOwn] = useState({ width: '210', height: '297', unit: 'mm' as Unit });
+  const [own, setOwn] = useState<OwnSize>({ width: '210', height: '297', unit: 'mm' });
   const [ppi, setPpi] = useState('400');
   const [lying, setLying] = useState<'upright' | 'lying'>('upright');
-  const queries = useQueryClient();
-  const format = PAGE_FORMATS.find(({ id }) => id === chosen);
-  const size = sizeFrom(
-    format ?? { ...numbers(own), unit: own.unit, ppi: Number(ppi) },
-    Number(ppi),
-    lying === 'lying',
-  );
-  const create = useMutation({
-    mutationFn: (page: PageSize) => createPage({ folioId, name: name.trim() || `Page ${count + 1}`, ...page }),
-    onSuccess: async (page) => {
-      onClose();
-      await queries.invalidateQueries();
-      router.push(`/page/${page.id}`);
-    },
-    onError: sayError,
-  });
+  const format = PAGE_FORMATS.find(({ id }) => id === chosen) ?? { ...numbers(own), unit: own.unit, ppi: Number(ppi) };
+  const size = sizeFrom(format, Number(ppi), lying === 'lying');
+  const create = useNewPage(onClose);
   const choose = (id: string) => {
     setChosen(id);
     const { ppi: usual } = PAGE_FORMATS.find((one) => one.id === id) ?? { ppi: 350 };
@@ -66,22 +52,12 @@ export function NewPageSheet({ folioId, count, onClose }: NewPageSheetProps) {
           ]}
         />
       </View>
-      {typeof size === 'string' ? (
-        <Text role="alert" className="font-sans text-14 text-seal">
-          {size}
-        </Text>
-      ) : (
-        <Text className="font-sans text-14 text-faint">
-          {`${size.width} × ${size.height} px`}
-          {!printsWell(size) &&
-            `. Under ${inThousands(PRINTABLE_SHORT_SIDE)} px on its short side it will not print well.`}
-        </Text>
-      )}
+      <SizeInWords size={size} />
       <Button
         label="Make the page"
         tone="seal"
         disabled={typeof size === 'string' || create.isPending}
-        onPress={() => typeof size !== 'string' && create.mutate(size)}
+        onPress={() => typeof size !== 'string' && create.mutate({ folioId, name: name.trim() || usualName, ...size })}
       />
     </>
   );
@@ -100,25 +76,70 @@ export function NewPageSheet({ folioId, count, onClose }: NewPageSheetProps) {
         ))}
         <FormatRow name="Own size" detail="in mm, in or px" isChosen={chosen === 'own'} onPress={() => choose('own')} />
       </View>
-      {chosen === 'own' && (
-        <>
-          <View className="flex-row gap-3">
-            <Field label="Width" value={own.width} onChange={(width) => setOwn({ ...own, width })} numeric />
-            <Field label="Height" value={own.height} onChange={(height) => setOwn({ ...own, height })} numeric />
-          </View>
-          <Choice
-            label="Unit"
-            value={own.unit}
-            onChange={(unit) => setOwn({ ...own, unit })}
-            options={[
-              { value: 'mm', label: 'mm' },
-              { value: 'in', label: 'in' },
-              { value: 'px', label: 'px' },
-            ]}
-          />
-        </>
-      )}
+      {chosen === 'own' && <OwnSizeFields own={own} onChange={setOwn} />}
     </Sheet>
+  );
+}
+
+/** Makes a page and opens it. */
+function useNewPage(onMade: () => void) {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: createPage,
+    onSuccess: async (page) => {
+      onMade();
+      await queries.invalidateQueries();
+      router.push(`/page/${page.id}`);
+    },
+    onError: sayError,
+  });
+}
+
+/** How large the page will be, or why it cannot be. */
+function SizeInWords({ size }: { readonly size: PageSize | string }) {
+  if (typeof size === 'string')
+    return (
+      <Text role="alert" className="font-sans text-14 text-seal">
+        {size}
+      </Text>
+    );
+  return (
+    <Text className="font-sans text-14 text-faint">
+      {`${size.width} × ${size.height} px`}
+      {!printsWell(size) && `. Under ${inThousands(PRINTABLE_SHORT_SIDE)} px on its short side it will not print well.`}
+    </Text>
+  );
+}
+
+interface OwnSize {
+  readonly width: string;
+  readonly height: string;
+  readonly unit: PageFormat['unit'];
+}
+
+interface OwnSizeProps {
+  readonly own: OwnSize;
+  readonly onChange: (own: OwnSize) => void;
+}
+
+function OwnSizeFields({ own, onChange }: OwnSizeProps) {
+  return (
+    <>
+      <View className="flex-row gap-3">
+        <Field label="Width" value={own.width} onChange={(width) => onChange({ ...own, width })} numeric />
+        <Field label="Height" value={own.height} onChange={(height) => onChange({ ...own, height })} numeric />
+      </View>
+      <Choice
+        label="Unit"
+        value={own.unit}
+        onChange={(unit) => onChange({ ...own, unit })}
+        options={[
+          { value: 'mm', label: 'mm' },
+          { value: 'in', label: 'in' },
+          { value: 'px', label: 'px' },
+        ]}
+      />
+    </>
   );
 }
 

@@ -12,7 +12,7 @@ import SquareCheck from 'lucide-react-native/icons/square-check';
 import Trash from 'lucide-react-native/icons/trash';
 import { Text, View } from 'react-native';
 import { Chip, Switch } from '../look';
-import { useBoard, usePage, useDesk } from '../board';
+import { useBoard, usePage, useDesk, type Board } from '../board';
 import { withKey } from '../keys';
 import { chooseRough } from './takeRough';
 import { LayerSettings } from './LayerSettings';
@@ -33,31 +33,14 @@ import { StackList } from './StackList';
 export function StackPanel() {
   const board = useBoard();
   const isEmpty = stackOf(usePage(board)).length === 0;
-  const count = useDesk((desk) => desk.chosenLayers.length);
   const [isChoosing, setChoosing] = useState(false);
-  const [isMerging, setMerging] = useState(false);
-  const [isAdding, setAdding] = useState(false);
-  const merge = (kind: (to: typeof board) => Promise<boolean>) => () => {
-    setMerging(false);
-    void kind(board);
-  };
-  const add = (medium: 'ink' | 'wash') => () => {
-    setAdding(false);
-    addLayer(board, medium);
-  };
+  const [menu, setMenu] = useState<'add' | 'merge' | undefined>();
+  const toggle = (one: 'add' | 'merge') => () => setMenu(menu === one ? undefined : one);
+  const close = () => setMenu(undefined);
   return (
     <View className="gap-2" testID="stack">
       <View className="flex-row">
-        <Chip
-          label="Add"
-          icon={Plus}
-          isChosen={isAdding}
-          tooltip="Add a layer"
-          onPress={() => {
-            setAdding(!isAdding);
-            setMerging(false);
-          }}
-        />
+        <Chip label="Add" icon={Plus} isChosen={menu === 'add'} tooltip="Add a layer" onPress={toggle('add')} />
         <Chip label="Group" icon={FolderPlus} tooltip={withKey('group-layers')} onPress={() => groupChosen(board)} />
         <Chip
           label="Copy"
@@ -68,68 +51,92 @@ export function StackPanel() {
         <Chip
           label="Merge"
           icon={Layers2}
-          isChosen={isMerging}
+          isChosen={menu === 'merge'}
           tooltip="Merge layers of one kind"
-          onPress={() => {
-            setMerging(!isMerging);
-            setAdding(false);
-          }}
+          onPress={toggle('merge')}
         />
         <Chip label="Delete" icon={Trash} tooltip={withKey('delete-layers')} onPress={() => deleteChosen(board)} />
       </View>
-      {isAdding && (
-        <View className="flex-row rounded-xl border border-rule bg-raised">
-          <Chip label="Ink: lines" icon={PenLine} tooltip={withKey('add-layer')} onPress={add('ink')} />
-          <Chip label="Wash: pixels" icon={PaintBucket} tooltip={withKey('add-wash')} onPress={add('wash')} />
-          <Chip
-            label="Rough: scan"
-            icon={ImagePlus}
-            tooltip="Bring in a picture from disk"
-            onPress={() => {
-              setAdding(false);
-              void chooseRough(board.session);
-            }}
-          />
-        </View>
-      )}
-      {isMerging && (
-        <View className="flex-row rounded-xl border border-rule bg-raised">
-          <Chip label="Down" icon={Layers2} tooltip={withKey('merge-down')} onPress={merge(mergeDown)} />
-          <Chip label="Chosen" icon={Layers2} tooltip="Merge the chosen layers" onPress={merge(mergeChosen)} />
-          <Chip
-            label="All seen"
-            icon={Layers2}
-            tooltip="Merge all layers that are seen"
-            onPress={merge(mergeVisible)}
-          />
-          <Chip label="Clean" icon={Scissors} tooltip={withKey('merge-clean')} onPress={merge(mergeClean)} />
-        </View>
-      )}
+      {menu === 'add' && <AddMenu board={board} onTaken={close} />}
+      {menu === 'merge' && <MergeMenu board={board} onTaken={close} />}
       {isEmpty ? (
         <Text className="py-2 font-sans text-14 text-faint">No layer yet. The first line makes one for itself.</Text>
       ) : (
-        <View className="flex-row items-center justify-between">
-          <Text className="font-sans text-12 text-faint">
-            {count > 0 ? `${count} more chosen` : isChoosing ? 'Touch layers to choose them' : 'Highest first'}
-          </Text>
-          <View className="w-[76px]">
-            <Chip
-              label="Several"
-              icon={SquareCheck}
-              isChosen={isChoosing}
-              tooltip="Choose several layers at once; Shift does the same"
-              onPress={() => {
-                if (isChoosing) useDesk.setState({ chosenLayers: [] });
-                setChoosing(!isChoosing);
-              }}
-            />
-          </View>
-        </View>
+        <Choosing isChoosing={isChoosing} onChange={setChoosing} />
       )}
       <StackList isChoosing={isChoosing} />
       <StandInsShown />
       <LayerSettings />
       <PaperSetting />
+    </View>
+  );
+}
+
+interface MenuProps {
+  readonly board: Board;
+  readonly onTaken: () => void;
+}
+
+/** The kinds of layers there are to add. */
+function AddMenu({ board, onTaken }: MenuProps) {
+  const add = (medium: 'ink' | 'wash') => () => {
+    onTaken();
+    addLayer(board, medium);
+  };
+  const rough = () => {
+    onTaken();
+    void chooseRough(board.session);
+  };
+  return (
+    <View className="flex-row rounded-xl border border-rule bg-raised">
+      <Chip label="Ink: lines" icon={PenLine} tooltip={withKey('add-layer')} onPress={add('ink')} />
+      <Chip label="Wash: pixels" icon={PaintBucket} tooltip={withKey('add-wash')} onPress={add('wash')} />
+      <Chip label="Rough: scan" icon={ImagePlus} tooltip="Bring in a picture from disk" onPress={rough} />
+    </View>
+  );
+}
+
+/** The ways to make one layer of several. */
+function MergeMenu({ board, onTaken }: MenuProps) {
+  const merge = (kind: (to: Board) => Promise<boolean>) => () => {
+    onTaken();
+    void kind(board);
+  };
+  return (
+    <View className="flex-row rounded-xl border border-rule bg-raised">
+      <Chip label="Down" icon={Layers2} tooltip={withKey('merge-down')} onPress={merge(mergeDown)} />
+      <Chip label="Chosen" icon={Layers2} tooltip="Merge the chosen layers" onPress={merge(mergeChosen)} />
+      <Chip label="All seen" icon={Layers2} tooltip="Merge all layers that are seen" onPress={merge(mergeVisible)} />
+      <Chip label="Clean" icon={Scissors} tooltip={withKey('merge-clean')} onPress={merge(mergeClean)} />
+    </View>
+  );
+}
+
+interface ChoosingProps {
+  readonly isChoosing: boolean;
+  readonly onChange: (isChoosing: boolean) => void;
+}
+
+/** What a touch on a layer does, and the switch that lets it choose several. */
+function Choosing({ isChoosing, onChange }: ChoosingProps) {
+  const count = useDesk((desk) => desk.chosenLayers.length);
+  return (
+    <View className="flex-row items-center justify-between">
+      <Text className="font-sans text-12 text-faint">
+        {count > 0 ? `${count} more chosen` : isChoosing ? 'Touch layers to choose them' : 'Highest first'}
+      </Text>
+      <View className="w-[76px]">
+        <Chip
+          label="Several"
+          icon={SquareCheck}
+          isChosen={isChoosing}
+          tooltip="Choose several layers at once; Shift does the same"
+          onPress={() => {
+            if (isChoosing) useDesk.setState({ chosenLayers: [] });
+            onChange(!isChoosing);
+          }}
+        />
+      </View>
     </View>
   );
 }

@@ -17,56 +17,64 @@ export interface CubicFit {
   readonly error: number;
 }
 
-const PASSES = 5;
-let parameters = new Float64Array(512);
+/** The points that one cubic is fitted to: the triples `first..last` of a track, and how long the track is up to each triple. */
+export interface Stretch {
+  readonly track: Float64Array;
+  readonly lengths: Float64Array;
+  readonly first: number;
+  readonly last: number;
+}
 
-/**
- * Fits one cubic in (x, y, width) to the triples `first..last` of `track`, through both ends, leaving along `start` and
- * arriving along `end` where these are given (both point forward), widening there as they say; `lengths` is the way up to
- * each triple. After Schneider, "An algorithm for automatically fitting digitized curves" (Graphics Gems, 1990); a missing
- * tangent is taken from an unconstrained least-squares fit.
- * Stops as soon as every triple is within `tolerance` page px, or when that is out of reach; the error tells which.
- */
-export function fitCubic(
-  track: Float64Array,
-  lengths: Float64Array,
-  first: number,
-  last: number,
-  start: Direction | undefined,
-  end: Direction | undefined,
-  tolerance: number,
-): CubicFit {
-  if (last - first < 2) return { handles: straight(track, first, last, start, end), error: 0 };
-  const length = chordParameters(lengths, first, last);
-  let before = 8 * tolerance;
-  for (let pass = 1; ; pass++) {
-    // A tangent that is not given is read off anew as the parameters settle.
-    const free = start && end ? undefined : freeHandles(track, first, last);
-    const leaving =
-      start ??
-      (free && directionBetween(track[first * STRIDE], track[first * STRIDE + 1], free[0], free[1], length)) ??
-      chord(track, first, last);
-    const arriving =
-      end ??
-      (free && directionBetween(free[3], free[4], track[last * STRIDE], track[last * STRIDE + 1], length)) ??
-      chord(track, first, last);
-    const handles = guidedHandles(track, first, last, leaving, arriving, length);
-    const error = worstError(track, first, last, handles);
-    // Passes still to come gain at most what the last one did.
-    const hopeless = error * (error / before) ** (PASSES - pass) > tolerance;
-    if (error <= tolerance || pass === PASSES || error > before || hopeless) return { handles, error };
-    before = error;
-    reparametrise(track, first, last, handles);
+/** How a cubic leaves and arrives, both pointing forward; free where nothing is given. */
+export interface Tangents {
+  readonly start?: Direction | undefined;
+  readonly end?: Direction | undefined;
+}
+
+const PASSES = 5;
+
+/** Fits cubics, one after the other: it keeps the room that their parameters take. */
+export class CubicFitter {
+  private parameters = new Float64Array(64);
+
+  /**
+   * Fits one cubic in (x, y, width) to a stretch of points, through both ends, along the given tangents, widening there as
+   * they say. After Schneider, "An algorithm for automatically fitting digitized curves" (Graphics Gems, 1990); a missing
+   * tangent is taken from an unconstrained least-squares fit.
+   * Stops as soon as every point is within `tolerance` page px, or when that is out of reach; the error tells which.
+   */
+  fit(stretch: Stretch, tangents: Tangents, tolerance: number): CubicFit {
+    const { track, first, last } = stretch;
+    const { start, end } = tangents;
+    if (last - first < 2) return { handles: straight(stretch, tangents), error: 0 };
+    const count = last - first + 1;
+    if (this.parameters.length < count) this.parameters = new Float64Array(count * 2);
+    const { parameters } = this;
+    const length = writeChordShares(stretch, parameters);
+    let before = 8 * tolerance;
+    for (let pass = 1; ; pass++) {
+      // A tangent that is not given is read off anew as the parameters settle.
+      const free = start && end ? undefined : freeHandles(stretch, parameters);
+      const leaving =
+        start ??
+        (free && directionBetween(track[first * STRIDE], track[first * STRIDE + 1], free[0], free[1], length)) ??
+        chord(stretch);
+      const arriving =
+        end ??
+        (free && directionBetween(free[3], free[4], track[last * STRIDE], track[last * STRIDE + 1], length)) ??
+        chord(stretch);
+      const handles = guidedHandles(stretch, parameters, leaving, arriving, length);
+      const error = worstError(stretch, parameters, handles);
+      // Passes still to come gain at most what the last one did.
+      const hopeless = error * (error / before) ** (PASSES - pass) > tolerance;
+      if (error <= tolerance || pass === PASSES || error > before || hopeless) return { handles, error };
+      before = error;
+      refine(stretch, parameters, handles);
+    }
   }
 }
 
-function straight(
-  track: Float64Array,
-  first: number,
-  last: number,
-  start: Direction | undefined,
-  end: Direction | undefined,
-): Handles {
+function straight({ track, first, last }: Stretch, { start, end }: Tangents = {}): Handles {
   const a = first * STRIDE;
   const d = last * STRIDE;
   const dx = (track[d] - track[a]) / 3;
@@ -83,19 +91,18 @@ function straight(
   ];
 }
 
-/** Fills `parameters` by chord length and answers the length of the polyline. */
-function chordParameters(lengths: Float64Array, first: number, last: number): number {
-  const count = last - first + 1;
-  if (parameters.length < count) parameters = new Float64Array(count * 2);
+/** Starts the parameters at the shares of the polyline's length, which it answers. */
+function writeChordShares({ lengths, first, last }: Stretch, parameters: Float64Array): number {
   const begin = lengths[first];
   const length = lengths[last] - begin;
   const share = length > 0 ? 1 / length : 0;
-  for (let k = 0; k < count; k++) parameters[k] = (lengths[first + k] - begin) * share;
+  for (let k = 0; k <= last - first; k++) parameters[k] = (lengths[first + k] - begin) * share;
   return length;
 }
 
 /** Both handles by plain least squares, every axis on its own. */
-function freeHandles(track: Float64Array, first: number, last: number): Handles {
+function freeHandles(stretch: Stretch, parameters: Float64Array): Handles {
+  const { track, first, last } = stretch;
   const a = first * STRIDE;
   const d = last * STRIDE;
   let m11 = 0;
@@ -117,7 +124,7 @@ function freeHandles(track: Float64Array, first: number, last: number): Handles 
     }
   }
   const determinant = m11 * m22 - m12 * m12;
-  if (determinant < 1e-12) return straight(track, first, last, undefined, undefined);
+  if (determinant < 1e-12) return straight(stretch);
   const near = (axis: number) => (m22 * right[axis] - m12 * right[3 + axis]) / determinant;
   const far = (axis: number) => (m11 * right[3 + axis] - m12 * right[axis]) / determinant;
   return [near(0), near(1), near(2), far(0), far(1), far(2)];
@@ -125,9 +132,8 @@ function freeHandles(track: Float64Array, first: number, last: number): Handles 
 
 /** Handle lengths along the given tangents, and width handles where these leave them free, by least squares. */
 function guidedHandles(
-  track: Float64Array,
-  first: number,
-  last: number,
+  { track, first, last }: Stretch,
+  parameters: Float64Array,
   leaving: Direction,
   arriving: Direction,
   length: number,
@@ -184,7 +190,7 @@ function guidedHandles(
   return [ax + leaving.x * reach1, ay + leaving.y * reach1, w1, dx - arriving.x * reach2, dy - arriving.y * reach2, w2];
 }
 
-function worstError(track: Float64Array, first: number, last: number, handles: Handles): number {
+function worstError({ track, first, last }: Stretch, parameters: Float64Array, handles: Handles): number {
   const a = first * STRIDE;
   const d = last * STRIDE;
   let worst = 0;
@@ -207,7 +213,7 @@ function worstError(track: Float64Array, first: number, last: number, handles: H
 }
 
 /** One Newton step of every parameter towards its nearest place on the course. */
-function reparametrise(track: Float64Array, first: number, last: number, h: Handles): void {
+function refine({ track, first, last }: Stretch, parameters: Float64Array, h: Handles): void {
   const a = first * STRIDE;
   const d = last * STRIDE;
   const [ax, ay, dx, dy] = [track[a], track[a + 1], track[d], track[d + 1]];
@@ -232,7 +238,7 @@ function directionBetween(x0: number, y0: number, x1: number, y1: number, length
   return reach > 1e-3 * length && reach < 2 * length ? { x: (x1 - x0) / reach, y: (y1 - y0) / reach } : undefined;
 }
 
-function chord(track: Float64Array, first: number, last: number): Direction {
+function chord({ track, first, last }: Stretch): Direction {
   const dx = track[last * STRIDE] - track[first * STRIDE];
   const dy = track[last * STRIDE + 1] - track[first * STRIDE + 1];
   const reach = Math.hypot(dx, dy) || 1;

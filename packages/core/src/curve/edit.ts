@@ -1,5 +1,5 @@
 import { distance, type Point } from '../math';
-import { fitCubic, type Direction } from './cubicFit';
+import { CubicFitter, type Direction } from './cubicFit';
 import { flattenSpine } from './flatten';
 import { nearestOnSpine } from './nearest';
 import { splitSpine } from './split';
@@ -118,7 +118,7 @@ function oneCubic(two: Spine): Float64Array {
       Math.hypot(track[STRIDE * k] - track[STRIDE * k - 3], track[STRIDE * k + 1] - track[STRIDE * k - 2]);
   const start = direction(two, 0, 'out');
   const end = direction(two, 2, 'in');
-  const { handles } = fitCubic(track, lengths, 0, count - 1, start, end, 1e-6);
+  const { handles } = new CubicFitter().fit({ track, lengths, first: 0, last: count - 1 }, { start, end }, 1e-6);
   return Float64Array.of(...p.subarray(0, STRIDE), ...handles, ...p.subarray(-STRIDE));
 }
 

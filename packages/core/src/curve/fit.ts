@@ -1,8 +1,5 @@
-import { fitCubic, type CubicFit, type Direction, type Handles } from './cubicFit';
+import { CubicFitter, type CubicFit, type Direction, type Handles } from './cubicFit';
 import { makeSpine, SEGMENT, STRIDE, type Spine } from './spine';
-
-/** Numbers of memory that a point takes while it is fitted. */
-export const FIT_ROOM = STRIDE + 1;
 
 /** Points that the first cubic of all is tried with; later ones start from the length of the one before. */
 const FIRST_REACH = 12;
@@ -44,6 +41,7 @@ export class SpineFitter {
   private track: Float64Array;
   private lengths: Float64Array;
   private count = 0;
+  private readonly cubics = new CubicFitter();
   private readonly one = new Float64Array(STRIDE);
   private nodes: Float64Array = new Float64Array(SEGMENT * 32);
   private standing = AT_START;
@@ -52,17 +50,15 @@ export class SpineFitter {
   /** Page px over which a tangent or a corner is judged. */
   private readonly reach: number;
 
-  /** `expected`: how many points to make room for; `memory` may lend it, `FIT_ROOM` numbers a point. */
+  /** `expected`: how many points to make room for. */
   constructor(
     private readonly tolerance: number,
     expected = 256,
-    memory?: Float64Array,
   ) {
     if (!(tolerance > 0)) throw new RangeError(`A tolerance is a length above 0; ${tolerance} came.`);
     this.reach = 6 * tolerance;
-    const room = memory ?? new Float64Array(FIT_ROOM * expected);
-    this.track = room.subarray(0, STRIDE * expected);
-    this.lengths = room.subarray(STRIDE * expected, FIT_ROOM * expected);
+    this.track = new Float64Array(STRIDE * expected);
+    this.lengths = new Float64Array(expected);
   }
 
   /** Numbers of `settled()` that will not change any more. */
@@ -164,15 +160,9 @@ export class SpineFitter {
       const corner = this.firstCorner(Math.min(next, last));
       const tried = corner ?? Math.min(next, last);
       const isEnd = tried === last || corner !== undefined;
-      const fit = fitCubic(
-        this.track,
-        this.lengths,
-        node,
-        tried,
-        tangent,
-        isEnd ? undefined : this.tangent(tried),
-        this.tolerance,
-      );
+      const { track, lengths, tolerance } = this;
+      const end = isEnd ? undefined : this.tangent(tried);
+      const fit = this.cubics.fit({ track, lengths, first: node, last: tried }, { start: tangent, end }, tolerance);
       if (fit.error > this.tolerance) this.shorten(tried, fit.error);
       else if (isEnd) this.lay(tried, fit.handles, corner !== undefined);
       else this.lengthen(tried, fit);

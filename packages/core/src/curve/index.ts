@@ -1,5 +1,5 @@
 export * from './course';
-export { fitCubic } from './cubicFit';
+export { CubicFitter } from './cubicFit';
 export * from './edit';
 export * from './fit';
 export * from './flatten';

@@ -15,16 +15,24 @@ export function segmentLengths({ points }: Spine): number[] {
 export function spineLength(spine: Spine): number {
   let length = 0;
   for (let i = 0; i + SEGMENT < spine.points.length; i += SEGMENT)
-    length += refined(spine.points, i, 0, 1, gauss(spine.points, i, 0, 1), 0);
+    length += refined(spine.points, i, { from: 0, to: 1, length: gauss(spine.points, i, 0, 1) });
   return length;
 }
 
-function refined(p: Float64Array, i: number, from: number, to: number, whole: number, depth: number): number {
+/** A part of a cubic from one parameter to another, and its length by one rule of eight points. */
+interface Part {
+  readonly from: number;
+  readonly to: number;
+  readonly length: number;
+}
+
+function refined(p: Float64Array, i: number, { from, to, length }: Part, depth = 0): number {
   const middle = (from + to) / 2;
-  const first = gauss(p, i, from, middle);
-  const second = gauss(p, i, middle, to);
-  if (depth >= 8 || Math.abs(first + second - whole) <= 1e-7 * (whole + 1e-9)) return first + second;
-  return refined(p, i, from, middle, first, depth + 1) + refined(p, i, middle, to, second, depth + 1);
+  const first = { from, to: middle, length: gauss(p, i, from, middle) };
+  const second = { from: middle, to, length: gauss(p, i, middle, to) };
+  const both = first.length + second.length;
+  if (depth >= 8 || Math.abs(both - length) <= 1e-7 * (length + 1e-9)) return both;
+  return refined(p, i, first, depth + 1) + refined(p, i, second, depth + 1);
 }
 
 function gauss(p: Float64Array, i: number, from: number, to: number): number {

@@ -17,28 +17,22 @@ export interface ProjectOptions {
  * The image of a spine under a projective map: cubics through the true places with their true tangents there, split in two
  * until they are near enough. All of the spine must lie before the map's horizon.
  */
-export function projectSpine(spine: Spine, map: Matrix3x3, { tolerance, scaleWidth = false }: ProjectOptions): Spine {
+export function projectSpine(spine: Spine, map: Matrix3x3, options: ProjectOptions): Spine {
   const { points: old, closed } = spine;
   const points: number[] = [];
   for (let k = 0; k + SEGMENT < old.length; k += SEGMENT)
-    mapCubic(old.subarray(k, k + SEGMENT + STRIDE), map, scaleWidth, tolerance, points, 0);
+    mapCubic(old.subarray(k, k + SEGMENT + STRIDE), map, options, points);
   return { points: Float64Array.from(points), closed };
 }
 
 /** Appends the image of one cubic, in as many pieces as it takes; a first node only where there is none yet. */
-function mapCubic(
-  cubic: Float64Array,
-  matrix: Matrix3x3,
-  scaleWidth: boolean,
-  tolerance: number,
-  points: number[],
-  splits: number,
-): void {
+function mapCubic(cubic: Float64Array, matrix: Matrix3x3, options: ProjectOptions, points: number[], splits = 0): void {
+  const { tolerance, scaleWidth = false } = options;
   const image = imageOf(cubic, matrix, scaleWidth);
   if (splits < MOST_SPLITS && error(cubic, image, matrix, scaleWidth) > tolerance) {
     const [head, tail] = splitSpine({ points: cubic, closed: false }, { segment: 0, t: 0.5 });
-    mapCubic(head.points, matrix, scaleWidth, tolerance, points, splits + 1);
-    mapCubic(tail.points, matrix, scaleWidth, tolerance, points, splits + 1);
+    mapCubic(head.points, matrix, options, points, splits + 1);
+    mapCubic(tail.points, matrix, options, points, splits + 1);
   } else points.push(...(points.length === 0 ? image : image.slice(STRIDE)));
 }
 

@@ -52,14 +52,12 @@ function splitCubic(
     const abc = ab + (bc - ab) * t;
     const bcd = bc + (cd - bc) * t;
     const middle = abc + (bcd - abc) * t;
-    if (before) write(before, before.length - SEGMENT - STRIDE + axis, a, ab, abc, middle);
-    if (after) write(after, axis, middle, bcd, cd, d);
+    if (before) write(before, before.length - SEGMENT - STRIDE + axis, [a, ab, abc, middle]);
+    if (after) write(after, axis, [middle, bcd, cd, d]);
   }
 }
 
-function write(target: Float64Array, at: number, a: number, b: number, c: number, d: number): void {
-  target[at] = a;
-  target[at + STRIDE] = b;
-  target[at + 2 * STRIDE] = c;
-  target[at + 3 * STRIDE] = d;
+/** Writes one axis of a cubic: its ends and handles. */
+function write(target: Float64Array, at: number, axis: readonly [number, number, number, number]): void {
+  for (let k = 0; k < 4; k++) target[at + k * STRIDE] = axis[k];
 }

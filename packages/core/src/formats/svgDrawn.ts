@@ -198,20 +198,14 @@ function coursesOf(path: ReturnType<typeof svgpath>, width: number, room: { segm
     if (points.length > 3) courses.push({ points: Float64Array.from(points), closed: false });
     points = [];
   };
-  const cubic = (x1: number, y1: number, x2: number, y2: number, x: number, y: number) => {
+  const cubic = ([x1, y1, x2, y2, x, y]: readonly number[]) => {
     if (--room.segments < 0) throw new PageError(`This SVG holds more than ${LIMITS.segments} curves.`);
     points.push(x1, y1, width, x2, y2, width, x, y, width);
   };
   const line = (fromX: number, fromY: number, x: number, y: number) => {
     if (fromX === x && fromY === y) return;
-    cubic(
-      fromX + (x - fromX) / 3,
-      fromY + (y - fromY) / 3,
-      fromX + (2 * (x - fromX)) / 3,
-      fromY + (2 * (y - fromY)) / 3,
-      x,
-      y,
-    );
+    const [dx, dy] = [(x - fromX) / 3, (y - fromY) / 3];
+    cubic([fromX + dx, fromY + dy, fromX + 2 * dx, fromY + 2 * dy, x, y]);
   };
   let start = { x: 0, y: 0 };
   path.iterate((segment, _index, x, y) => {
@@ -228,16 +222,16 @@ function coursesOf(path: ReturnType<typeof svgpath>, width: number, room: { segm
     if (segment[0] === 'L') line(x, y, v[0], v[1]);
     else if (segment[0] === 'H') line(x, y, v[0], y);
     else if (segment[0] === 'V') line(x, y, x, v[0]);
-    else if (segment[0] === 'C') cubic(v[0], v[1], v[2], v[3], v[4], v[5]);
+    else if (segment[0] === 'C') cubic(v);
     else if (segment[0] === 'Q')
-      cubic(
+      cubic([
         x + (2 / 3) * (v[0] - x),
         y + (2 / 3) * (v[1] - y),
         v[2] + (2 / 3) * (v[0] - v[2]),
         v[3] + (2 / 3) * (v[1] - v[3]),
         v[2],
         v[3],
-      );
+      ]);
     else if (segment[0] === 'Z') {
       line(x, y, start.x, start.y);
       finish();

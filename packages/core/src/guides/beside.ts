@@ -1,6 +1,6 @@
 import { segmentLengths, type Spine } from '../curve';
 import { distance, type Point } from '../math';
-import type { Track } from './path';
+import type { Track } from './track';
 
 /** A place beside a path: the measure of the path nearest to it, and how far to the right of its direction it lies, page px. */
 export interface Beside {

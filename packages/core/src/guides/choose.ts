@@ -5,7 +5,8 @@ import type { GuidePath } from '../curve';
 import { edgePaths, isNearEdge } from './edges';
 import { isEdge, isField, pathThrough } from './through';
 import { ellipseSlope, fromMiddle } from './ellipse';
-import { project, trackOf, unitVector } from './path';
+import { project, trackOf } from './path';
+import { unitVector } from './track';
 import type { Extent } from './perspective/frame';
 import { framePaths } from './perspective/grid';
 

@@ -3,7 +3,8 @@ import { distance } from '../math';
 import type { GuideEntity } from './guide';
 import type { PenSample } from '../hand';
 import { chooseGuide, type ChoiceOptions } from './choose';
-import { trackOf, type Track } from './path';
+import { trackOf } from './path';
+import type { Track } from './track';
 
 /** Page px along a curve within which the next place of a hand that hardly moves is looked for. */
 const LEAST_WINDOW = 24;

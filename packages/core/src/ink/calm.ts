@@ -1,6 +1,6 @@
 import type { HandCalmer } from './handCalmer';
 import type { Calm, PenSample } from '../hand';
-import { EVEN_ROOM, EvenCalmer } from './even';
+import { EvenCalmer } from './even';
 import { SprungCalmer } from './sprung';
 import { TowCalmer } from './tow';
 
@@ -10,9 +10,6 @@ const FULL = { evenReach: 40, slack: 60, towLag: 40, weightReach: 40, trailWeigh
 const FULL_SPRING = 120;
 /** What a line that trails behind the pen smooths its weight by where nothing else is said. */
 const TRAIL_WEIGHT = 20;
-
-/** Numbers of memory that a point takes while it is calmed. */
-export const CALM_ROOM = EVEN_ROOM;
 
 const perPagePx = (calm: Calm, zoom: number): number => (calm.byPage ? 1 : 1 / zoom);
 
@@ -24,18 +21,15 @@ export const calmReach = (calm: Calm, zoom: number): number =>
 export const calmSlack = (calm: Calm, zoom: number): number =>
   calm.way === 'tow' ? (FULL.slack * calm.strength * perPagePx(calm, zoom)) / 100 : 0;
 
-/**
- * What calms a hand in the way asked for. `expected`: how many points to make room for; `memory` may lend it, `CALM_ROOM`
- * numbers a point.
- */
-export function calmerFor(calm: Calm, zoom: number, expected = 256, memory?: Float64Array): HandCalmer {
+/** What calms a hand in the way asked for. `expected`: how many points to make room for. */
+export function calmerFor(calm: Calm, zoom: number, expected = 256): HandCalmer {
   const px = perPagePx(calm, zoom);
   const seen = 1 / zoom;
   const isAverage = calm.way === 'even' || calm.way === 'raw';
   if (isAverage) {
     const reach = calmReach(calm, zoom);
     const weightReach = calm.weight === undefined ? reach : (FULL.weightReach * calm.weight * px) / 100;
-    return new EvenCalmer({ reach, weightReach, seen, stops: calm.stops === true }, expected, memory);
+    return new EvenCalmer({ reach, weightReach, seen, stops: calm.stops === true }, expected);
   }
   const weightLag = (FULL.trailWeight * (calm.weight ?? TRAIL_WEIGHT) * px) / 100;
   const trail = { seen, weightLag, stops: calm.stops === true };

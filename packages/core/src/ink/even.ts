@@ -7,8 +7,6 @@ const AXES = 3;
  * way a little longer than the line that is meant (docs/calm.md: within 5 % of that mean's tremor from 40 ms of lag on).
  */
 const EDGE = 0.67;
-/** Numbers of memory that a point takes. */
-export const EVEN_ROOM = 1 + 3 * AXES;
 /** Windows that reach less than this, page px, average nothing that could be seen, and would drown in rounding. */
 const LEAST_WINDOW = 0.25;
 /** Screen px from which windows are wide enough to tell a corner from a tremor. */
@@ -60,20 +58,17 @@ export class EvenCalmer implements HandCalmer {
   constructor(
     private readonly options: EvenOptions,
     expected = 256,
-    memory?: Float64Array,
   ) {
     const { reach, weightReach, seen } = options;
     this.isCalming = reach > 0 || weightReach > 0;
     this.keepsCorners = reach >= LEAST_CORNER_REACH * seen;
     // One piece of memory for all: many small typed arrays cost more to make than to fill.
-    const room = memory ?? new Float64Array(expected * (this.isCalming ? EVEN_ROOM : 1 + AXES));
+    const room = new Float64Array(expected * (1 + (this.isCalming ? 3 : 1) * AXES));
     const part = (at: number, columns: number) => room.subarray(at * expected, (at + columns) * expected);
     this.lengths = part(0, 1);
     this.raw = part(1, AXES);
     this.calm = this.isCalming ? part(4, AXES) : this.raw;
     this.sums = this.isCalming ? part(7, AXES) : this.raw;
-    if (this.isCalming) this.sums.fill(0, 0, AXES);
-    this.lengths[0] = 0;
   }
 
   get length(): number {
@@ -149,6 +144,7 @@ export class EvenCalmer implements HandCalmer {
    * Both edges of the window only move forward, so the legs they lie on are followed, not searched. Written out for x, y and
    * weight: this is the innermost loop of drawing.
    */
+  // eslint-disable-next-line max-lines-per-function -- one loop over plain numbers; parts of it would pass a dozen of them
   private average(): void {
     const { lengths, count, raw, sums, calm, steady } = this;
     const { reach: full, weightReach, stops } = this.options;

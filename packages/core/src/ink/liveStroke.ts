@@ -1,4 +1,4 @@
-import { FIT_ROOM, makeSpine, ride, SEGMENT, SpineFitter, type Ridden, type Riding, type Spine } from '../curve';
+import { makeSpine, ride, SEGMENT, SpineFitter, type Ridden, type Riding, type Spine } from '../curve';
 import type { Point } from '../math';
 import {
   gridSteps,
@@ -11,19 +11,17 @@ import {
 } from '../hand';
 import { profiled, taperAt, widthUnder, type Nib } from '../nib';
 import type { Stroke } from '../stroke';
-import { CALM_ROOM, calmerFor, calmSlack } from './calm';
+import { calmerFor, calmSlack } from './calm';
 import type { HandCalmer } from './handCalmer';
 import { HandWeight } from './weight';
 
 /** How far the spine may stray from the calmed hand, screen px at 100 % and above, page px below. */
 const FIT_TOLERANCE = 0.2;
 const STRIDE = 3;
-const ROOM = CALM_ROOM + FIT_ROOM;
 
 export interface LiveOptions {
-  /** How many samples to make room for; `memory` may lend it, `ROOM` numbers a sample, for as long as the stroke is worked on. */
+  /** How many samples to make room for. */
   readonly expected?: number;
-  readonly memory?: Float64Array;
   /** How a broken edge breaks. */
   readonly seed?: number;
   /** The path of a guide that the hand is taken to. */
@@ -58,16 +56,12 @@ export class LiveStroke {
     readonly nib: Nib,
     readonly calm: Calm,
     readonly zoom = 1,
-    { expected = 256, memory, seed = 0, riding }: LiveOptions = {},
+    { expected = 256, seed = 0, riding }: LiveOptions = {},
   ) {
-    this.calmer = calmerFor(calm, zoom, expected, memory?.subarray(0, CALM_ROOM * expected));
+    this.calmer = calmerFor(calm, zoom, expected);
     this.weight = new HandWeight(nib, zoom);
     this.isPlain = this.weight.isPlain;
-    this.fitter = new SpineFitter(
-      FIT_TOLERANCE / Math.max(1, zoom),
-      expected,
-      memory?.subarray(CALM_ROOM * expected, ROOM * expected),
-    );
+    this.fitter = new SpineFitter(FIT_TOLERANCE / Math.max(1, zoom), expected);
     this.grid = gridSteps(zoom);
     this.runOut = nib.taperOut * nib.size;
     this.tapers = (nib.taperIn + nib.taperOut) * nib.size;
@@ -174,8 +168,10 @@ export class LiveStroke {
   }
 }
 
-/** Lent to one whole stroke after the other: to make and clear it anew would cost as much as calming. */
-let memory = new Float64Array(0);
+/** How a whole stroke is drawn: `zoom` in screen px per page px, 1 where it is not given; the rest as for a live one. */
+export interface DrawOptions extends Pick<LiveOptions, 'seed' | 'riding'> {
+  readonly zoom?: number;
+}
 
 /**
  * The whole pipeline without a screen: samples (page px) → calm → guide → spine with its widths. Pressures beyond 0..1 count as
@@ -185,16 +181,12 @@ export function drawStroke(
   samples: readonly PenSample[],
   nib: Nib,
   calm: Calm,
-  zoom = 1,
-  seed = 0,
-  riding?: Riding,
+  { zoom, seed, riding }: DrawOptions = {},
 ): Stroke {
   for (const { x, y, pressure } of samples)
     if (!Number.isFinite(x + y + pressure))
       throw new RangeError(`A sample needs finite numbers; ${x}, ${y}, ${pressure} came.`);
-  const expected = Math.max(1, samples.length);
-  if (memory.length < ROOM * expected) memory = new Float64Array(2 * ROOM * expected);
-  const live = new LiveStroke(nib, calm, zoom, { expected, memory, seed, riding });
+  const live = new LiveStroke(nib, calm, zoom, { expected: Math.max(1, samples.length), seed, riding });
   live.add(samples);
   return live.stroke();
 }

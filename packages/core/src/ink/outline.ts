@@ -98,17 +98,17 @@ function flatOutline(
  */
 export function outlinePolyline(line: Float64Array, ends: PlainEnds, tolerance: number): Float64Array {
   const discs = outerDiscs(line);
-  const path = new PathWriter();
-  if (discs.length <= 3) {
-    path.arc(discs[0], discs[1], discs[2], 0, 2 * Math.PI, tolerance);
+  const count = discs.length / 3;
+  const path = new Path(count, tolerance);
+  if (count === 1) {
+    path.arc(discs, 0, 0, 2 * Math.PI);
     return path.points();
   }
-  const legs = tangents(discs);
-  const count = discs.length / 3;
-  for (let k = 0; k < count - 1; k++) walk(path, discs, legs, k, 1, k > 0 ? k - 1 : -1, tolerance);
-  turnBack(path, discs, legs, count - 1, count - 2, 1, ends[1], tolerance);
-  for (let k = count - 2; k >= 0; k--) walk(path, discs, legs, k, -1, k < count - 2 ? k + 1 : -1, tolerance);
-  turnBack(path, discs, legs, 0, 0, -1, ends[0], tolerance);
+  const band: Band = { discs, legs: tangents(discs), path };
+  for (let k = 0; k < count - 1; k++) walk(band, k, 1, k > 0 ? k - 1 : -1);
+  turnBack(band, count - 1, 1, ends[1]);
+  for (let k = count - 2; k >= 0; k--) walk(band, k, -1, k < count - 2 ? k + 1 : -1);
+  turnBack(band, 0, -1, ends[0]);
   return path.points();
 }
 
@@ -158,16 +158,15 @@ const normalX = (legs: Float64Array, k: number, side: number) =>
 const normalY = (legs: Float64Array, k: number, side: number) =>
   legs[4 * k + 1] * legs[4 * k + 2] - side * legs[4 * k] * legs[4 * k + 3];
 
+/** A line of discs, the tangents of its legs, and the path that is written around it. */
+interface Band {
+  readonly discs: Float64Array;
+  readonly legs: Float64Array;
+  readonly path: Path;
+}
+
 /** Joins leg `from` (−1: none) to leg `k` on one side, and goes along leg `k`. */
-function walk(
-  path: PathWriter,
-  discs: Float64Array,
-  legs: Float64Array,
-  k: number,
-  side: number,
-  from: number,
-  tolerance: number,
-): void {
+function walk({ discs, legs, path }: Band, k: number, side: number, from: number): void {
   const start = 3 * (side > 0 ? k : k + 1);
   const end = 3 * (side > 0 ? k + 1 : k);
   const nx = normalX(legs, k, side);
@@ -186,10 +185,10 @@ function walk(
       const room = 0.25 * Math.min(legLength(discs, k), legLength(discs, from));
       if (cosine > 0 && -sine * radius <= room * (1 + cosine)) out = radius / (1 + cosine);
       else path.to(discs[start], discs[start + 1]);
-    } else if (sagitta > tolerance) {
+    } else if (sagitta > path.tolerance) {
       const begin = Math.atan2(py, px);
-      path.arc(discs[start], discs[start + 1], radius, begin, begin + Math.atan2(sine, cosine), tolerance);
-    } else if (4 * sagitta <= tolerance) {
+      path.arc(discs, start, begin, begin + Math.atan2(sine, cosine));
+    } else if (4 * sagitta <= path.tolerance) {
       // Outer side: the middle of so small an arc is as good as its chord.
       out = radius / Math.sqrt(2 + 2 * cosine);
     }
@@ -204,53 +203,51 @@ function legLength(discs: Float64Array, k: number): number {
   return Math.sqrt(dx * dx + dy * dy);
 }
 
-/** The end of a line: half around its last disc, or straight across. */
-function turnBack(
-  path: PathWriter,
-  discs: Float64Array,
-  legs: Float64Array,
-  disc: number,
-  leg: number,
-  side: number,
-  end: PlainEnds[0],
-  tolerance: number,
-): void {
-  const radius = discs[3 * disc + 2];
-  if (end === 'flat' || radius <= tolerance) return;
+/** The end of a line at a disc that is reached on one side: half around the disc, or straight across. */
+function turnBack({ discs, legs, path }: Band, disc: number, side: number, end: PlainEnds[0]): void {
+  if (end === 'flat' || discs[3 * disc + 2] <= path.tolerance) return;
+  const leg = side > 0 ? disc - 1 : disc;
   const begin = Math.atan2(normalY(legs, leg, side), normalX(legs, leg, side));
   const stop = Math.atan2(normalY(legs, leg, -side), normalX(legs, leg, -side));
   const sweep = (stop - begin + 4 * Math.PI) % (2 * Math.PI);
-  path.arc(discs[3 * disc], discs[3 * disc + 1], radius, begin, begin + sweep, tolerance);
+  path.arc(discs, 3 * disc, begin, begin + sweep);
 }
 
-/**
- * Where paths are written before their length is known: one after the other, never two at once. A sheet for each would cost
- * a quarter of making an outline.
- */
-let sheet = new Float64Array(1024);
-
-class PathWriter {
+/** A path that grows; `tolerance` is how far the chords of its arcs may stray, page px. */
+class Path {
+  private sheet: Float64Array;
   private end = 0;
 
+  /** With room for the sides of as many discs; arcs may take more. */
+  constructor(
+    discs: number,
+    readonly tolerance: number,
+  ) {
+    this.sheet = new Float64Array(8 * discs + 32);
+  }
+
   to(x: number, y: number): void {
-    if (this.end + 2 > sheet.length) {
-      const larger = new Float64Array(sheet.length * 2);
-      larger.set(sheet);
-      sheet = larger;
+    if (this.end + 2 > this.sheet.length) {
+      const larger = new Float64Array(this.sheet.length * 2);
+      larger.set(this.sheet);
+      this.sheet = larger;
     }
-    sheet[this.end++] = x;
-    sheet[this.end++] = y;
+    this.sheet[this.end++] = x;
+    this.sheet[this.end++] = y;
   }
 
   replaceLast(x: number, y: number): void {
-    sheet[this.end - 2] = x;
-    sheet[this.end - 1] = y;
+    this.sheet[this.end - 2] = x;
+    this.sheet[this.end - 1] = y;
   }
 
-  /** The inner points of an arc with rising angle; its ends are left to the legs. */
-  arc(x: number, y: number, radius: number, begin: number, stop: number, tolerance: number): void {
+  /** The inner points of an arc around the disc (x, y, radius) at `at`, with rising angle; its ends are left to the legs. */
+  arc(discs: Float64Array, at: number, begin: number, stop: number): void {
+    const x = discs[at];
+    const y = discs[at + 1];
+    const radius = discs[at + 2];
     const sweep = stop - begin;
-    const widest = radius > tolerance ? 2 * Math.acos(1 - tolerance / radius) : Math.PI / 2;
+    const widest = radius > this.tolerance ? 2 * Math.acos(1 - this.tolerance / radius) : Math.PI / 2;
     const steps = Math.max(1, Math.ceil(sweep / Math.min(widest, Math.PI / 2)));
     for (let k = sweep >= 2 * Math.PI ? 0 : 1; k < steps; k++) {
       const angle = begin + (sweep * k) / steps;
@@ -259,7 +256,7 @@ class PathWriter {
   }
 
   points(): Float64Array {
-    return sheet.slice(0, this.end);
+    return this.sheet.slice(0, this.end);
   }
 }
 

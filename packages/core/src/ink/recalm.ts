@@ -32,7 +32,7 @@ export function redrawn<S extends Stroke>(stroke: S, samples: readonly PenSample
   const { matrix, zoom } = origin;
   // A guided line rides its path anew, where the hand drew it.
   const path = guide && (matrix ? mapPath(guide.path, invert(matrix)) : guide.path);
-  const drawn = drawStroke(samples, nib, calm, zoom, grain?.seed, path && ridingOn(path, 1 / zoom));
+  const drawn = drawStroke(samples, nib, calm, { zoom, seed: grain?.seed, riding: path && ridingOn(path, 1 / zoom) });
   const spine = matrix ? mapSpine(drawn.spine, matrix) : drawn.spine;
   return { ...stroke, nib: drawn.nib, spine, origin: { ...origin, calm } };
 }

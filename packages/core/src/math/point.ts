@@ -1,3 +1,4 @@
+/* eslint-disable max-params -- plain numbers for inner loops: a value made for each call would cost more than the sum itself */
 /** A place or a step on the page, in page px (y down). */
 export interface Point {
   readonly x: number;

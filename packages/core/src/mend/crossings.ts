@@ -75,7 +75,11 @@ export function crossingsOfTwo(strokes: readonly Stroke[], a: number, b: number)
   eachCrossingPair(p, q, (i, j) => {
     const cross = legCrossing(p.course.line, STRIDE * i, q.course.line, STRIDE * j);
     if (!cross) return;
-    const exact = exactCrossing(strokes[a].spine, p.course, i, strokes[b].spine, q.course, j, cross);
+    const exact = exactCrossing(
+      { spine: strokes[a].spine, course: p.course, number: i },
+      { spine: strokes[b].spine, course: q.course, number: j },
+      cross,
+    );
     // A crossing at the joint of two legs is found on both.
     if (exact && !found.some(({ atA, atB }) => Math.abs(atA - exact.a) < 1e-6 && Math.abs(atB - exact.b) < 1e-6))
       found.push(crossingAt(strokes, a, exact.a, b, exact.b));

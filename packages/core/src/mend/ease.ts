@@ -1,7 +1,7 @@
 import {
   courseOf,
   directionAt,
-  fitCubic,
+  CubicFitter,
   flattenedCounts,
   flattenSpine,
   isSmooth,
@@ -96,7 +96,7 @@ function onOldNodes(part: Spine, { points, nodes }: Track, tolerance: number): S
     lengths[k] =
       lengths[k - 1] +
       Math.hypot(points[STRIDE * k] - points[STRIDE * k - 3], points[STRIDE * k + 1] - points[STRIDE * k - 2]);
-  const way = (node: number, side: 'in' | 'out') => {
+  const tangentAt = (node: number, side: 'in' | 'out') => {
     const isEnd = node === 0 || node === count;
     if (!isEnd && !isSmooth(part, node)) return undefined;
     const ahead = directionAt(part, side === 'in' ? { segment: node - 1, t: 1 } : { segment: node, t: 0 });
@@ -104,8 +104,13 @@ function onOldNodes(part: Spine, { points, nodes }: Track, tolerance: number): S
     const [before, after] = [wideningAt(part, node, 'in'), wideningAt(part, node, 'out')];
     return { ...ahead, widening: isEnd ? before + after : (before + after) / 2 };
   };
+  const fitter = new CubicFitter();
   const fit = (from: number, to: number) =>
-    fitCubic(points, lengths, nodes[from], nodes[to], way(from, 'out'), way(to, 'in'), tolerance);
+    fitter.fit(
+      { track: points, lengths, first: nodes[from], last: nodes[to] },
+      { start: tangentAt(from, 'out'), end: tangentAt(to, 'in') },
+      tolerance,
+    );
   const kept: number[] = [...part.points.subarray(0, STRIDE)];
   for (let from = 0; from < count;) {
     // One cubic is there already; farther ones are tried at growing steps, then between the last two.

@@ -76,8 +76,10 @@ function metBy<S extends Stroke>(stroke: S, other: S, own: Hulls, theirs: Hulls,
   const found: Meeting[] = [];
   eachNearPair(own, theirs, gap, (i, j) => {
     const cross = legCrossing(own.course.line, STRIDE * i, theirs.course.line, STRIDE * j);
-    const met = meetOnLeg(found, own.course, i, theirs.course, j, gap, cross);
-    const exact = met && cross && exactCrossing(stroke.spine, own.course, i, other.spine, theirs.course, j, cross);
+    const leg = { spine: stroke.spine, course: own.course, number: i };
+    const beside = { spine: other.spine, course: theirs.course, number: j };
+    const met = meetOnLeg(found, leg, beside, gap, cross);
+    const exact = met && cross && exactCrossing(leg, beside, cross);
     if (exact)
       met.crossings.push({
         ...{ at: exact.a, otherAt: exact.b },
@@ -165,6 +167,22 @@ export function angleBetween(a: Spine, at: number, b: Spine, otherAt: number): n
   return Math.atan2(Math.abs(d.x * e.y - d.y * e.x), Math.abs(d.x * e.x + d.y * e.y));
 }
 
+/** One leg of a line's course. */
+export interface Leg {
+  readonly spine: Spine;
+  readonly course: Course;
+  readonly number: number;
+}
+
+/** Two legs of which clearances are asked, by where they start in their lines. */
+interface LegPair {
+  readonly p: Float64Array;
+  readonly i: number;
+  readonly q: Float64Array;
+  readonly j: number;
+  readonly gap: number;
+}
+
 /** Page px by which widths on two legs may change before the nearest place is looked for in earnest. */
 const TAPERING = 0.3;
 /** Chords by which an edge of a meeting is found on a leg, and the clearance, page px, that is near enough to none. */
@@ -181,61 +199,50 @@ const GOLDEN_STEPS = 20;
  */
 function meetOnLeg(
   known: Meeting[],
-  own: Course,
-  i: number,
-  theirs: Course,
-  j: number,
+  { course: own, number: leg }: Leg,
+  { course: theirs, number: beside }: Leg,
   gap: number,
   cross: readonly [number, number] | undefined,
 ): Meeting | undefined {
   const p = own.line;
   const q = theirs.line;
-  const k = STRIDE * i;
-  const n = STRIDE * j;
+  const k = STRIDE * leg;
+  const n = STRIDE * beside;
+  const pair = { p, i: k, q, j: n, gap };
   let bottom = cross ? cross[0] : nearestOnLeg(p, k, q, n);
-  let least = clearanceAt(p, k, q, n, bottom, gap);
+  let least = clearanceAt(pair, bottom);
   if (least > 0) {
     // Where one of them swells along the leg, ink may touch though the middles are nearest elsewhere.
     const swells = Math.abs(p[k + 5] - p[k + 2]) + Math.abs(q[n + 5] - q[n + 2]);
     if (swells < TAPERING || least > swells / 2) return undefined;
-    bottom = goldenBottom(p, k, q, n, gap);
-    least = clearanceAt(p, k, q, n, bottom, gap);
+    bottom = goldenBottom(pair);
+    least = clearanceAt(pair, bottom);
   }
   if (least > 0) return undefined;
   const otherShare = shareNear(q, n, p[k] + bottom * (p[k + 3] - p[k]), p[k + 1] + bottom * (p[k + 4] - p[k + 1]));
-  const start = own.along[i];
-  const length = own.along[i + 1] - start;
+  const start = own.along[leg];
+  const length = own.along[leg + 1] - start;
   const middle = start + length * bottom;
   const isAlong = legAngle(p, k, q, n) < GLANCE;
   let met: Meeting | undefined;
-  for (let m = known.length - 1; !met && m >= 0 && known[m].leg === i; m--)
+  for (let m = known.length - 1; !met && m >= 0 && known[m].leg === leg; m--)
     if (known[m].from <= middle && known[m].to >= middle) met = known[m];
   if (!met) {
-    const at = mixed(own.places, i, bottom);
-    const otherAt = mixed(theirs.places, j, otherShare);
-    met = {
-      leg: i,
-      from: middle,
-      to: middle,
-      startsAlong: isAlong,
-      endsAlong: isAlong,
-      least,
-      at,
-      otherAt,
-      crossings: [],
-    };
+    const alongside = { startsAlong: isAlong, endsAlong: isAlong };
+    met = { leg, from: middle, to: middle, ...alongside, least: Infinity, at: 0, otherAt: 0, crossings: [] };
     known.push(met);
-  } else if (least < met.least) {
+  }
+  if (least < met.least) {
     met.least = least;
-    met.at = mixed(own.places, i, bottom);
-    met.otherAt = mixed(theirs.places, j, otherShare);
+    met.at = mixed(own.places, leg, bottom);
+    met.otherAt = mixed(theirs.places, beside, otherShare);
   }
   if (met.from > start) {
-    const from = start + length * edge(p, k, q, n, gap, bottom, least, 0);
+    const from = start + length * edge(pair, bottom, least, 0);
     if (from < met.from) [met.from, met.startsAlong] = [from, isAlong];
   }
   if (met.to < start + length) {
-    const to = start + length * edge(p, k, q, n, gap, bottom, least, 1);
+    const to = start + length * edge(pair, bottom, least, 1);
     if (to > met.to) [met.to, met.endsAlong] = [to, isAlong];
   }
   return met;
@@ -267,8 +274,8 @@ const shareNear = (q: Float64Array, j: number, x: number, y: number): number =>
 const awayFrom = (q: Float64Array, j: number, x: number, y: number): number =>
   pointToLeg(x, y, q[j], q[j + 1], q[j + 3], q[j + 4]);
 
-/** How far the ink at a share of one leg is from the ink of another, less `gap`, page px. */
-function clearanceAt(p: Float64Array, i: number, q: Float64Array, j: number, u: number, gap: number): number {
+/** How far the ink at a share of one leg is from the ink of another, less the gap, page px. */
+function clearanceAt({ p, i, q, j, gap }: LegPair, u: number): number {
   const x = p[i] + u * (p[i + 3] - p[i]);
   const y = p[i + 1] + u * (p[i + 4] - p[i + 1]);
   const share = shareNear(q, j, x, y);
@@ -279,35 +286,27 @@ function clearanceAt(p: Float64Array, i: number, q: Float64Array, j: number, u: 
   return Math.sqrt(ex * ex + ey * ey) - (own + other) / 2 - gap;
 }
 
-function goldenBottom(p: Float64Array, i: number, q: Float64Array, j: number, gap: number): number {
+function goldenBottom(pair: LegPair): number {
   let [low, high] = [0, 1];
   for (let k = 0; k < GOLDEN_STEPS; k++) {
     const [a, b] = [low + 0.382 * (high - low), low + 0.618 * (high - low)];
-    if (clearanceAt(p, i, q, j, a, gap) <= clearanceAt(p, i, q, j, b, gap)) high = b;
+    if (clearanceAt(pair, a) <= clearanceAt(pair, b)) high = b;
     else low = a;
   }
   const middle = (low + high) / 2;
-  const at = (u: number) => clearanceAt(p, i, q, j, u, gap);
+  const at = (u: number) => clearanceAt(pair, u);
   return at(0) < at(middle) ? 0 : at(1) < at(middle) ? 1 : middle;
 }
 
-function edge(
-  p: Float64Array,
-  i: number,
-  q: Float64Array,
-  j: number,
-  gap: number,
-  inside: number,
-  least: number,
-  outside: number,
-): number {
+/** The share of the first leg at which its ink stops meeting the other, from one within, with its clearance, to an end. */
+function edge(pair: LegPair, inside: number, least: number, outside: number): number {
   let low = least;
-  let high = clearanceAt(p, i, q, j, outside, gap);
+  let high = clearanceAt(pair, outside);
   if (high <= 0) return outside;
   // Towards the outside the clearance is convex: a chord lies above it and meets nought within the ink, never beyond.
   for (let k = 0; k < CHORDS; k++) {
     const middle = inside + (low / (low - high)) * (outside - inside);
-    const clearance = clearanceAt(p, i, q, j, middle, gap);
+    const clearance = clearanceAt(pair, middle);
     if (clearance > EDGE) [outside, high] = [middle, clearance];
     else if (clearance < -EDGE) [inside, low] = [middle, clearance];
     else return middle;
@@ -338,15 +337,13 @@ export function legCrossing(
 }
 
 /** The crossing of two courses on legs of which `cross` says the shares; nothing where only the legs cross. */
-export const exactCrossing = (
-  a: Spine,
-  courseA: Course,
-  i: number,
-  b: Spine,
-  courseB: Course,
-  j: number,
-  cross: readonly [number, number],
-) => refinedCrossing(a, mixed(courseA.places, i, cross[0]), b, mixed(courseB.places, j, cross[1]));
+export const exactCrossing = (a: Leg, b: Leg, cross: readonly [number, number]) =>
+  refinedCrossing(
+    a.spine,
+    mixed(a.course.places, a.number, cross[0]),
+    b.spine,
+    mixed(b.course.places, b.number, cross[1]),
+  );
 
 /** Where the middle of a line crosses itself, each crossing once: the earlier place first. */
 export function ownCrossings(spine: Spine): readonly OwnCrossing[] {
@@ -382,7 +379,8 @@ function findOwnCrossings(spine: Spine): OwnCrossing[] {
     if (!cross) return;
     const way = mixed(along, j, cross[1]) - mixed(along, i, cross[0]);
     if (way < NEIGHBOUR || (spine.closed && length - way < NEIGHBOUR)) return;
-    const exact = exactCrossing(spine, hulls.course, i, spine, hulls.course, j, cross);
+    const { course } = hulls;
+    const exact = exactCrossing({ spine, course, number: i }, { spine, course, number: j }, cross);
     if (exact && !found.some(({ a, b }) => Math.abs(a - exact.a) < 1e-6 && Math.abs(b - exact.b) < 1e-6))
       found.push(exact);
   });

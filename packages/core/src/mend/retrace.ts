@@ -59,7 +59,10 @@ export function retrace(spine: Spine, hand: readonly Point[], reach: number): Re
   fitter.addAll(track);
   const first = low <= 0 ? 0 : placeAlong(course, low);
   const end = high >= lengthOf(course) ? endOf(turned) : placeAlong(course, high);
-  const part = tangentTo(turned, fitter.finish(), first, end, leaves && isBackwards, leaves && !isBackwards);
+  const part = tangentTo(turned, fitter.finish(), {
+    start: leaves && isBackwards ? undefined : first,
+    end: leaves && !isBackwards ? undefined : end,
+  });
   return { spine: spliced(turned, first, end, part), leaves };
 }
 
@@ -134,24 +137,21 @@ const smooth = (value: number): number => {
   return t * t * (3 - 2 * t);
 };
 
-/** The part with its first and last handle along the old line, where it grows out of it. */
+/** The part with its first and last handle along the old line, at the places where it grows out of it. */
 function tangentTo(
   spine: Spine,
   part: Spine,
-  from: number,
-  to: number,
-  isFreeStart: boolean,
-  isFreeEnd: boolean,
+  { start, end }: { readonly start: number | undefined; readonly end: number | undefined },
 ): Spine {
   const points = part.points.slice();
-  const turn = (node: number, handle: number, place: number, way: 1 | -1) => {
+  const turn = (node: number, handle: number, place: number, sign: 1 | -1) => {
     const { x, y } = directionAt(spine, placeOf(spine, place));
     const reach = Math.hypot(points[handle] - points[node], points[handle + 1] - points[node + 1]);
-    points[handle] = points[node] + way * x * reach;
-    points[handle + 1] = points[node + 1] + way * y * reach;
+    points[handle] = points[node] + sign * x * reach;
+    points[handle + 1] = points[node + 1] + sign * y * reach;
   };
   const last = points.length - STRIDE;
-  if (!isFreeStart && from > 0) turn(0, STRIDE, from, 1);
-  if (!isFreeEnd && to < endOf(spine)) turn(last, last - STRIDE, to, -1);
+  if (start !== undefined && start > 0) turn(0, STRIDE, start, 1);
+  if (end !== undefined && end < endOf(spine)) turn(last, last - STRIDE, end, -1);
   return { points, closed: false };
 }

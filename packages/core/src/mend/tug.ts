@@ -30,7 +30,9 @@ export function tug(spine: Spine, grip: number, by: Point, { radius, falloff, is
   const course = courseOf(spine);
   const at = (alongAt(course, grip) * length) / (lengthOf(course) || 1);
   const { points, ways } = cutAtLengths(spine, lengths, marksWithin(spine, lengths, at, radius, length));
-  const pull = pullAt(at, radius, 2 + 4 * clamp(falloff, 0, 1), length, spine.closed, isPinned);
+  const bow = bowOver(radius, 2 + 4 * clamp(falloff, 0, 1));
+  const line = { length, isRing: spine.closed, pinnedWithin: isPinned ? radius : 0 };
+  const pull = pullAt(at, line, bow);
   // Offsets of triples and the shares of the step that they go by, in turn.
   const moved: number[] = [];
   let along = 0;
@@ -71,26 +73,40 @@ function marksWithin(spine: Spine, lengths: readonly number[], at: number, radiu
 
 const gapTo = (at: number, start: number, own: number): number => Math.max(0, start - at, at - start - own);
 
-/** The share of a pull at a length along the line, and its slope. */
-function pullAt(at: number, radius: number, power: number, length: number, isRing: boolean, isPinned: boolean) {
-  const bow = (away: number): readonly [number, number] => {
+/** The share of a pull, and its slope, page px from where it is felt whole, or along a line. */
+type Pull = (along: number) => readonly [share: number, slope: number];
+
+/** A pull that fades to nothing at the radius. */
+const bowOver =
+  (radius: number, power: number): Pull =>
+  (away) => {
     const x = away / radius;
     if (Math.abs(x) >= 1) return [0, 0];
     const rest = 1 - x * x;
     return [rest ** power, (-2 * power * x * rest ** (power - 1)) / radius];
   };
-  return (along: number): readonly [share: number, slope: number] => {
+
+/** The line that is pulled: its ends hold on where they are nearer to the grip than `pinnedWithin` page px. */
+interface PulledLine {
+  readonly length: number;
+  readonly isRing: boolean;
+  readonly pinnedWithin: number;
+}
+
+/** How a pull at a length along a line is felt all along it. */
+function pullAt(at: number, { length, isRing, pinnedWithin }: PulledLine, bow: Pull): Pull {
+  return (along) => {
     if (isRing) {
       const away = along - at;
       return bow(away > length / 2 ? away - length : away < -length / 2 ? away + length : away);
     }
     const [share, slope] = bow(along - at);
-    if (!isPinned || share === 0) return [share, slope];
-    // Ends nearer than the radius hold on: from nothing there to all at the grip.
+    if (share === 0) return [share, slope];
+    // From nothing at an end that holds on to all at the grip.
     let [hold, holdSlope] = [1, 0];
-    for (const [way, room, side] of [[along, at, 1] as const, [length - along, length - at, -1] as const]) {
-      if (room >= radius) continue;
-      const x = room > 0 ? Math.min(1, way / room) : way > 0 ? 1 : 0;
+    for (const [fromEnd, room, side] of [[along, at, 1] as const, [length - along, length - at, -1] as const]) {
+      if (room >= pinnedWithin) continue;
+      const x = room > 0 ? Math.min(1, fromEnd / room) : fromEnd > 0 ? 1 : 0;
       const own = x * (2 - x);
       const ownSlope = x < 1 && room > 0 ? (side * 2 * (1 - x)) / room : 0;
       holdSlope = holdSlope * own + hold * ownSlope;

@@ -52,13 +52,18 @@ export const planeLines = (
     return path ? [{ before: stroke, after: carriedStroke(stroke, map, () => path) }] : [];
   });
 
+/** A frame that became another; `map` takes what was drawn along as the camera sees it, where that is asked. */
+export interface FrameChanged {
+  readonly id: EntityId;
+  readonly before: FrameShape;
+  readonly after: FrameShape;
+  readonly map: Matrix3x3 | undefined;
+}
+
 /** The guides that hang on a frame after it became another, and the lines that lie on them. */
 export function dependents(
   page: Page,
-  { id }: GuideEntity,
-  before: FrameShape,
-  after: FrameShape,
-  map: Matrix3x3 | undefined,
+  { id, before, after, map }: FrameChanged,
   strokes: readonly StrokeEntity[],
 ): { readonly guides: Edit[]; readonly lines: StrokeEdit[] } {
   const guides: Edit[] = [];

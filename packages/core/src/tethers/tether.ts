@@ -82,7 +82,7 @@ export function tetheredEdits(
   const strokes = guidedStrokes(page).filter(isDrawn);
   if (guide.shape.kind === 'frame' && shape.kind === 'frame') {
     const map = following === 'carried' ? frameChange(guide.shape, shape, page.size) : undefined;
-    const { guides, lines } = dependents(page, guide, guide.shape, shape, map, strokes);
+    const { guides, lines } = dependents(page, { id: guide.id, before: guide.shape, after: shape, map }, strokes);
     if (!guide.tethers) return guides;
     const aimed = map ? carriedLines(guide, guide.shape, shape, map, strokes) : aimedEdits(page, guide, shape);
     return [...guides, ...withTwins(page, [...aimed, ...lines])];
@@ -97,7 +97,7 @@ export function tetheredEdits(
 export function hangingEdits(page: Page, guide: GuideEntity, shape: GuideShape, following: Following): Edit[] {
   if (guide.shape.kind !== 'frame' || shape.kind !== 'frame') return [];
   const map = following === 'carried' ? frameChange(guide.shape, shape, page.size) : undefined;
-  return dependents(page, guide, guide.shape, shape, map, []).guides;
+  return dependents(page, { id: guide.id, before: guide.shape, after: shape, map }, []).guides;
 }
 
 function aimedEdits(page: Page, guide: GuideEntity, shape: GuideShape): StrokeEdit[] {

@@ -11,25 +11,30 @@ export type Shown = (stroke: StrokeEntity) => StrokeEntity;
 
 const asDrawn: Shown = (stroke) => stroke;
 
-/** Rubs along `way`: one edit for each stroke that is touched, further ones for pieces beyond its first. */
+/** Where a brush went, page px, and its radius. */
+export interface Swept {
+  readonly course: readonly Point[];
+  readonly radius: number;
+}
+
+/** Rubs where a brush went: one edit for each stroke that is touched, further ones for pieces beyond its first. */
 export const rubbedEdits = (
   strokes: Iterable<StrokeEntity>,
-  way: readonly Point[],
-  radius: number,
+  { course, radius }: Swept,
   newId: () => EntityId,
   shown: Shown = asDrawn,
   cutEnd: 'flat' | 'round' = 'flat',
-): Edit[] => cutEdits(strokes, newId, (stroke) => rubStroke(stroke, way, radius, thickness(stroke, shown), cutEnd));
+): Edit[] => cutEdits(strokes, newId, (stroke) => rubStroke(stroke, course, radius, thickness(stroke, shown), cutEnd));
 
-/** Gives strokes another colour where a brush of `radius` page px went along `way`. */
+/** Gives strokes another colour where a brush went. */
 export const recolouredEdits = (
   strokes: Iterable<StrokeEntity>,
-  way: readonly Point[],
-  radius: number,
+  { course, radius }: Swept,
   color: string,
   newId: () => EntityId,
   shown: Shown = asDrawn,
-): Edit[] => cutEdits(strokes, newId, (stroke) => recolourStroke(stroke, way, radius, color, thickness(stroke, shown)));
+): Edit[] =>
+  cutEdits(strokes, newId, (stroke) => recolourStroke(stroke, course, radius, color, thickness(stroke, shown)));
 
 function cutEdits(
   strokes: Iterable<StrokeEntity>,

@@ -36,7 +36,7 @@ describe('a stroke on a guide', () => {
         (name, course, nib, calm, seed) => {
           const hand = drawn(course, { tremor: 4, seed, count: 150 });
           const path = paths[name];
-          const stroke = drawStroke(hand, nib, calm, 1, seed, ridingOn(path));
+          const stroke = drawStroke(hand, nib, calm, { seed, riding: ridingOn(path) });
           expect(far(stroke, path)).toBeLessThan(0.05);
         },
       ),
@@ -51,7 +51,7 @@ describe('a stroke on a guide', () => {
       [drawn(straight, { tremor: 5, count: 200 }), rail],
       [across, other],
     ] as const) {
-      const { points } = drawStroke(hand, brush, even(40), 1, 0, ridingOn(path)).spine;
+      const { points } = drawStroke(hand, brush, even(40), { riding: ridingOn(path) }).spine;
       for (let i = 3; i < points.length; i += 3) {
         const [x, y] = [points[i] - points[0], points[i + 1] - points[1]];
         if (Math.hypot(x, y) > 1) expect(Math.abs(Math.sin(Math.atan2(y, x) - 0.3))).toBeLessThan(1e-6);
@@ -62,7 +62,7 @@ describe('a stroke on a guide', () => {
   it('has the weight of the hand where the hand was', () => {
     const hand = drawn(straight, { count: 400, pressure: (t) => t });
     const level: GuidePath = { kind: 'line', x: 0, y: 50, dx: 1, dy: 0 };
-    const guided = drawStroke(hand, brush, raw, 1, 0, ridingOn(level)).spine.points;
+    const guided = drawStroke(hand, brush, raw, { riding: ridingOn(level) }).spine.points;
     const free = drawStroke(hand, brush, raw).spine.points;
     expect(guided[2]).toBeCloseTo(free[2], 1);
     expect(guided.at(-1)).toBeCloseTo(free.at(-1) ?? 0, 1);
@@ -82,7 +82,7 @@ describe('a stroke on a guide', () => {
           before = points.slice(0, live.settledLength);
         }
         settled += before.length;
-        expect(live.spine().points).toEqual(drawStroke(hand, brush, calm, 1, 0, ridingOn(path)).spine.points);
+        expect(live.spine().points).toEqual(drawStroke(hand, brush, calm, { riding: ridingOn(path) }).spine.points);
       }
     expect(settled).toBeGreaterThan(200);
   });
@@ -91,9 +91,9 @@ describe('a stroke on a guide', () => {
     const level: GuidePath = { kind: 'line', x: 0, y: 0, dx: 1, dy: 0 };
     const to = (from: number, until: number): PenSample[] =>
       Array.from({ length: 60 }, (_, k) => ({ x: from + ((until - from) * k) / 59 + (k % 2), y: 0, pressure: 0.5 }));
-    const once = drawStroke(to(0, 300), liner, raw, 1, 0, ridingOn(level)).spine.points;
+    const once = drawStroke(to(0, 300), liner, raw, { riding: ridingOn(level) }).spine.points;
     for (let i = 3; i < once.length; i += 3) expect(once[i]).toBeGreaterThanOrEqual(once[i - 3]);
-    const back = drawStroke([...to(0, 300), ...to(300, 120)], liner, raw, 1, 0, ridingOn(level)).spine.points;
+    const back = drawStroke([...to(0, 300), ...to(300, 120)], liner, raw, { riding: ridingOn(level) }).spine.points;
     expect(Math.max(...back.filter((_, k) => k % 3 === 0))).toBeGreaterThan(299);
     expect(back[back.length - 3]).toBeCloseTo(121, 0);
   });
@@ -101,7 +101,7 @@ describe('a stroke on a guide', () => {
   it('is calmed again along its path, wherever it was moved since', () => {
     const hand = drawn(wave, { tremor: 3, count: 200 });
     const stroke: Stroke = {
-      ...drawStroke(hand, brush, even(40), 1, 0, ridingOn(ring)),
+      ...drawStroke(hand, brush, even(40), { riding: ridingOn(ring) }),
       origin: { samples: 'hand', calm: even(40), zoom: 1 },
       guide: { id: 'ripples', path: ring },
     };
@@ -110,13 +110,13 @@ describe('a stroke on a guide', () => {
   });
 
   it('of one touch is a dot on the path, and of a hand that goes round comes round', () => {
-    const dot = drawStroke([{ x: 300, y: 90, pressure: 1 }], brush, even(40), 1, 0, ridingOn(ring));
+    const dot = drawStroke([{ x: 300, y: 90, pressure: 1 }], brush, even(40), { riding: ridingOn(ring) });
     expect(far(dot, ring)).toBeLessThan(0.05);
     const round = Array.from({ length: 200 }, (_, k): PenSample => {
       const { x, y } = trackOf(ring).place((k / 190) * 2 * Math.PI * 320);
       return { x: x + 3 * Math.sin(k), y, pressure: 0.5, time: k * 8 };
     });
-    const stroke = drawStroke(round, liner, even(30), 1, 0, ridingOn(ring));
+    const stroke = drawStroke(round, liner, even(30), { riding: ridingOn(ring) });
     const start = at(stroke.spine.points[0], stroke.spine.points[1]);
     const seen = places(stroke.spine, 24).map((place) => Math.atan2(place.y - 200, place.x - 300));
     expect(new Set(seen.map((angle) => Math.round(angle * 4))).size).toBeGreaterThan(24);

@@ -177,7 +177,7 @@ describe('a broken edge', () => {
     ['dry', dry],
   ] as const)('redraws the same from the same seed, and otherwise from another: %s', (_name, nib) => {
     const hand = drawn(straight);
-    const draw = (seed: number) => outlineOf(drawStroke(hand, nib, raw, 1, seed)).rings;
+    const draw = (seed: number) => outlineOf(drawStroke(hand, nib, raw, { seed })).rings;
     expect(draw(7)).toEqual(draw(7));
     expect(draw(7)).not.toEqual(draw(8));
   });
@@ -194,7 +194,7 @@ describe('a broken edge', () => {
   });
 
   it('breaks in a part as it does in the whole, so that live chunks fit', () => {
-    const stroke = drawStroke(drawn(straight), rough, raw, 1, 3);
+    const stroke = drawStroke(drawn(straight), rough, raw, { seed: 3 });
     const line = flattenSpine(stroke.spine, 0.05);
     const at = 3 * Math.floor(line.length / 6);
     let along = 0;
@@ -215,7 +215,7 @@ describe('a broken edge', () => {
   });
 
   it('leaves paper between the bristles of a dry nib', () => {
-    const stroke = drawStroke(drawn(straight), dry, raw, 1, 5);
+    const stroke = drawStroke(drawn(straight), dry, raw, { seed: 5 });
     const { rings } = outlineOf(stroke);
     expect(rings.length).toBeGreaterThan(10);
     const share =

@@ -73,7 +73,7 @@ describe('a stroke while it is drawn', () => {
           live.add(hand.slice(k, k + batch));
           live.spine();
         }
-        expect(live.spine().points).toEqual(drawStroke(hand, nib, even(strength), zoom).spine.points);
+        expect(live.spine().points).toEqual(drawStroke(hand, nib, even(strength), { zoom }).spine.points);
       }),
       { numRuns: 60 },
     );

@@ -79,7 +79,7 @@ function drawnLine(random: Random): StrokeEntity {
     },
     { count: places.length, tremor: 2 * random(), seed: ids, pressure: (t) => 0.1 + 0.9 * Math.sin(3 * t) ** 2 },
   );
-  const stroke = drawStroke(samples, pick(random, NIBS), pick(random, CALMS), 1, ids);
+  const stroke = drawStroke(samples, pick(random, NIBS), pick(random, CALMS), { seed: ids });
   return { ...stroke, kind: 'stroke', id: newId(), layerId: pick(random, ['front', 'back']), order: 'a0' };
 }
 

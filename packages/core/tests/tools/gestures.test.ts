@@ -21,11 +21,13 @@ describe('erasing', () => {
   it('rubs one line into pieces: the first keeps its id', () => {
     const edits = rubbedEdits(
       strokes,
-      [
-        { x: 245, y: -30 },
-        { x: 245, y: 60 },
-      ],
-      6,
+      {
+        course: [
+          { x: 245, y: -30 },
+          { x: 245, y: 60 },
+        ],
+        radius: 6,
+      },
       newId,
     );
     expect(edits.map(({ before, after }) => [before?.id, after?.id])).toEqual([

@@ -10,6 +10,7 @@ import {
   FRAME_PLANES,
   FRAME_WAYS,
 } from '@true-nib/core/guides';
+import type { ComponentType } from 'react';
 import { Text, View } from 'react-native';
 import { useBoard, usePage } from '../../board';
 import { TemplateChoice, setDepth, useDepth, type DepthDeed, type FrameGuide } from '../../guiding';
@@ -127,76 +128,100 @@ function PlaneSettings({ frame, width, perRow }: PlaneSettingsProps) {
   );
 }
 
+/** The settings that a deed has of its own. */
+const DEED_SETTINGS: Readonly<Record<DepthDeed, ComponentType<{ readonly width: number }> | undefined>> = {
+  frame: undefined,
+  sight: undefined,
+  shape: ShapeSettings,
+  box: BoxSettings,
+  march: MarchSettings,
+  bays: BaySettings,
+  stairs: StairSettings,
+  lines: undefined,
+  fold: undefined,
+};
+
 function DeedSettings({ width }: { readonly width: number }) {
-  const state = useDepth();
-  const { deed } = state;
-  const { count, rise, width: wide } = state.stairs;
-  switch (deed) {
-    case 'shape':
-      return (
-        <>
-          <TemplateChoice width={width} onTaken={() => setDepth({ picture: undefined })} />
-          <Button
-            label={state.picture ? `${state.picture.file.name} is next` : 'Lay a picture…'}
-            onPress={() => void choosePlanePicture()}
-          />
-          {state.proportions && <Faint>{`The last one is truly ${state.proportions} (wide : high).`}</Faint>}
-        </>
-      );
-    case 'box':
-      return <Switch label="Hidden edges too" on={state.hidden} onChange={(hidden) => setDepth({ hidden })} />;
-    case 'march':
-      return (
-        <>
-          <Line>
-            <ScrubNumber
-              label="Steps"
-              {...{ least: 1, most: 100, step: 1, value: state.steps }}
-              onChange={(steps) => setDepth({ steps: Math.round(steps) })}
-            />
-          </Line>
-          <Switch label="The drag spans all steps" on={state.spans} onChange={(spans) => setDepth({ spans })} />
-        </>
-      );
-    case 'bays':
-      return (
-        <Line>
-          <ScrubNumber
-            label="Bays"
-            {...{ least: 2, most: 60, step: 1, value: state.bays }}
-            onChange={(bays) => setDepth({ bays: Math.round(bays) })}
-          />
-        </Line>
-      );
-    case 'stairs': {
-      const set = (change: Partial<typeof state.stairs>) => setDepth({ stairs: { ...state.stairs, ...change } });
-      return (
-        <>
-          <Line>
-            <ScrubNumber
-              label="Stairs"
-              {...{ least: 1, most: 60, step: 1, value: count }}
-              onChange={(value) => set({ count: Math.round(value) })}
-            />
-            <ScrubNumber
-              label="Rise"
-              {...{ least: 10, most: 200, step: 1, unit: ' %', value: rise }}
-              onChange={(value) => set({ rise: Math.round(value) })}
-            />
-          </Line>
-          <Line>
-            <ScrubNumber
-              label="Width at the foot"
-              {...{ least: 10, most: 4000, step: 1, unit: ' px', value: wide }}
-              onChange={(value) => set({ width: Math.round(value) })}
-            />
-          </Line>
-        </>
-      );
-    }
-    default:
-      return null;
-  }
+  const Settings = DEED_SETTINGS[useDepth((state) => state.deed)];
+  return Settings ? <Settings width={width} /> : null;
+}
+
+function ShapeSettings({ width }: { readonly width: number }) {
+  const picture = useDepth((state) => state.picture);
+  const proportions = useDepth((state) => state.proportions);
+  return (
+    <>
+      <TemplateChoice width={width} onTaken={() => setDepth({ picture: undefined })} />
+      <Button
+        label={picture ? `${picture.file.name} is next` : 'Lay a picture…'}
+        onPress={() => void choosePlanePicture()}
+      />
+      {proportions && <Faint>{`The last one is truly ${proportions} (wide : high).`}</Faint>}
+    </>
+  );
+}
+
+function BoxSettings() {
+  const hidden = useDepth((state) => state.hidden);
+  return <Switch label="Hidden edges too" on={hidden} onChange={(on) => setDepth({ hidden: on })} />;
+}
+
+function MarchSettings() {
+  const steps = useDepth((state) => state.steps);
+  const spans = useDepth((state) => state.spans);
+  return (
+    <>
+      <Line>
+        <ScrubNumber
+          label="Steps"
+          {...{ least: 1, most: 100, step: 1, value: steps }}
+          onChange={(value) => setDepth({ steps: Math.round(value) })}
+        />
+      </Line>
+      <Switch label="The drag spans all steps" on={spans} onChange={(on) => setDepth({ spans: on })} />
+    </>
+  );
+}
+
+function BaySettings() {
+  const bays = useDepth((state) => state.bays);
+  return (
+    <Line>
+      <ScrubNumber
+        label="Bays"
+        {...{ least: 2, most: 60, step: 1, value: bays }}
+        onChange={(value) => setDepth({ bays: Math.round(value) })}
+      />
+    </Line>
+  );
+}
+
+function StairSettings() {
+  const stairs = useDepth((state) => state.stairs);
+  const set = (change: Partial<typeof stairs>) => setDepth({ stairs: { ...stairs, ...change } });
+  return (
+    <>
+      <Line>
+        <ScrubNumber
+          label="Stairs"
+          {...{ least: 1, most: 60, step: 1, value: stairs.count }}
+          onChange={(value) => set({ count: Math.round(value) })}
+        />
+        <ScrubNumber
+          label="Rise"
+          {...{ least: 10, most: 200, step: 1, unit: ' %', value: stairs.rise }}
+          onChange={(value) => set({ rise: Math.round(value) })}
+        />
+      </Line>
+      <Line>
+        <ScrubNumber
+          label="Width at the foot"
+          {...{ least: 10, most: 4000, step: 1, unit: ' px', value: stairs.width }}
+          onChange={(value) => set({ width: Math.round(value) })}
+        />
+      </Line>
+    </>
+  );
 }
 
 function SightSettings() {

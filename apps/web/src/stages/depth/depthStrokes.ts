@@ -65,7 +65,10 @@ export function marchStrokes({ frame, size }: DepthGround, lines: readonly Strok
 export function bayStrokes(ground: DepthGround, from: Point, to: Point, isAcross: boolean): Stroke[] {
   const { plane, bays } = useDepth.getState();
   const way = PLANE_WAYS[plane][isAcross ? 1 : 0];
-  return edgeStrokes(ground, equalBays(ground.frame.shape, ground.size, plane, [from, to], way, bays));
+  return edgeStrokes(
+    ground,
+    equalBays(ground.frame.shape, ground.size, { plane, corners: [from, to], way, count: bays }),
+  );
 }
 
 /** A stair from its foot as far as a drag goes. */

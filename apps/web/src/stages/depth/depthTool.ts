@@ -165,7 +165,9 @@ export class DepthTool implements PageKeep {
     const { picture, session } = this.board;
     let to = from;
     const corners = () =>
-      this.tried(() => planeRectangle(frame.shape, useDepth.getState().plane, held.ratio, from, to, session.page.size));
+      this.tried(() =>
+        planeRectangle(frame.shape, session.page.size, useDepth.getState().plane, [from, to], held.ratio),
+      );
     return {
       move: (samples) => {
         to = samples.at(-1) ?? to;

@@ -54,7 +54,7 @@ const service = {
       const rows = Math.min(BAND, height - top);
       const map = then(scaling(order.scale), [1, 0, 0, 1, 0, -top]);
       parts.push(
-        ...writer.add(band(desk, roughs, order.paper, map, width, rows)).map((bytes) => new Uint8Array(bytes)),
+        ...writer.add(band(desk, roughs, order.paper, map, { width, rows })).map((bytes) => new Uint8Array(bytes)),
       );
     }
     parts.push(...writer.finish().map((bytes) => new Uint8Array(bytes)));
@@ -72,8 +72,7 @@ function band(
   roughs: readonly Prepared[],
   paper: string | null,
   map: Matrix,
-  width: number,
-  rows: number,
+  { width, rows }: { readonly width: number; readonly rows: number },
 ): Uint8ClampedArray {
   const canvas = new OffscreenCanvas(width, rows);
   const context = canvas.getContext('2d', { willReadFrequently: true });

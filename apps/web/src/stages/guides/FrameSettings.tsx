@@ -1,27 +1,18 @@
 import { guideSlot } from './guideTool';
-import {
-  frameBetween,
-  isFinitePoint,
-  readFrame,
-  sentToInfinity,
-  spreadPoints,
-  turnedFrame,
-  wayName,
-  WAY_NAMES,
-  FRAME_WAYS,
-  type FrameShape,
-} from '@true-nib/core/guides';
+import { FRAME_WAYS, isFinitePoint, readFrame, type FrameShape } from '@true-nib/core/guides';
 import { PageError } from '@true-nib/core/gate';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { Text, View } from 'react-native';
-import { Button, Choice, Fold, NameField, ScrubNumber, Switch, Faint, Line, Settled } from '../../look';
-import { pointInWords, guideColour } from '../../render';
+import { Button, Fold, ScrubNumber, Faint, Line } from '../../look';
+import { guideColour } from '../../render';
 import { inThousands } from '../../base';
 import { useBoard, usePage } from '../../board';
-import { MANY, setDepth, useDepth, type FrameGuide } from '../../guiding';
+import type { FrameGuide } from '../../guiding';
 import { sameCamera } from './frameDeeds';
 import { FrameGrids } from './FrameGrids';
 import { FrameMap } from './FrameMap';
+import { PointSettings } from './PointSettings';
+import { TurnSettings } from './TurnSettings';
 
 const MM = 25.4;
 /** The frame width of the film that lenses are named by, mm (common practice). */
@@ -59,94 +50,6 @@ export function FrameSettings({ guide, width }: { readonly guide: FrameGuide; re
       </Fold>
     </View>
   );
-}
-
-interface PointsProps {
-  readonly guide: FrameGuide;
-  readonly change: (label: string, make: () => FrameShape) => void;
-}
-
-/** The points of a frame one by one, and how far they stand apart. */
-function PointSettings({ guide, change }: PointsProps) {
-  const board = useBoard();
-  const { size } = usePage(board);
-  const { shape } = guide;
-  const keepsHorizon = useDepth((state) => state.keepsHorizon);
-  return (
-    <>
-      <Switch label="Points stay on the horizon" on={keepsHorizon} onChange={(on) => setDepth({ keepsHorizon: on })} />
-      {FRAME_WAYS.map((way) => {
-        const isAsleep = shape.asleep.includes(way);
-        const isFixed = shape.fixed.includes(way);
-        const toggled = (list: FrameShape['asleep'], on: boolean) =>
-          on ? [...list, way] : list.filter((one) => one !== way);
-        return (
-          <View key={way} className="gap-1 rounded-xl border border-rule p-2">
-            <NameField
-              label={`Name of ${WAY_NAMES[way]}`}
-              name={wayName(shape, way)}
-              most={40}
-              onName={(name) => change(`Name: ${name}`, () => ({ ...shape, names: { ...shape.names, [way]: name } }))}
-            />
-            <Faint>{pointInWords(shape, way)}</Faint>
-            <Switch
-              label="Awake"
-              name={`${WAY_NAMES[way]} awake`}
-              on={!isAsleep}
-              onChange={(on) =>
-                change(`${on ? 'Wake' : 'Sleep'} ${WAY_NAMES[way]}`, () => ({
-                  ...shape,
-                  asleep: toggled(shape.asleep, !on),
-                }))
-              }
-            />
-            <Switch
-              label="Fixed"
-              name={`${WAY_NAMES[way]} fixed`}
-              on={isFixed}
-              onChange={(on) =>
-                change(`${on ? 'Fix' : 'Free'} ${WAY_NAMES[way]}`, () => ({
-                  ...shape,
-                  fixed: toggled(shape.fixed, on),
-                }))
-              }
-            />
-            {isFinitePoint(shape.points[way]) && (
-              <Button
-                label="Send to infinity"
-                onPress={() => change(`${WAY_NAMES[way]} to infinity`, () => sentToInfinity(shape, way, size))}
-              />
-            )}
-          </View>
-        );
-      })}
-      {isFinitePoint(shape.points.right) && isFinitePoint(shape.points.left) && (
-        <Line>
-          <Settled
-            label="Spread"
-            value={100}
-            {...{ unit: ' %', least: 20, most: 500 }}
-            onChange={(percent) =>
-              board.of(guideSlot).preview(
-                guide,
-                tried(() => spreadPoints(shape, percent / 100, size)),
-              )
-            }
-            onSettled={(percent) => change('Spread the points', () => spreadPoints(shape, percent / 100, size))}
-          />
-        </Line>
-      )}
-    </>
-  );
-}
-
-function tried<T>(make: () => T): T | undefined {
-  try {
-    return make();
-  } catch (error) {
-    if (!(error instanceof PageError)) throw error;
-    return undefined;
-  }
 }
 
 /** What the frame says of the eye that sees it. */
@@ -205,97 +108,6 @@ function Readings({ guide }: { readonly guide: FrameGuide }) {
           The page leaves the cone of vision of 60°: outside the dotted ring boxes look pulled. Move the points farther
           apart.
         </Text>
-      )}
-    </View>
-  );
-}
-
-interface Turned {
-  readonly yaw: number;
-  readonly tilt: number;
-  readonly roll: number;
-  readonly focal: number;
-}
-const STRAIGHT: Turned = { yaw: 0, tilt: 0, roll: 0, focal: 100 };
-
-/** The camera turned by numbers, seen before it is kept: the slider goes from how it was to how it would be. */
-function TurnSettings({ guide }: { readonly guide: FrameGuide }) {
-  const board = useBoard();
-  const { size } = usePage(board);
-  const following = useDepth((state) => state.following);
-  const [turned, setTurned] = useState(STRAIGHT);
-  const [share, setShare] = useState(100);
-  const isTurned = turned !== STRAIGHT;
-  // What was only looked at is taken back with the panel.
-  const guides = board.of(guideSlot);
-  useEffect(() => () => guides.preview(guide, undefined), [guides, guide]);
-  const shapeOf = ({ yaw, tilt, roll, focal }: Turned) => {
-    const [y, t, r] = [yaw, tilt, roll].map((angle) => (angle * Math.PI) / 180);
-    return turnedFrame(guide.shape, { yaw: y, tilt: t, roll: r, zoom: focal / 100 }, size);
-  };
-  const show = (next: Turned, at: number) => {
-    const shape = tried(() => frameBetween(guide.shape, shapeOf(next), at / 100, size));
-    if (!shape) return board.notice('The camera cannot be turned so far.');
-    setTurned(next);
-    setShare(at);
-    board.of(guideSlot).preview(guide, shape, MANY);
-  };
-  const back = () => {
-    setTurned(STRAIGHT);
-    setShare(100);
-    board.of(guideSlot).preview(guide, undefined);
-  };
-  const keep = () => {
-    const shape = tried(() => frameBetween(guide.shape, shapeOf(turned), share / 100, size));
-    back();
-    if (shape) board.of(guideSlot).keep(guide, shape, 'Turn the camera');
-  };
-  const number = (label: string, key: keyof Turned, least: number, most: number, unit: string) => (
-    <ScrubNumber
-      {...{ label, least, most, unit, step: 1, value: turned[key] }}
-      onChange={(value) => show({ ...turned, [key]: Math.round(value * 10) / 10 }, 100)}
-    />
-  );
-  return (
-    <View className="gap-2">
-      <Line>
-        {number('To the right', 'yaw', -60, 60, '°')}
-        {number('Up', 'tilt', -50, 50, '°')}
-      </Line>
-      <Line>
-        {number('Lean', 'roll', -30, 30, '°')}
-        {number('Focal', 'focal', 40, 250, ' %')}
-      </Line>
-      {guide.tethers && (
-        <Line>
-          <Choice
-            label="Tethered lines"
-            value={following}
-            options={[
-              { value: 'carried', label: 'Carried' },
-              { value: 'aimed', label: 'Aimed anew' },
-            ]}
-            onChange={(value) => {
-              setDepth({ following: value });
-              if (isTurned) show(turned, share);
-            }}
-          />
-        </Line>
-      )}
-      {isTurned && (
-        <>
-          <Line>
-            <ScrubNumber
-              label="Before · after"
-              {...{ least: 0, most: 100, step: 1, unit: ' %', value: share }}
-              onChange={(at) => show(turned, at)}
-            />
-          </Line>
-          <View className="flex-row gap-2">
-            <Button label="Keep" tone="seal" onPress={keep} />
-            <Button label="Take back" onPress={back} />
-          </View>
-        </>
       )}
     </View>
   );

@@ -21,7 +21,7 @@ export function drawGrips(
   }
   for (const { grip, at, look } of grips) {
     const isChosen = 'node' in grip && grip.node === chosen && grip.part === 'node';
-    drawKnot(context, apply(map, at), look, isChosen, ratio, colours);
+    drawKnot(context, apply(map, at), { look, isChosen }, ratio, colours);
   }
 }
 

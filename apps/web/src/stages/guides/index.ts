@@ -1,5 +1,5 @@
 export { GuideList } from './GuideList';
-export { OneGuide } from './GuideSettings';
+export { OneGuide } from './OneGuide';
 export { keepSighted, layPreset } from './frameDeeds';
 export { guideSlot } from './guideTool';
 export { selectedLines } from './mirroring';

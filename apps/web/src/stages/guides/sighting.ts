@@ -41,5 +41,5 @@ export function drawSighting(context: CanvasRenderingContext2D, page: Page, map:
     );
   const residuals: readonly SightedResidual[] =
     'frame' in sighted ? sighted.residuals : edges.map((edge) => ({ edge, degrees: 0, isOutlier: false }));
-  drawSighted(context, residuals, 'frame' in sighted, GUIDE_HUES, map, ratio);
+  drawSighted(context, residuals, { isFitted: 'frame' in sighted, hues: GUIDE_HUES }, { map, ratio });
 }

@@ -9,14 +9,14 @@ import { beginMarks } from '../../wash';
 export const recolouring =
   ({ size, color }: Nib): Cut =>
   (near, leg, index) =>
-    recolouredEdits(linesOf(near), leg, size / 2, color, newId, styledBy(index));
+    recolouredEdits(linesOf(near), { course: leg, radius: size / 2 }, color, newId, styledBy(index));
 
 /** Takes lines or pixels away under the nib itself, as wide as it presses. */
 export function beginClearing(board: Board, layer: LayerEntity, nib: Nib): Gesture {
   if (layer.medium === 'wash') return beginMarks(board, layer.id, 'Clear', { ...nib, lays: 'clearing' });
   const cut: Cut = (near, leg, index) => {
     const width = leg.reduce((sum, { pressure }) => sum + widthUnder(nib, pressure), 0) / leg.length;
-    return rubbedEdits(linesOf(near), leg, width / 2, newId, styledBy(index));
+    return rubbedEdits(linesOf(near), { course: leg, radius: width / 2 }, newId, styledBy(index));
   };
-  return beginCutting(board, layer.id, 'Clear', nib.size / 2, cut, true);
+  return beginCutting(board, layer.id, 'Clear', { reach: nib.size / 2, cut, legwise: true });
 }

@@ -248,10 +248,16 @@ export class PathTool implements PageKeep {
           context.lineTo(on(handle).x, on(handle).y);
         };
         strokeBoth(context, ratio, trace);
-        drawKnot(context, on(handle), 'handle', false, ratio, colours);
+        drawKnot(context, on(handle), { look: 'handle' }, ratio, colours);
       }
       nodes.forEach((node, k) =>
-        drawKnot(context, on(node), node.into ? 'smooth' : 'corner', k === nodes.length - 1, ratio, colours),
+        drawKnot(
+          context,
+          on(node),
+          { look: node.into ? 'smooth' : 'corner', isChosen: k === nodes.length - 1 },
+          ratio,
+          colours,
+        ),
       );
     };
   }

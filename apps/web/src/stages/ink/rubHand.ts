@@ -24,8 +24,10 @@ export function beginRubbing(board: Board): Gesture {
   const rub =
     target.layer.medium === 'wash'
       ? beginMarks(board, target.layer.id, 'Rub', rubber(size))
-      : beginCutting(board, target.layer.id, 'Rub', size / 2, (near, leg, index) =>
-          rubbedEdits(linesOf(near), leg, size / 2, newId, styledBy(index), cutEnd),
-        );
+      : beginCutting(board, target.layer.id, 'Rub', {
+          reach: size / 2,
+          cut: (near, leg, index) =>
+            rubbedEdits(linesOf(near), { course: leg, radius: size / 2 }, newId, styledBy(index), cutEnd),
+        });
   return calmedGesture(rub, calm, zoomOf(board.picture.view));
 }

@@ -54,7 +54,10 @@ export function beginShape(board: Board, kind: DraggedKind, press: Press, from?:
         last = sample;
       }
       if (!start || !last) return;
-      shape = guidedShape(board, layer.id, kind, start, last, settingsWith(settings, press.modifiers()));
+      shape = guidedShape(board, layer.id, {
+        ...{ kind, start, end: last },
+        settings: settingsWith(settings, press.modifiers()),
+      });
       const stroke = shape && stroked(shape);
       picture.showStrokes(stroke ? withCopies(session.page, layer.id, [stroke]) : [], layer.id);
       if (shape) sayMeasures(board, shape, last);
@@ -72,21 +75,22 @@ interface GuidedShape extends DraggedShape {
   readonly frame?: FrameGuide;
 }
 
+/** A drag from `start` to `end`, page px, and what it is to make. */
+interface ShapeDrag {
+  readonly kind: DraggedKind;
+  readonly start: Point;
+  readonly end: Point;
+  readonly settings: ShapeSettings;
+}
+
 /** The shape that a drag makes; where guides act lines go along them, and boxes along rails. */
-function guidedShape(
-  board: Board,
-  layerId: EntityId,
-  kind: DraggedKind,
-  start: Point,
-  end: Point,
-  settings: ShapeSettings,
-): GuidedShape | undefined {
+function guidedShape(board: Board, layerId: EntityId, drag: ShapeDrag): GuidedShape | undefined {
+  const { kind, start, end, settings } = drag;
   if (kind === 'line' && !settings.regular) {
     const { from, to } = straightWay(board, layerId, start, end);
     return draggedShape(kind, from, to, settings);
   }
-  const inDepth =
-    kind === 'line' || kind === 'arc' ? undefined : shapeOnPlane(board, layerId, kind, start, end, settings);
+  const inDepth = kind === 'line' || kind === 'arc' ? undefined : shapeOnPlane(board, layerId, drag);
   if (inDepth) return inDepth;
   const opposite = settings.fromCentre ? { x: 2 * start.x - end.x, y: 2 * start.y - end.y } : start;
   const corners = kind === 'rectangle' ? railBox(board, layerId, opposite, end) : undefined;
@@ -100,10 +104,7 @@ function guidedShape(
 function shapeOnPlane(
   { session }: Board,
   layerId: EntityId,
-  kind: DraggedKind,
-  start: Point,
-  end: Point,
-  settings: ShapeSettings,
+  { kind, start, end, settings }: ShapeDrag,
 ): GuidedShape | undefined {
   const frame = actingFrame(session.page, layerId);
   if (!frame) return undefined;

@@ -22,7 +22,8 @@ export function beginStroke(board: Board): Gesture {
   const nib = nibFor(session.page);
   if (lays === 'clearing') return calmedGesture(beginClearing(board, layer, nib), calm, zoomOf(picture.view));
   if (layer.holdsShape && layer.medium === 'wash') return beginMarks(board, layer.id, 'Recolour', nib);
-  if (layer.holdsShape) return beginCutting(board, layer.id, 'Recolour', nib.size / 2, recolouring(nib));
+  if (layer.holdsShape)
+    return beginCutting(board, layer.id, 'Recolour', { reach: nib.size / 2, cut: recolouring(nib) });
   const born = new BornStroke(board, layer.id, nib, calm, seedNow());
   const pen = new RestingPen(calm, (samples) => draw(samples));
   let last: Point = { x: 0, y: 0 };

@@ -15,5 +15,5 @@ export function beginLifting(board: Board): Gesture {
   const reach = FINGER / zoomOf(board.picture.view);
   const lift: Cut = (near, leg, index) =>
     liftedEdits(near, leg[0], leg[leg.length - 1], reach, (entity) => index.shown(entity));
-  return beginCutting(board, target.layer.id, 'Lift', reach, lift, true);
+  return beginCutting(board, target.layer.id, 'Lift', { reach, cut: lift, legwise: true });
 }

@@ -46,7 +46,7 @@ export function sketchOf(spine: Spine, chosen: number | undefined, picked: Reado
           context.moveTo(at.x, at.y);
           context.lineTo(to.x, to.y);
         });
-        drawKnot(context, to, 'handle', false, ratio, colours);
+        drawKnot(context, to, { look: 'handle' }, ratio, colours);
       }
       const perCss = ratio / Math.hypot(map[0], map[1]);
       const [left, right] = sidesOf(spine, chosen, perCss).map(on);
@@ -61,8 +61,7 @@ export function sketchOf(spine: Spine, chosen: number | undefined, picked: Reado
       drawKnot(
         context,
         on(nodeAt(spine, node)),
-        isSmooth(spine, node) ? 'smooth' : 'corner',
-        picked.has(node),
+        { look: isSmooth(spine, node) ? 'smooth' : 'corner', isChosen: picked.has(node) },
         ratio,
         colours,
       );

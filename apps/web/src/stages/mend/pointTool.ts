@@ -236,7 +236,7 @@ export class PointTool implements PageKeep {
         spine =
           grip.part === 'node' && this.picked.size > 1
             ? moveNodes(stroke.spine, this.picked, { x: to.x - from.x, y: to.y - from.y })
-            : dragged(stroke.spine, grip, from, to, modifiers().altKey, this.perCss);
+            : dragged(stroke.spine, grip, { from, to }, modifiers().altKey, this.perCss);
         this.preview(stroke, spine);
       },
       end: () => {
@@ -353,7 +353,13 @@ export class PointTool implements PageKeep {
   }
 }
 
-function dragged(spine: Spine, grip: Grip, from: Point, to: Point, isBroken: boolean, perCss: number): Spine {
+function dragged(
+  spine: Spine,
+  grip: Grip,
+  { from, to }: { readonly from: Point; readonly to: Point },
+  isBroken: boolean,
+  perCss: number,
+): Spine {
   if (grip.part === 'node') return moveNodes(spine, new Set([grip.node]), { x: to.x - from.x, y: to.y - from.y });
   if (grip.part === 'handle') return moveHandle(spine, grip.node, grip.side, to, isBroken);
   const away = distance(nodeAt(spine, grip.node), to) - SIDE_GAP * perCss;

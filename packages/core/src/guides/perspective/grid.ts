@@ -46,7 +46,7 @@ export function eachGridPiece(
       const to: Vector = [at(0, 1), at(1, 1), at(2, 1)];
       // How deep this line may go before it lies too close to its neighbours.
       const deepest = finest > 0 ? (evenness(line) * grid.step) / finest : Infinity;
-      addLine(camera, from, to, grid.fade, deepest, tell);
+      addLine(camera, [from, to], { fade: grid.fade, deepest }, tell);
     }
 }
 
@@ -55,13 +55,17 @@ function evenness(line: number): number {
   return line === 0 ? Infinity : line & -line;
 }
 
-/** Tells a line in pieces that pale with their depth; `deepest`: beyond this depth, in those of the corner, it is left out. */
+/** How lines pale with their depth, and the depth, in those of the corner, beyond which they are left out. */
+interface Paling {
+  readonly fade: number;
+  readonly deepest: number;
+}
+
+/** Tells a line in pieces that pale with their depth. */
 function addLine(
   { centre, focal }: Camera,
-  from: Vector,
-  to: Vector,
-  fade: number,
-  deepest: number,
+  [from, to]: readonly [Vector, Vector],
+  { fade, deepest }: Paling,
   tell: TellPiece,
 ): void {
   const near = from[2] <= to[2] ? from : to;

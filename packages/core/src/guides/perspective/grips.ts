@@ -97,19 +97,20 @@ export interface PointDrag {
   readonly isExact: boolean;
 }
 
+/** Where a grip was, and where the hand takes it, page px. */
+interface Pull {
+  readonly from: Point;
+  readonly to: Point;
+}
+
 /** A frame after one of its grips went from `from`, where it was, to `to`. Throws a PageError for points that are fixed. */
-export function pulledFrame(
-  frame: FrameShape,
-  grip: PointGrip,
-  { from, to }: { readonly from: Point; readonly to: Point },
-  drag: PointDrag,
-  seen: Seen,
-): FrameShape {
+export function pulledFrame(frame: FrameShape, grip: PointGrip, pull: Pull, drag: PointDrag, seen: Seen): FrameShape {
   const { page } = seen;
+  const { from, to } = pull;
   const horizon = horizonOf(frame, page);
   switch (grip.part) {
     case 'point':
-      return pointDragged(frame, grip.way, from, to, drag, seen);
+      return pointDragged(frame, grip.way, pull, drag, seen);
     case 'horizon':
       return horizon ? moveHorizon(frame, (to.x - from.x) * horizon.dy - (to.y - from.y) * horizon.dx, 0, page) : frame;
     case 'tilt': {
@@ -131,16 +132,9 @@ export function pulledFrame(
   }
 }
 
-function pointDragged(
-  frame: FrameShape,
-  way: FrameWay,
-  from: Point,
-  to: Point,
-  drag: PointDrag,
-  seen: Seen,
-): FrameShape {
+function pointDragged(frame: FrameShape, way: FrameWay, pull: Pull, drag: PointDrag, seen: Seen): FrameShape {
   const { page } = seen;
-  const target = targetOf(frame, way, from, to, seen);
+  const target = targetOf(frame, way, pull, seen);
   const horizon = way === 'height' || !drag.isLevel ? undefined : horizonOf(frame, page);
   let point = target;
   if (horizon && point[2] === 1) {
@@ -158,7 +152,7 @@ function pointDragged(
 }
 
 /** Where a dragged point is meant to go: the farther off it is, the farther it goes with the hand. */
-function targetOf(frame: FrameShape, way: FrameWay, from: Point, to: Point, seen: Seen): VanishingPoint {
+function targetOf(frame: FrameShape, way: FrameWay, { from, to }: Pull, seen: Seen): VanishingPoint {
   const [x, y, w] = frame.points[way];
   const middle = middleOf(seen);
   if (w === 1) {

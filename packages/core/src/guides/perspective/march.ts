@@ -72,14 +72,19 @@ export function trueDistance(frame: FrameShape, page: Extent, anchor: Point, way
   return distance;
 }
 
-/** The lines that divide the box between two corners on a plane into equal true bays along a direction. */
+/** A box between two corners on a plane, and along which direction, into how many bays, it is divided. */
+export interface BayPlan {
+  readonly plane: FramePlane;
+  readonly corners: readonly [Point, Point];
+  readonly way: FrameWay;
+  readonly count: number;
+}
+
+/** The lines that divide a box on a plane into equal true bays. */
 export function equalBays(
   frame: FrameShape,
   page: Extent,
-  plane: FramePlane,
-  corners: readonly [Point, Point],
-  way: FrameWay,
-  count: number,
+  { plane, corners, way, count }: BayPlan,
 ): (readonly [Point, Point])[] {
   if (!Number.isInteger(count) || count < 2 || count > MOST_STEPS)
     throw new PageError(`A wall is divided into 2 to ${MOST_STEPS} bays; ${count} came.`);

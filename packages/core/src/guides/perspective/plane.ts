@@ -155,11 +155,10 @@ export function trueSize({ rings, place }: PlaneShape): { readonly width: number
  */
 export function planeRectangle(
   frame: FrameShape,
-  plane: FramePlane,
-  ratio: number,
-  from: Point,
-  to: Point,
   page: Extent,
+  plane: FramePlane,
+  [from, to]: readonly [Point, Point],
+  ratio: number,
 ): readonly [Point, Point, Point, Point] {
   const map = planeHomography(frame, plane, from, page);
   const far = draggedTo(map, to);

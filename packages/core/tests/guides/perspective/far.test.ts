@@ -98,7 +98,7 @@ function built(frame: FrameShape, random: Random): Stroke[] {
   };
   const edges = [
     tried(() => boxEdges(frame, SIZE, [a, b], c).map(({ ends }) => ends)),
-    tried(() => equalBays(frame, SIZE, plane, [a, b], pick(random, ways), count + 1)),
+    tried(() => equalBays(frame, SIZE, { plane, corners: [a, b], way: pick(random, ways), count: count + 1 })),
     tried(stair),
   ].flatMap((found) => found ?? []);
   const thing = lineOf(random() < 0.5 ? lineSpine(b, c) : ellipseSpine({ centre: b, rx: 200, ry: 100 }));

@@ -96,7 +96,7 @@ describe('a wall divided into bays', () => {
     const [a, c] = [at(1400, 3000), at(2300, 1500)];
     const box = planeBox(street, 'right', a, c);
     if (!box) throw new Error('no box');
-    const [middle] = equalBays(street, PAGE, 'right', [a, c], 'right', 2);
+    const [middle] = equalBays(street, PAGE, { plane: 'right', corners: [a, c], way: 'right', count: 2 });
     const diagonals = meet(box[0], box[2], box[1], box[3]);
     const [p, q] = middle;
     const off = ((diagonals.x - p.x) * (q.y - p.y) - (diagonals.y - p.y) * (q.x - p.x)) / distance(p, q);
@@ -104,12 +104,21 @@ describe('a wall divided into bays', () => {
   });
 
   it('by five has four uprights in equal true steps', () => {
-    const bays = equalBays(street, PAGE, 'right', [at(1400, 3000), at(2300, 1500)], 'right', 5);
+    const bays = equalBays(street, PAGE, {
+      plane: 'right',
+      corners: [at(1400, 3000), at(2300, 1500)],
+      way: 'right',
+      count: 5,
+    });
     expect(bays).toHaveLength(4);
     for (const [p, q] of bays) expect(Math.abs(p.x - q.x)).toBeLessThan(1e-9);
     expect(crossRatio(bays.map(([p]) => p.x))).toBeCloseTo(4 / 3, 9);
-    expect(() => equalBays(street, PAGE, 'right', [at(1400, 3000), at(2300, 1500)], 'left', 5)).toThrow(/in the plane/);
-    expect(() => equalBays(street, PAGE, 'right', [at(1400, 3000), at(2300, 1500)], 'right', 1e6)).toThrow(PageError);
+    expect(() =>
+      equalBays(street, PAGE, { plane: 'right', corners: [at(1400, 3000), at(2300, 1500)], way: 'left', count: 5 }),
+    ).toThrow(/in the plane/);
+    expect(() =>
+      equalBays(street, PAGE, { plane: 'right', corners: [at(1400, 3000), at(2300, 1500)], way: 'right', count: 1e6 }),
+    ).toThrow(PageError);
   });
 });
 

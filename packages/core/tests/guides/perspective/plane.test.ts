@@ -234,12 +234,14 @@ it('outlines and pictures are laid between corners, true to their proportions', 
   );
   // The corners of a picture twice as wide as high, back on the plane.
   const map = planeHomography(street, 'right', at(1500, 2600), PAGE);
-  const [a, b, c] = planeRectangle(street, 'right', 0.5, at(1500, 2600), at(1900, 2000), PAGE).map((p) =>
+  const [a, b, c] = planeRectangle(street, PAGE, 'right', [at(1500, 2600), at(1900, 2000)], 0.5).map((p) =>
     onPlane(map, p),
   );
   if (!a || !b || !c) throw new Error('It lies on the plane.');
   expect((c.y - b.y) / (b.x - a.x)).toBeCloseTo(0.5, 9);
-  expect(() => planeRectangle(street, 'right', 0.5, at(1500, 2600), at(1501, 2600), PAGE)).toThrow(/corner to corner/);
+  expect(() => planeRectangle(street, PAGE, 'right', [at(1500, 2600), at(1501, 2600)], 0.5)).toThrow(
+    /corner to corner/,
+  );
 });
 
 it('a plane shape is dragged in its plane, and not over the horizon', () => {
