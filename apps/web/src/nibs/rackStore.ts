@@ -1,5 +1,5 @@
 import { clamp } from '@true-nib/core/math';
-import { paperOf, pxToMm, type Page } from '@true-nib/core/page';
+import { freeName, paperOf, pxToMm, type Page } from '@true-nib/core/page';
 import type { Calm } from '@true-nib/core/hand';
 import type { Nib } from '@true-nib/core/nib';
 import {
@@ -8,7 +8,7 @@ import {
   checkRack,
   deleteFromRack,
   duplicateInRack,
-  freeName,
+  namesIn,
   nibAt,
   SHIPPED_NIBS,
   shippedNib,
@@ -160,7 +160,7 @@ export function createNib(): void {
   const { group } = inHandNow();
   const plain = shippedNib('fixed-liner') ?? SHIPPED_NIBS[0];
   edit((rack) => {
-    const name = freeName(rack, 'Own nib');
+    const name = freeName(namesIn(rack), 'Own nib');
     return addToRack(rack, [{ ...plain, id, group, nib: { ...plain.nib, name } }], newId);
   }, id);
 }

@@ -3,6 +3,7 @@ import { inkedRings, type LiveStroke } from '@true-nib/core/ink';
 import {
   applyProjective,
   boxesMeet,
+  boxOfDiscs,
   depthAt,
   emptyBox,
   growBox,
@@ -209,12 +210,12 @@ class LiveLine {
   /** The box of what has settled since it was followed before, under a map that keeps lengths. */
   freshBox(place: Matrix): Box {
     const { line, fresh } = this;
-    return fresh === line.length ? emptyBox : boxOfTriples(line, Math.max(0, fresh - STRIDE), line.length, place);
+    return fresh === line.length ? emptyBox : boxOfDiscs(line, Math.max(0, fresh - STRIDE), line.length, place);
   }
 
   /** The box of what has not settled, under a map that keeps lengths. */
   tailBox(place: Matrix): Box {
-    return boxOfTriples(this.tail, 0, this.tail.length, place);
+    return boxOfDiscs(this.tail, 0, this.tail.length, place);
   }
 
   /** The course under a map, of which only what has not settled yet is told anew. */
@@ -265,7 +266,7 @@ class LiveLine {
     for (let chunk = first; chunk * CHUNK * STRIDE < this.line.length; chunk++) {
       const begin = Math.max(0, chunk * CHUNK - 1) * STRIDE;
       const end = Math.min(this.line.length, (chunk + 1) * CHUNK * STRIDE);
-      this.chunks[chunk] = boxOfTriples(this.line, begin, end);
+      this.chunks[chunk] = boxOfDiscs(this.line, begin, end);
       // A chunk starts at the last point of the one before.
       if (chunk === 0) this.lengths[0] = 0;
       this.lengths[chunk + 1] = this.lengths[chunk] + lengthOfTriples(this.line, begin, end);
@@ -327,21 +328,6 @@ function lengthOfTriples(line: readonly number[], from: number, to: number): num
   for (let i = from + STRIDE; i < to; i += STRIDE)
     length += Math.hypot(line[i] - line[i - STRIDE], line[i + 1] - line[i + 1 - STRIDE]);
   return length;
-}
-
-/** The box of discs given as triples x, y, width, under a map that keeps lengths. */
-function boxOfTriples(line: readonly number[], from: number, to: number, [a, b, c, d, e, f]: Matrix = identity): Box {
-  let { minX, minY, maxX, maxY } = emptyBox;
-  for (let i = from; i < to; i += STRIDE) {
-    const half = line[i + 2] / 2;
-    const x = a * line[i] + c * line[i + 1] + e;
-    const y = b * line[i] + d * line[i + 1] + f;
-    minX = Math.min(minX, x - half);
-    minY = Math.min(minY, y - half);
-    maxX = Math.max(maxX, x + half);
-    maxY = Math.max(maxY, y + half);
-  }
-  return { minX, minY, maxX, maxY };
 }
 
 export const wholePx = (box: Box): Box => ({

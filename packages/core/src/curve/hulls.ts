@@ -1,4 +1,4 @@
-import { emptyBox, type Box } from '../math';
+import { boxOfDiscs, emptyBox, uniteBoxes, type Box } from '../math';
 import { courseOf, type Course } from './course';
 import { STRIDE, type Spine } from './spine';
 
@@ -32,25 +32,14 @@ function makeHulls(course: Course): Hulls {
   const { line, places } = course;
   const legs = places.length - 1;
   const bounds = new Float64Array(BOUNDS * Math.ceil(legs / HULL));
-  const box = { ...emptyBox };
+  let box = emptyBox;
   for (let h = 0, from = 0; from < legs; h += BOUNDS, from += HULL) {
-    let { minX, minY, maxX, maxY } = emptyBox;
-    const to = STRIDE * Math.min(legs, from + HULL);
-    for (let i = STRIDE * from; i <= to; i += STRIDE) {
-      const half = line[i + 2] / 2;
-      minX = Math.min(minX, line[i] - half);
-      minY = Math.min(minY, line[i + 1] - half);
-      maxX = Math.max(maxX, line[i] + half);
-      maxY = Math.max(maxY, line[i + 1] + half);
-    }
-    bounds[h] = minX;
-    bounds[h + 1] = minY;
-    bounds[h + 2] = maxX;
-    bounds[h + 3] = maxY;
-    box.minX = Math.min(box.minX, minX);
-    box.minY = Math.min(box.minY, minY);
-    box.maxX = Math.max(box.maxX, maxX);
-    box.maxY = Math.max(box.maxY, maxY);
+    const own = boxOfDiscs(line, STRIDE * from, STRIDE * (Math.min(legs, from + HULL) + 1));
+    bounds[h] = own.minX;
+    bounds[h + 1] = own.minY;
+    bounds[h + 2] = own.maxX;
+    bounds[h + 3] = own.maxY;
+    box = uniteBoxes(box, own);
   }
   return { course, bounds, box };
 }

@@ -1,4 +1,4 @@
-import { emptyBox, type Box } from '../math';
+import { boxOfFlat, growBox, type Box } from '../math';
 
 /**
  * A line with a weight: a chain of cubic Béziers in three dimensions (x, y, width), in page px.
@@ -74,17 +74,4 @@ export function isSameCourse({ points: p }: Spine, { points: q }: Spine): boolea
 }
 
 /** The upright box around all nodes and handles, grown by half the greatest width: it holds every inked pixel. */
-export function spineBox(spine: Spine): Box {
-  const p = spine.points;
-  let { minX, minY, maxX, maxY } = emptyBox;
-  let widest = 0;
-  for (let i = 0; i < p.length; i += STRIDE) {
-    if (p[i] < minX) minX = p[i];
-    if (p[i] > maxX) maxX = p[i];
-    if (p[i + 1] < minY) minY = p[i + 1];
-    if (p[i + 1] > maxY) maxY = p[i + 1];
-    if (p[i + 2] > widest) widest = p[i + 2];
-  }
-  const half = widest / 2;
-  return { minX: minX - half, minY: minY - half, maxX: maxX + half, maxY: maxY + half };
-}
+export const spineBox = (spine: Spine): Box => growBox(boxOfFlat(spine.points, STRIDE), widestOf(spine) / 2);

@@ -1,7 +1,7 @@
-import { flattenSpine, projectSpine, STRIDE, type Spine } from '../curve';
+import { flattenSpine, projectSpine, STRIDE } from '../curve';
 import { PageError } from '../gate';
 import { outlineOf } from '../ink';
-import { affineOf, depthAt, isAffine, localScaleOf, slopeAt, type Box, type Matrix3x3 } from '../math';
+import { affineOf, depthAt, isAffine, localScaleOf, boxOfFlat, slopeAt, type Matrix3x3 } from '../math';
 import { bareStroke, isKeepable, mapNib, mapStroke, projectEnds, type Stroke, type StrokeEntity } from '../stroke';
 import type { Drawn } from './drawn';
 import { gapToStroke } from './gap';
@@ -19,7 +19,8 @@ export const drawnStroke: Drawn<StrokeEntity> = {
   changed: changedInk,
   reach: ({ nib }) => nib.size / 2,
   ways: ({ spine }, tolerance) => [{ points: flattenSpine(spine, tolerance), stride: STRIDE }],
-  hold: ({ spine }) => courseBox(spine),
+  // Widths left out: what a hand takes hold of.
+  hold: ({ spine }) => boxOfFlat(spine.points, STRIDE),
   gap: gapToStroke,
   map: mappedStroke,
   bare: ({ kind, id, layerId, order, ...stroke }) => ({ kind, id, layerId, order, ...bareStroke(stroke) }),
@@ -80,16 +81,4 @@ function projective<S extends Stroke>(stroke: S, matrix: Matrix3x3, scaleWidth: 
     ends: projectEnds(stroke.ends, matrix, side),
     nib: mapNib(stroke.nib, factor, slopeAt(matrix, old[middle], old[middle + 1])),
   };
-}
-
-/** The spine's own box, widths left out: what a hand takes hold of. */
-function courseBox({ points }: Spine): Box {
-  let [minX, minY, maxX, maxY] = [Infinity, Infinity, -Infinity, -Infinity];
-  for (let k = 0; k < points.length; k += STRIDE) {
-    if (points[k] < minX) minX = points[k];
-    if (points[k] > maxX) maxX = points[k];
-    if (points[k + 1] < minY) minY = points[k + 1];
-    if (points[k + 1] > maxY) maxY = points[k + 1];
-  }
-  return { minX, minY, maxX, maxY };
 }

@@ -1,6 +1,6 @@
 import type { EchoShape } from './guide';
 import { type GuidePath, spineLength, fitSpine, flattenSpine, STRIDE, type Spine } from '../curve';
-import { distance, nearestShare, pointToLeg, type Point } from '../math';
+import { boxOfPoints, distance, nearestShare, pointToLeg, type Box, type Point } from '../math';
 
 /** Page px that the echoed curve may stray from the true parallel, in fitting and in sampling. */
 const FIT = 0.03;
@@ -129,25 +129,18 @@ function turnBetween(from: number, to: number): number {
 
 /** Whether a point keeps its distance from the whole line. */
 function nearTest(points: readonly Point[], closed: boolean, offset: number): (p: Point) => boolean {
-  const chunks: {
-    readonly from: number;
-    readonly to: number;
-    readonly box: readonly [number, number, number, number];
-  }[] = [];
+  const chunks: { readonly from: number; readonly to: number; readonly box: Box }[] = [];
   const count = closed ? points.length : points.length - 1;
   for (let from = 0; from < count; from += CHUNK) {
     const to = Math.min(count, from + CHUNK);
-    let [minX, minY, maxX, maxY] = [Infinity, Infinity, -Infinity, -Infinity];
-    for (let k = from; k <= to; k++) {
-      const { x, y } = points[k % points.length];
-      [minX, minY, maxX, maxY] = [Math.min(minX, x), Math.min(minY, y), Math.max(maxX, x), Math.max(maxY, y)];
-    }
-    chunks.push({ from, to, box: [minX, minY, maxX, maxY] });
+    const own = points.slice(from, to + 1);
+    if (to === points.length) own.push(points[0]);
+    chunks.push({ from, to, box: boxOfPoints(own) });
   }
   const least = offset - 0.5 * SAMPLING - 1e-4 * offset;
   return ({ x, y }) => {
     for (const { from, to, box } of chunks) {
-      const [bx, by] = [Math.max(box[0] - x, x - box[2], 0), Math.max(box[1] - y, y - box[3], 0)];
+      const [bx, by] = [Math.max(box.minX - x, x - box.maxX, 0), Math.max(box.minY - y, y - box.maxY, 0)];
       if (bx * bx + by * by >= least * least) continue;
       for (let k = from; k < to; k++) {
         const [a, b] = [points[k], points[(k + 1) % points.length]];

@@ -1,5 +1,5 @@
 import { flattenSpine } from '../curve';
-import { emptyBox, reversedRing, ringArea, uniteBoxes, type Box } from '../math';
+import { boxOfFlat, emptyBox, reversedRing, ringArea, uniteBoxes, type Box } from '../math';
 import type { Stroke, StrokeGrain } from '../stroke';
 import { cutRings, type PlainEnds } from './cutEnds';
 import { broken } from './grain';
@@ -25,7 +25,8 @@ export function outlineOf(stroke: Stroke, tolerance = OUTLINE_TOLERANCE): Outlin
   let outline = outlines.get(tolerance);
   if (!outline) {
     const rings = inkedRings(flattenSpine(stroke.spine, tolerance), stroke, tolerance);
-    outlines.set(tolerance, (outline = { rings, box: rings.map(boxOfPairs).reduce(uniteBoxes, emptyBox) }));
+    const box = rings.map((ring) => boxOfFlat(ring, 2)).reduce(uniteBoxes, emptyBox);
+    outlines.set(tolerance, (outline = { rings, box }));
   }
   return outline;
 }
@@ -258,15 +259,4 @@ class Path {
   points(): Float64Array {
     return this.sheet.slice(0, this.end);
   }
-}
-
-function boxOfPairs(points: Float64Array): Box {
-  let { minX, minY, maxX, maxY } = emptyBox;
-  for (let i = 0; i < points.length; i += 2) {
-    if (points[i] < minX) minX = points[i];
-    if (points[i] > maxX) maxX = points[i];
-    if (points[i + 1] < minY) minY = points[i + 1];
-    if (points[i + 1] > maxY) maxY = points[i + 1];
-  }
-  return { minX, minY, maxX, maxY };
 }

@@ -1,4 +1,4 @@
-import { apply, type Matrix } from './matrix';
+import { apply, identity, type Matrix } from './matrix';
 import type { Point } from './point';
 
 /** An upright rectangle; empty when `minX > maxX`. The four names are those `rbush` reads. */
@@ -44,6 +44,34 @@ export function boxOfPoints(points: Iterable<Point>): Box {
     if (p.x > maxX) maxX = p.x;
     if (p.y < minY) minY = p.y;
     if (p.y > maxY) maxY = p.y;
+  }
+  return { minX, minY, maxX, maxY };
+}
+
+/** The box around the places of a flat list: x and y, every `stride` numbers. */
+export function boxOfFlat(list: ArrayLike<number>, stride: number): Box {
+  let { minX, minY, maxX, maxY } = emptyBox;
+  for (let i = 0; i < list.length; i += stride) {
+    if (list[i] < minX) minX = list[i];
+    if (list[i] > maxX) maxX = list[i];
+    if (list[i + 1] < minY) minY = list[i + 1];
+    if (list[i + 1] > maxY) maxY = list[i + 1];
+  }
+  return { minX, minY, maxX, maxY };
+}
+
+/** The box around discs in a flat list, x, y, width each, from `from` to before `to`, under a map that keeps lengths. */
+export function boxOfDiscs(list: ArrayLike<number>, from: number, to: number, map: Matrix = identity): Box {
+  const [a, b, c, d, e, f] = map;
+  let { minX, minY, maxX, maxY } = emptyBox;
+  for (let i = from; i < to; i += 3) {
+    const half = list[i + 2] / 2;
+    const x = a * list[i] + c * list[i + 1] + e;
+    const y = b * list[i] + d * list[i + 1] + f;
+    if (x - half < minX) minX = x - half;
+    if (x + half > maxX) maxX = x + half;
+    if (y - half < minY) minY = y - half;
+    if (y + half > maxY) maxY = y + half;
   }
   return { minX, minY, maxX, maxY };
 }

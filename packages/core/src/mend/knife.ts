@@ -1,15 +1,5 @@
 import { courseOf, directionAt, lengthOf, placeAlong, placeOf, pointAt, spineBox, startedAt, widestOf } from '../curve';
-import {
-  boxOfPoints,
-  growBox,
-  isInRing,
-  pointToLeg,
-  reversedRing,
-  ringArea,
-  uniteBoxes,
-  type Box,
-  type Point,
-} from '../math';
+import { boxOfFlat, growBox, isInRing, pointToLeg, reversedRing, ringArea, uniteBoxes, type Point } from '../math';
 import type { Stroke, StrokeEnd } from '../stroke';
 import { blotWithin, blotWithout } from './blots';
 import { pieceOf } from './cut';
@@ -160,11 +150,11 @@ function ringOf(loop: readonly Point[]): Float64Array {
  * other way.
  */
 function aroundOf(ring: Float64Array, { spine }: Stroke): Float64Array {
-  const { minX, minY, maxX, maxY } = growBox(uniteBoxes(spineBox(spine), boxOfRing(ring)), 12 * widestOf(spine) + 20);
+  const { minX, minY, maxX, maxY } = growBox(
+    uniteBoxes(spineBox(spine), boxOfFlat(ring, 2)),
+    12 * widestOf(spine) + 20,
+  );
   const back = ringArea(ring) > 0 ? reversedRing(ring) : ring;
   const corners = [minX, minY, maxX, minY, maxX, maxY, minX, maxY, minX, minY];
   return Float64Array.from([...corners, ...back, back[0], back[1], minX, minY]);
 }
-
-const boxOfRing = (ring: Float64Array): Box =>
-  boxOfPoints(Array.from({ length: ring.length / 2 }, (_, k) => ({ x: ring[2 * k], y: ring[2 * k + 1] })));

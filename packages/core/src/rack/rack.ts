@@ -1,5 +1,5 @@
 import { clamp } from '../math';
-import { mmToPx } from '../page';
+import { freeName, mmToPx } from '../page';
 import { sameValue } from '../gate';
 import type { Calm } from '../hand';
 import type { Nib } from '../nib';
@@ -72,7 +72,7 @@ export function duplicateInRack(rack: Rack, id: string, newId: string): Rack {
   checkRoom(rack, 1);
   return rack.flatMap((one) =>
     one.id === id
-      ? [one, { ...one, id: newId, favourite: false, nib: { ...one.nib, name: freeName(rack, one.nib.name) } }]
+      ? [one, { ...one, id: newId, favourite: false, nib: { ...one.nib, name: freeName(namesIn(rack), one.nib.name) } }]
       : [one],
   );
 }
@@ -90,7 +90,7 @@ export function addToRack(rack: Rack, nibs: readonly RackNib[], newId: () => str
     if (grown.some((other) => isAlike(one, other))) continue;
     checkRoom(grown, 1);
     const id = grown.some((other) => other.id === one.id) ? newId() : one.id;
-    grown = [...grown, { ...one, id, nib: { ...one.nib, name: freeName(grown, one.nib.name) } }];
+    grown = [...grown, { ...one, id, nib: { ...one.nib, name: freeName(namesIn(grown), one.nib.name) } }];
   }
   return grown;
 }
@@ -101,11 +101,4 @@ function checkRoom(rack: Rack, more: number): void {
 
 const isAlike = ({ id: _a, ...one }: RackNib, { id: _b, ...other }: RackNib): boolean => sameValue(one, other);
 
-/** The name, or the first of "name 2", "name 3" … that no nib has. */
-export function freeName(rack: Rack, name: string): string {
-  const taken = new Set(rack.map(({ nib }) => nib.name));
-  const stem = name.replace(/ \d+$/, '');
-  let free = name;
-  for (let k = 2; taken.has(free); k++) free = `${stem} ${k}`;
-  return free;
-}
+export const namesIn = (rack: Rack): string[] => rack.map(({ nib }) => nib.name);

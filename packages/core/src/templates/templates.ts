@@ -1,5 +1,5 @@
-import { flattenSpine, type Spine } from '../curve';
-import { emptyBox, seededRandom, uniteBoxes, type Box, type Point } from '../math';
+import { flattenSpine, STRIDE, type Spine } from '../curve';
+import { boxOfFlat, emptyBox, seededRandom, uniteBoxes, type Point } from '../math';
 import { arcSpine, ellipseSpine, polygonSpine, polylineSpine, rectSpine, starSpine } from '../shapes';
 
 export type TemplateGroup =
@@ -140,22 +140,13 @@ export function centredRings(rings: readonly Spine[]): Spine[] {
 
 function frameOf(rings: readonly Spine[]): { readonly middle: Point; readonly scale: number } {
   // Handles reach farther than the curve does: they only say how finely to look.
-  const rough = rings.map(({ points }) => boxOfTriples(points)).reduce(uniteBoxes, emptyBox);
+  const rough = rings.map(({ points }) => boxOfFlat(points, STRIDE)).reduce(uniteBoxes, emptyBox);
   const fine = Math.max(rough.maxX - rough.minX, rough.maxY - rough.minY, 1e-6) / 4_000;
   const { minX, minY, maxX, maxY } = rings
-    .map((ring) => boxOfTriples(flattenSpine(ring, fine)))
+    .map((ring) => boxOfFlat(flattenSpine(ring, fine), STRIDE))
     .reduce(uniteBoxes, emptyBox);
   const scale = (2 * HALF) / Math.max(maxX - minX, maxY - minY, 1e-6);
   return { middle: { x: (minX + maxX) / 2, y: (minY + maxY) / 2 }, scale };
-}
-
-function boxOfTriples(points: Float64Array): Box {
-  let { minX, minY, maxX, maxY } = emptyBox;
-  for (let i = 0; i < points.length; i += 3) {
-    [minX, maxX] = [Math.min(minX, points[i]), Math.max(maxX, points[i])];
-    [minY, maxY] = [Math.min(minY, points[i + 1]), Math.max(maxY, points[i + 1])];
-  }
-  return { minX, minY, maxX, maxY };
 }
 
 function placed({ points, closed }: Spine, middle: Point, scale: number): Spine {
