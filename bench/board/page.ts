@@ -5,7 +5,8 @@ import { about, rotation, seededRandom, then, translation, type Matrix } from '@
 import { EntityMap, newLayer, newPage, orderBetween, ordersBetween, type Page } from '@true-nib/core/page';
 import type { StrokeEntity } from '@true-nib/core/stroke';
 import { foundInLoop } from '@true-nib/core/select';
-import { BoardPicture, type BoardCanvases } from '../../apps/web/src/render/boardPicture';
+import { BoardPicture } from '../../apps/web/src/render/boardPicture';
+import type { BoardCanvases } from '../../apps/web/src/render/boardCanvases';
 import { pathOf, paintTolerance } from '../../apps/web/src/render/inkPaint';
 import { fitted, zoomOf, type View } from '../../apps/web/src/render/view';
 

@@ -13,6 +13,8 @@ export interface Board {
   readonly session: PageSession;
   readonly notice: (message: string) => void;
   readonly hand: Hand;
+  /** What is in hand now: stage, tool, layers. */
+  readonly desk: () => Desk;
   /** What a slot holds for this page: made when it is first asked for. */
   readonly of: <T extends object>(slot: PageSlot<T>) => T;
   /** What the stages keep for this page, in their order. */

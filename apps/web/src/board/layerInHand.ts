@@ -12,6 +12,7 @@ import {
 import type { EntityId } from '@true-nib/core/kind';
 import { isShownUnder } from '../render';
 import { newId } from '../session';
+import type { Board } from './board';
 import { useDesk } from './desk';
 
 /** A layer as the board shows it: hidden, too, when it is out of sight because others are alone. */
@@ -28,6 +29,14 @@ export function layerInHand(page: Page, layerId: EntityId | undefined): StackNod
     nodes.find(({ layer }) => layer.id === layerId) ?? nodes.filter(({ layer }) => layer.medium === 'ink').at(-1);
   return node && asSeen(page, node);
 }
+
+/** The layer of an open page that is drawn on. */
+export const nodeInHand = ({ session, desk }: Pick<Board, 'session' | 'desk'>): StackNode | undefined =>
+  layerInHand(session.page, desk().layerId);
+
+/** The layer that strokes on an open page go to; a reason where they cannot. */
+export const targetInHand = ({ session, desk }: Pick<Board, 'session' | 'desk'>) =>
+  drawnLayer(session.page, desk().layerId);
 
 /** Why nothing can be done to a layer that is not seen. */
 export const hiddenInWords = (page: Page, { id, name }: LayerEntity): string =>

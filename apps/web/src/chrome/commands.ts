@@ -12,8 +12,8 @@ import {
   toolInHand,
   useDesk,
   type DeskSheet,
-  layerInHand,
   workbench,
+  nodeInHand,
 } from '../board';
 import { toggleGuided, setGuides } from '../guiding';
 import { toggleCalm, resizeNib } from '../nibs';
@@ -52,7 +52,7 @@ function resize(factor: number): void {
   (tool?.resize ?? resizeNib)(factor);
 }
 
-const inHand = ({ session }: Board) => layerInHand(session.page, useDesk.getState().layerId)?.layer;
+const inHand = (board: Board) => nodeInHand(board)?.layer;
 
 function tellHand(board: Board, name: 'hidden' | 'locked', words: readonly [on: string, off: string]): void {
   const layer = inHand(board);
@@ -182,7 +182,7 @@ export const generalCommands: readonly Command[] = [
     label: 'As large as in print',
     room: 'See',
     key: 'Shift+KeyB',
-    run: ({ hand, session }) => hand.zoomTo((useDesk.getState().pxPerMm * 25.4) / session.page.size.ppi),
+    run: ({ hand, session, desk }) => hand.zoomTo((desk().pxPerMm * 25.4) / session.page.size.ppi),
   },
   { id: 'ruler', label: 'Measure this screen with a ruler', room: 'See', run: open('ruler') },
   {
@@ -260,7 +260,7 @@ export const generalCommands: readonly Command[] = [
     run: (board) => {
       if (board.hand.cancel()) return say('Let go: nothing was drawn.');
       if (some(board, (keep) => keep.letGo?.())) return;
-      if (useDesk.getState().onlyPage) togglePage();
+      if (board.desk().onlyPage) togglePage();
       else some(board, (keep) => keep.letAllGo?.());
     },
   },

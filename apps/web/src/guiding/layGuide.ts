@@ -48,12 +48,12 @@ const EASE = 2;
 /** What a drag over the page lays down; nothing where it is too short to say. `seen` is page px per CSS px. */
 export function laidShape(
   kind: GuideKind,
-  way: readonly Point[],
+  course: readonly Point[],
   page: Page,
   template: Template | undefined,
   seen: number,
 ): GuideShape | undefined {
-  const [a, b] = [way[0], way[way.length - 1]];
+  const [a, b] = [course[0], course[course.length - 1]];
   const length = distance(a, b);
   const isTap = length < 8 * seen;
   const angle = isTap ? 0 : Math.atan2(b.y - a.y, b.x - a.x);
@@ -89,7 +89,7 @@ export function laidShape(
         : {
             kind,
             course: fitSpine(
-              way.map((p) => ({ x: p.x, y: p.y, width: 1 })),
+              course.map((p) => ({ x: p.x, y: p.y, width: 1 })),
               EASE * seen,
             ),
           };

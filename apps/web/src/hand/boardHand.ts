@@ -161,7 +161,7 @@ export class BoardHand implements Hand {
     if (isTouch && (this.pageMove.count > 2 || this.pageMove.isPinching)) return;
     if (this.held || this.pageMove.isPanning) return;
     this.dab.keep();
-    const gesture = this.begin(event, useDesk.getState());
+    const gesture = this.begin(event, this.board.desk());
     if (!gesture) return this.pageMove.beginPan(event.pointerId, at, this.holdsZoomKey);
     this.held = { pointer: event.pointerId, gesture, startedAt: event.timeStamp, from: at };
     useDesk.setState({ isDrawing: true });
@@ -178,7 +178,7 @@ export class BoardHand implements Hand {
     }
     this.pageMove.forget();
     this.pageMove.rest(at);
-    if (!useDesk.getState().penSeen) useDesk.setState({ penSeen: true, fingerDraws: false });
+    if (!this.board.desk().penSeen) useDesk.setState({ penSeen: true, fingerDraws: false });
   }
 
   /** The gesture that a pointer begins; nothing where it moves the page. */
@@ -249,7 +249,7 @@ export class BoardHand implements Hand {
 
   /** Shows the tool's true size under a pen or mouse that hovers, and lets whatever follows it know. */
   private hovers(event: PointerEvent): void {
-    const desk = useDesk.getState();
+    const desk = this.board.desk();
     const tool = workbench.tool(desk.tool);
     const isHome = tool !== undefined && workbench.homeOf(tool.id)?.id === desk.stage;
     const radius = isHome && (!this.held || tool.ringStays) ? tool.ring?.(this.board.session.page) : undefined;

@@ -11,7 +11,7 @@ import { inked, type Stroke } from '@true-nib/core/stroke';
 import { ofKind } from '@true-nib/core/page';
 import type { EntityId } from '@true-nib/core/kind';
 import type { Nib } from '@true-nib/core/nib';
-import { useDesk, drawnLayer, type Board } from '../board';
+import { type Board, targetInHand } from '../board';
 import { withCopies } from '../guiding';
 import { nibFor } from '../nibs';
 import { layDown } from './layDown';
@@ -27,7 +27,7 @@ export const outlineStrokes = (id: EntityId, shape: TemplateShape | PlaneShape, 
 export function strokeAllRound(board: Board, { shape, id }: GuideEntity): void {
   const { session, picture, notice } = board;
   if (shape.kind !== 'template' && shape.kind !== 'plane') return;
-  const target = drawnLayer(session.page, useDesk.getState().layerId);
+  const target = targetInHand(board);
   if (typeof target === 'string') return notice(target);
   const strokes = outlineStrokes(id, shape, nibFor(session.page));
   picture.showStrokes(withCopies(session.page, target.layer.id, strokes), target.layer.id);

@@ -6,7 +6,7 @@ import { lastEndSlot } from './lastEnd';
 import { washingSlot } from '../wash';
 
 /** Where a line goes: its layer, and the edits that bring that about. */
-export interface Ground {
+export interface LineTarget {
   readonly layer: LayerEntity;
   readonly edits: readonly Edit[];
 }
@@ -17,7 +17,7 @@ export interface Ground {
  */
 export function layDown(
   board: Board,
-  { layer, edits }: Ground,
+  { layer, edits }: LineTarget,
   label: string,
   strokes: readonly Stroke[],
   samples?: SamplesEntity,

@@ -24,7 +24,7 @@ export class ViewHand {
   private telling: ReturnType<typeof setTimeout> | undefined;
 
   constructor(
-    private readonly board: Pick<Board, 'picture' | 'session'>,
+    private readonly board: Pick<Board, 'picture' | 'session' | 'desk'>,
     private readonly isBusy: () => boolean,
   ) {}
 
@@ -80,7 +80,7 @@ export class ViewHand {
 
   private tell(): void {
     const [zoom, turn, flipped] = [zoomOf(this.view), turnOf(this.view), isFlipped(this.view)];
-    const desk = useDesk.getState();
+    const desk = this.board.desk();
     if (zoom !== desk.zoom || turn !== desk.turn || flipped !== desk.flipped) useDesk.setState({ zoom, turn, flipped });
   }
 

@@ -51,11 +51,11 @@ function draw(target: CanvasRenderingContext2D, calm: Calm, width: number): void
     { nib: NIB, calm: { way: 'raw' } as const, colour: role('rough'), lift: -9 },
     { nib: NIB, calm, colour: role('ink'), lift: 9 },
   ];
-  for (const { nib, calm: way, colour, lift } of lines) {
+  for (const { nib, calm: own, colour, lift } of lines) {
     target.fillStyle = colour;
     target.beginPath();
     const samples = hand.map((sample) => ({ ...sample, y: sample.y + lift }));
-    traceRings(target, outlineOf(drawStroke(samples, nib, way)).rings);
+    traceRings(target, outlineOf(drawStroke(samples, nib, own)).rings);
     target.fill();
   }
 }

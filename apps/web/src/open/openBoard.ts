@@ -25,7 +25,7 @@ export function openBoard(ground: HTMLElement, session: PageSession, picture: Bo
     held.set(slot, opened);
     return opened;
   };
-  const under = { picture, session, keeps, of, notice: say };
+  const under = { picture, session, keeps, of, notice: say, desk: useDesk.getState };
   const hand = new BoardHand(ground, under);
   const board: Board = { ...under, hand };
   keeps.push(...workbench.stages.flatMap((stage) => (stage.keeps ?? []).map(of)));
@@ -43,7 +43,7 @@ export function openBoard(ground: HTMLElement, session: PageSession, picture: Bo
 }
 
 /** Shows what the desk says about looks and tools; leaving the page keeps what is under way. */
-function followDesk({ session, picture, keeps, hand }: Board): () => void {
+function followDesk({ session, picture, keeps, hand, desk }: Board): () => void {
   const isPlain = (desk: Desk) => workbench.stage(desk.stage)?.showsPlain === true;
   const follow = (desk: Desk, before?: Desk) => {
     for (const keep of keeps) keep.follow?.(desk, before);
@@ -67,7 +67,7 @@ function followDesk({ session, picture, keeps, hand }: Board): () => void {
     forgetSolo(edits.flatMap(({ before, after }) => (before && !after ? [before.id] : []))),
   );
   const stop = useDesk.subscribe(follow);
-  follow(useDesk.getState());
+  follow(desk());
   window.addEventListener('pagehide', leave);
   document.addEventListener('visibilitychange', hide);
   return () => {

@@ -1,6 +1,6 @@
 import type { LiveStroke } from '@true-nib/core/ink';
 import { apply, scaling, then, type Box, type Matrix, type Matrix3x3, type Point } from '@true-nib/core/math';
-import { find, isKind, mergeEdits, ofKind, type Edit, type Page, type PictureEntity } from '@true-nib/core/page';
+import { isKind, mergeEdits, type Edit, type Page, type PictureEntity } from '@true-nib/core/page';
 import { type Stroke, type StrokeEntity } from '@true-nib/core/stroke';
 import type { EntityId } from '@true-nib/core/kind';
 import { Listeners } from '../base/listeners';
@@ -12,29 +12,15 @@ import type { OverlayColours } from './overlay';
 import { LiveSurface } from './liveSurface';
 import { OverlaySurface, type Ring, type Sketch } from './overlaySurface';
 import { anew, contextOf } from './anew';
+import type { BoardCanvases } from './boardCanvases';
 import { ShownPage } from './shownPage';
 import { type ShownSelection } from './selectionPicture';
 import type { Quad } from '@true-nib/core/select';
 import { Pictures, type PictureBytes } from './pictures';
 import { drawPaper, drawRoughs, drawVeil, splitRoughs, type VeilColours } from './roughSurface';
 import { plainLook, type StackLook } from './stackLook';
-import { thumbnailOf } from './thumbnail';
+import { layerPictureOf, thumbnailOf } from './thumbnail';
 import { between, devicePx, freeOf, opening, pxRatioOf, type Extent, type View } from './view';
-
-/**
- * The canvases of the board, from the bottom up. Those with ink are transparent; `over` multiplies, `veil` dims what lies beside the page,
- * `grids` and `guides` show what lines are held to.
- */
-export interface BoardCanvases {
-  readonly under: HTMLCanvasElement;
-  readonly ink: HTMLCanvasElement;
-  readonly live: HTMLCanvasElement;
-  readonly over: HTMLCanvasElement;
-  readonly veil: HTMLCanvasElement;
-  readonly grids: HTMLCanvasElement;
-  readonly guides: HTMLCanvasElement;
-  readonly overlay: HTMLCanvasElement;
-}
 
 type BoardColours = OverlayColours & VeilColours;
 
@@ -61,8 +47,7 @@ export class BoardPicture {
   private readonly pictures: Pictures;
   private readonly inHand: LiveSurface;
   private readonly overlay: OverlaySurface;
-  private isLayingDown = false;
-  private endingMarks: readonly Edit[] = [];
+  private handOver: HandOver = NOTHING;
   /** The views under which the canvases were painted last. */
   private painted: Readonly<Record<Share, View>>;
   private composedAt = 0;
@@ -195,9 +180,10 @@ export class BoardPicture {
 
   private takeOver(unseen: readonly Edit[], within?: Box): void {
     if (unseen.length === 0) return;
-    const all = [...unseen, ...this.endingMarks];
-    this.endingMarks = [];
-    this.inks.edit(this.shownPage, all, { shown: this.isLayingDown ? this.canvases.live : undefined, within });
+    const { marks, shown } = this.handOver;
+    const all = [...unseen, ...marks];
+    this.handOver = { shown, marks: [] };
+    this.inks.edit(this.shownPage, all, { shown, within });
     const touchesRoughs = all.some(({ before, after }) =>
       [before, after].some((entity) => entity !== null && ROUGH_KINDS.has(entity.kind)),
     );
@@ -207,17 +193,27 @@ export class BoardPicture {
   /** Shows marks on a wash layer that are about to become pixels of it. */
   addMarks(marks: readonly StrokeEntity[]): void {
     const edits = marks.map((after) => ({ before: null, after }));
-    this.inks.edit(this.shownPage, edits, { shown: this.isLayingDown ? this.canvases.live : undefined });
+    this.inks.edit(this.shownPage, edits, { shown: this.handOver.shown });
   }
 
   /** Takes marks away as `commit` makes them part of the page, in one go. Answers what `commit` does. */
   endMarks(marks: readonly StrokeEntity[], commit: () => boolean): boolean {
-    this.endingMarks = marks.map((before) => ({ before, after: null }));
-    const isDone = commit();
-    // Nothing came of them, or they changed no pixel.
-    if (this.endingMarks.length > 0) this.inks.edit(this.shownPage, this.endingMarks);
-    this.endingMarks = [];
-    return isDone;
+    return this.inPlaceOf({ shown: undefined, marks: marks.map((before) => ({ before, after: null })) }, () => {
+      const isDone = commit();
+      // Nothing came of them, or they changed no pixel.
+      if (this.handOver.marks.length > 0) this.inks.edit(this.shownPage, this.handOver.marks);
+      return isDone;
+    });
+  }
+
+  /** Runs a commit whose edits take the place of what is shown already. */
+  private inPlaceOf<T>(handOver: HandOver, commit: () => T): T {
+    this.handOver = handOver;
+    try {
+      return commit();
+    } finally {
+      this.handOver = NOTHING;
+    }
   }
 
   get shownPage(): Page {
@@ -234,19 +230,8 @@ export class BoardPicture {
   }
 
   /** A small picture of one layer alone; nothing when the browser cannot make one. */
-  async layerPicture(layerId: EntityId, width: number, height: number): Promise<ImageBitmap | undefined> {
-    const { size } = this.shownPage;
-    const scale = Math.min(width / size.width, height / size.height);
-    const map: Matrix = [scale, 0, 0, scale, (width - size.width * scale) / 2, (height - size.height * scale) / 2];
-    const medium = find(this.shownPage, 'layer', layerId)?.medium;
-    if (medium === 'wash') await this.inks.wash.loaded();
-    if (medium !== 'rough') return this.inks.beside.layerPicture(layerId, { map, width, height });
-    const canvas = new OffscreenCanvas(width, height);
-    const target = canvas.getContext('2d');
-    const roughs = ofKind(this.shownPage, 'picture').filter((picture) => picture.layerId === layerId);
-    for (const rough of roughs) await this.pictures.whenReady(rough);
-    if (target) drawRoughs(target, roughs, this.pictures, map);
-    return canvas.transferToImageBitmap();
+  layerPicture(layerId: EntityId, width: number, height: number): Promise<ImageBitmap | undefined> {
+    return layerPictureOf(this.shownPage, this.inks, this.pictures, layerId, { width, height });
   }
 
   // The stroke in hand.
@@ -273,9 +258,7 @@ export class BoardPicture {
 
   /** Ends the stroke in hand by `commit`, which makes it part of the page: the very pixels that were shown are kept. */
   layDownLive(commit: () => void): void {
-    this.isLayingDown = true;
-    commit();
-    this.isLayingDown = false;
+    this.inPlaceOf({ shown: this.canvases.live, marks: [] }, commit);
     this.endLive();
   }
 
@@ -395,6 +378,13 @@ const SETTLE_MS = 140;
 /** The canvases that are put together in one go: what is inked with all that shows where lines go, and what it lies on. */
 type Share = 'inks' | 'ground';
 const GROUND: ReadonlySet<string> = new Set(['under', 'over', 'veil']);
+
+/** What the edits of a commit take the place of: the canvas that shows them already, and the marks that become pixels by them. */
+interface HandOver {
+  readonly shown: HTMLCanvasElement | undefined;
+  readonly marks: readonly Edit[];
+}
+const NOTHING: HandOver = { shown: undefined, marks: [] };
 
 /** Kinds that paper and roughs depend on. */
 const ROUGH_KINDS: ReadonlySet<string> = new Set(['picture', 'layer', 'paper']);

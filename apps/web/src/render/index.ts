@@ -1,4 +1,5 @@
-export { type BoardCanvases, BoardPicture } from './boardPicture';
+export type { BoardCanvases } from './boardCanvases';
+export { BoardPicture } from './boardPicture';
 export { HARD_EDGE } from './liveSurface';
 export { type Sketch } from './overlaySurface';
 export { applyEdits } from './draft';

@@ -1,8 +1,10 @@
-import { scaling } from '@true-nib/core/math';
-import type { Page } from '@true-nib/core/page';
+import type { EntityId } from '@true-nib/core/kind';
+import { scaling, type Matrix } from '@true-nib/core/math';
+import { find, ofKind, type Page } from '@true-nib/core/page';
 import type { InkSurface } from './inkSurface';
 import type { Pictures } from './pictures';
 import { drawPaper, drawRoughs, splitRoughs } from './roughSurface';
+import type { Extent } from './view';
 
 /** A picture of a whole page, paper and roughs and inks, so many px wide; nothing when the browser cannot make one. */
 export async function thumbnailOf(
@@ -27,4 +29,26 @@ export async function thumbnailOf(
   target.globalCompositeOperation = 'multiply';
   drawRoughs(target, over, pictures, map);
   return new Promise((resolve) => canvas.toBlob((blob) => resolve(blob ?? undefined), 'image/webp', 0.85));
+}
+
+/** A picture of one layer alone, as large as fits; nothing when the browser cannot make one. */
+export async function layerPictureOf(
+  page: Page,
+  inks: InkSurface,
+  pictures: Pictures,
+  layerId: EntityId,
+  { width, height }: Extent,
+): Promise<ImageBitmap | undefined> {
+  const { size } = page;
+  const scale = Math.min(width / size.width, height / size.height);
+  const map: Matrix = [scale, 0, 0, scale, (width - size.width * scale) / 2, (height - size.height * scale) / 2];
+  const medium = find(page, 'layer', layerId)?.medium;
+  if (medium === 'wash') await inks.wash.loaded();
+  if (medium !== 'rough') return inks.beside.layerPicture(layerId, { map, width, height });
+  const canvas = new OffscreenCanvas(width, height);
+  const target = canvas.getContext('2d');
+  const roughs = ofKind(page, 'picture').filter((picture) => picture.layerId === layerId);
+  for (const rough of roughs) await pictures.whenReady(rough);
+  if (target) drawRoughs(target, roughs, pictures, map);
+  return canvas.transferToImageBitmap();
 }

@@ -11,7 +11,8 @@ import type { AreaQuery, ReworkedTile, SelectedArea, TakenPixels } from './washW
 /** Where a tile's bytes come from: the outbox or the server. */
 export type TileBytes = (blob: string) => Promise<Blob>;
 
-interface Ground {
+/** What the pixels of wash layers are shown with. */
+interface Surroundings {
   readonly worker: InkWorker;
   readonly index: InkIndex;
   readonly tileBytes: TileBytes;
@@ -32,8 +33,8 @@ export class WashSurface {
   private arrived: Box[] = [];
   private arrivalFrame = 0;
 
-  constructor(private readonly ground: Ground) {
-    this.fetchMissing([...ground.index.wash.blobs()]);
+  constructor(private readonly around: Surroundings) {
+    this.fetchMissing([...around.index.wash.blobs()]);
   }
 
   dispose(): void {
@@ -49,7 +50,7 @@ export class WashSurface {
   /** Fetches the pixels of these bytes where they are missing; they are shown when they are there. */
   fetchMissing(blobs: readonly string[]): void {
     for (const blob of blobs)
-      if (!this.ground.index.wash.hasBitmap(blob) && !this.fetching.has(blob) && !this.wanted.includes(blob))
+      if (!this.around.index.wash.hasBitmap(blob) && !this.fetching.has(blob) && !this.wanted.includes(blob))
         this.wanted.push(blob);
     while (this.fetching.size < AT_ONCE && this.wanted.length > 0) {
       const blob = this.wanted.shift() ?? '';
@@ -62,7 +63,7 @@ export class WashSurface {
   }
 
   private async fetch(blob: string): Promise<void> {
-    const { index, worker, tileBytes, onError } = this.ground;
+    const { index, worker, tileBytes, onError } = this.around;
     try {
       const bytes = await (await tileBytes(blob)).arrayBuffer();
       index.wash.addBitmap(blob, await worker.service.addTile(blob, transfer(bytes, [bytes])));
@@ -75,9 +76,9 @@ export class WashSurface {
 
   /** Settles when the worker knows all edits so far and has all pixels there are, those that did not come before included. */
   private async ready(): Promise<void> {
-    this.fetchMissing([...this.ground.index.wash.blobs()]);
+    this.fetchMissing([...this.around.index.wash.blobs()]);
     await this.loaded();
-    await this.ground.told();
+    await this.around.told();
   }
 
   /** Tiles come in bursts: they are shown once a frame. */
@@ -87,7 +88,7 @@ export class WashSurface {
       this.arrivalFrame = 0;
       const boxes = this.arrived;
       this.arrived = [];
-      this.ground.repaint(boxes);
+      this.around.repaint(boxes);
     });
   }
 
@@ -96,7 +97,7 @@ export class WashSurface {
    * Throws when it cannot be done, with a sentence.
    */
   async work(layerId: EntityId, deed: WashDeed): Promise<readonly ReworkedTile[]> {
-    const { index, worker } = this.ground;
+    const { index, worker } = this.around;
     await this.ready();
     const tiles = await worker.service.work(layerId, deed);
     for (const { blob, bitmap } of tiles) if (blob !== undefined && bitmap) index.wash.addBitmap(blob, bitmap);
@@ -108,25 +109,25 @@ export class WashSurface {
 
   async select(layerId: EntityId, query: AreaQuery, joining: Joining): Promise<SelectedArea | undefined> {
     await this.ready();
-    return this.ground.worker.service.select(layerId, query, joining);
+    return this.around.worker.service.select(layerId, query, joining);
   }
 
   /** What is selected, once more. */
   selected(): Promise<SelectedArea | undefined> {
-    return this.ground.worker.service.selected();
+    return this.around.worker.service.selected();
   }
 
   selectNothing(): void {
-    void this.ground.worker.service.selectNothing();
+    void this.around.worker.service.selectNothing();
   }
 
   take(layerId: EntityId): Promise<TakenPixels> {
-    return this.ground.worker.service.take(layerId);
+    return this.around.worker.service.take(layerId);
   }
 
   /** Takes the selected pixels off their layer on the screen, for as long as they are shown elsewhere. */
   async lift(layerId: EntityId, box: Box): Promise<TakenPixels> {
-    const { index, worker, repaint } = this.ground;
+    const { index, worker, repaint } = this.around;
     const { cover, taken } = await worker.service.lift(layerId);
     index.wash.lifted = { layerId, x: taken.x, y: taken.y, cover };
     repaint([box]);
@@ -134,7 +135,7 @@ export class WashSurface {
   }
 
   putBack(box: Box): void {
-    const { index, worker, repaint } = this.ground;
+    const { index, worker, repaint } = this.around;
     if (!index.wash.lifted) return;
     index.wash.lifted = undefined;
     void worker.service.putBack();

@@ -1,4 +1,4 @@
-import { type Modifiers, useDesk, hiddenInWords, layerInHand, refuse, type Gesture, type Board } from '../board';
+import { type Modifiers, hiddenInWords, layerInHand, refuse, type Gesture, type Board } from '../board';
 import { boxOfPoints, distance, growBox, type Point } from '@true-nib/core/math';
 import { gapTo, type DrawnEntity } from '@true-nib/core/drawn';
 import type { LayerEntity } from '@true-nib/core/page';
@@ -17,7 +17,7 @@ const SLOP = 4;
 
 /** Selects by the area that the hand draws, or transforms what is selected by what it takes hold of. */
 export function beginSelecting(board: Board, at: Point, modifiers: () => Modifiers): Gesture {
-  const { layerId } = useDesk.getState();
+  const { layerId } = board.desk();
   const choice = useSelectChoice.getState();
   const { session, picture } = board;
   const selection = board.of(selectionSlot);
@@ -52,19 +52,19 @@ function beginTransforming(
   touch: (() => Gesture) | undefined,
 ): Gesture {
   const start = selection.frame;
-  let way: PenSample[] = [];
+  let course: PenSample[] = [];
   let isDragged = touch === undefined;
   return {
     move(samples) {
-      way = [...way.slice(0, 1), ...samples];
-      const to = way.at(-1);
+      course = [...course.slice(0, 1), ...samples];
+      const to = course.at(-1);
       if (!to || !start) return;
-      isDragged ||= distance(way[0], to) > SLOP * perCss;
+      isDragged ||= distance(course[0], to) > SLOP * perCss;
       if (!isDragged) return;
       const { proportional, fromCentre, freeCorners } = useSelectChoice.getState();
       const { shiftKey, altKey } = modifiers();
       selection.setFrame(
-        draggedFrame(start, grip, way[0], to, {
+        draggedFrame(start, grip, course[0], to, {
           proportional: proportional !== shiftKey,
           fromCentre: fromCentre !== altKey,
           free: freeCorners,
@@ -72,9 +72,9 @@ function beginTransforming(
       );
     },
     end() {
-      if (isDragged || way.length === 0) return;
+      if (isDragged || course.length === 0) return;
       const area = touch?.();
-      area?.move(way.slice(0, 1));
+      area?.move(course.slice(0, 1));
       area?.end();
     },
     cancel() {
@@ -86,17 +86,17 @@ function beginTransforming(
 function beginArea(board: Board, layer: LayerEntity, choice: SelectChoice, joining: Joining, perCss: number): Gesture {
   const { picture } = board;
   const selection = board.of(selectionSlot);
-  const way: Point[] = [];
-  const near = (margin = 0) => picture.drawnOn(layer.id, growBox(boxOfPoints([...way, ...area()]), margin));
+  const course: Point[] = [];
+  const near = (margin = 0) => picture.drawnOn(layer.id, growBox(boxOfPoints([...course, ...area()]), margin));
   const area = (): readonly Point[] => {
-    if (choice.selectBy !== 'rect') return way;
-    const [a, b] = [way[0], way[way.length - 1]];
+    if (choice.selectBy !== 'rect') return course;
+    const [a, b] = [course[0], course[course.length - 1]];
     const slanted = railBox(board, layer.id, a, b);
     if (slanted) return slanted;
     return [a, { x: b.x, y: a.y }, b, { x: a.x, y: b.y }];
   };
   const isTap = () => {
-    const { minX, minY, maxX, maxY } = boxOfPoints(way);
+    const { minX, minY, maxX, maxY } = boxOfPoints(course);
     return Math.max(maxX - minX, maxY - minY) < SLOP * perCss;
   };
   const shown = (entity: DrawnEntity) => picture.inks.index.shown(entity);
@@ -109,25 +109,25 @@ function beginArea(board: Board, layer: LayerEntity, choice: SelectChoice, joini
   const touched = (): DrawnEntity[] => {
     if (!isTap()) return [...crossed];
     const reach = 22 * perCss;
-    const gaps = near(reach).map((entity) => ({ entity, gap: gapTo(shown(entity), way[0], way[0], reach) }));
+    const gaps = near(reach).map((entity) => ({ entity, gap: gapTo(shown(entity), course[0], course[0], reach) }));
     const nearest = gaps.sort((a, b) => a.gap - b.gap)[0];
     return nearest && nearest.gap < reach ? [nearest.entity] : [];
   };
   return {
     move(samples) {
       for (const sample of samples) {
-        const last = way.at(-1);
+        const last = course.at(-1);
         if (last && choice.selectBy === 'touch' && layer.medium === 'ink') cross(last, sample);
-        way.push(sample);
+        course.push(sample);
       }
-      picture.setArea(choice.selectBy === 'touch' ? [...way, ...[...way].reverse()] : area());
+      picture.setArea(choice.selectBy === 'touch' ? [...course, ...[...course].reverse()] : area());
     },
     end() {
       picture.setArea(undefined);
-      if (way.length === 0) return;
+      if (course.length === 0) return;
       if (layer.medium === 'wash') {
         const isTouch = choice.selectBy === 'touch' || isTap();
-        const at = way[way.length - 1];
+        const at = course[course.length - 1];
         return void selection.chooseArea(
           layer.id,
           isTouch ? { by: 'touch', at } : { by: 'loop', loop: area() },
@@ -138,7 +138,7 @@ function beginArea(board: Board, layer: LayerEntity, choice: SelectChoice, joini
       if (choice.selectBy === 'touch' || isTap()) return selection.choose(touched(), layer.id, joining);
       const loop = area();
       const box = boxOfPoints(loop);
-      const isUpright = choice.selectBy === 'rect' && !railBox(board, layer.id, way[0], way[way.length - 1]);
+      const isUpright = choice.selectBy === 'rect' && !railBox(board, layer.id, course[0], course[course.length - 1]);
       const inside = (some: readonly DrawnEntity[]) =>
         isUpright ? foundInRect(some, box, options) : foundInLoop(some, loop, options);
       void inParts(near(), PART, inside).then((found) => selection.choose(found, layer.id, joining));

@@ -9,26 +9,25 @@ import type { EntityId } from '@true-nib/core/kind';
 import { flippedFrame, sameColour, sameNib } from '@true-nib/core/select';
 import { say, sayError } from '../look';
 import type { AreaQuery, TakenPixels } from '../render';
-import { type Board, type Command, takeTool, useDesk, layerInHand } from '../board';
+import { type Board, type Command, takeTool, useDesk, layerInHand, nodeInHand } from '../board';
 import { nibFor } from '../nibs';
 import { besides, laidOn, copyPixels, copyDrawn, onPage, pixelsToPaste, drawnToPaste } from './clipboard';
 
 /** The Ink layer in hand with what lies on it; says why not when there is none. */
-function inkInHand({
-  session,
-  picture,
-}: Board): { readonly layerId: EntityId; readonly entities: readonly DrawnEntity[] } | undefined {
-  const node = layerInHand(session.page, useDesk.getState().layerId);
+function inkInHand(
+  board: Board,
+): { readonly layerId: EntityId; readonly entities: readonly DrawnEntity[] } | undefined {
+  const node = nodeInHand(board);
   if (node?.layer.medium !== 'ink' || node.isHidden) {
     say('Take an Ink layer that is seen in hand first.');
     return undefined;
   }
-  return { layerId: node.layer.id, entities: picture.inks.index.unorderedOn(node.layer.id) };
+  return { layerId: node.layer.id, entities: board.picture.inks.index.unorderedOn(node.layer.id) };
 }
 
 /** The Wash layer in hand, when that is one and is seen. */
-function washInHand({ session }: Board): EntityId | undefined {
-  const node = layerInHand(session.page, useDesk.getState().layerId);
+function washInHand(board: Board): EntityId | undefined {
+  const node = nodeInHand(board);
   return node?.layer.medium === 'wash' && !node.isHidden ? node.layer.id : undefined;
 }
 
@@ -130,7 +129,7 @@ async function paste(board: Board): Promise<void> {
     const pixels = await pixelsToPaste();
     if (pixels) return await pastePixels(board, pixels);
     const pasted = besides(await drawnToPaste(nibFor(board.session.page)), board.session.page.size);
-    const node = layerInHand(board.session.page, useDesk.getState().layerId);
+    const node = nodeInHand(board);
     if (node?.layer.medium !== 'ink') throw new PageError('Take an Ink layer in hand to paste on.');
     if (node.isLocked) throw new PageError(`${node.layer.name} is locked.`);
     const { index } = board.picture.inks;
@@ -147,7 +146,7 @@ async function paste(board: Board): Promise<void> {
 async function pastePixels(board: Board, taken: TakenPixels): Promise<void> {
   const { session } = board;
   const selection = board.of(selectionSlot);
-  const node = layerInHand(session.page, useDesk.getState().layerId);
+  const node = nodeInHand(board);
   if (node?.layer.medium !== 'wash')
     throw new PageError('Pixels were copied: take a Wash layer in hand to paste them on.');
   if (node.isLocked) throw new PageError(`${node.layer.name} is locked.`);
@@ -187,9 +186,9 @@ export function moveSelectedTo(board: Board, layerId: EntityId): void {
   );
 }
 
-function flip(board: Board, way: 'across' | 'down'): void {
+function flip(board: Board, axis: 'across' | 'down'): void {
   const { frame } = board.of(selectionSlot);
-  if (frame && !isLocked(board)) board.of(selectionSlot).setFrame(flippedFrame(frame, way));
+  if (frame && !isLocked(board)) board.of(selectionSlot).setFrame(flippedFrame(frame, axis));
 }
 
 export const selectionCommands: readonly Command[] = [

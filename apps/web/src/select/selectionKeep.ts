@@ -1,5 +1,5 @@
 import type { Board, PageKeep, PageSlot } from '../board';
-import { isInHand, toolInHand, useDesk, workbench, layerInHand } from '../board';
+import { isInHand, toolInHand, workbench, layerInHand } from '../board';
 import { selectionSlot } from './selection';
 
 /** What a selection does when the desk or the hand asks something of it. */
@@ -21,7 +21,7 @@ function keepOf(board: Board): PageKeep {
       if (before && desk.layerId !== before.layerId && desk.layerId !== selection.layerId) selection.clear();
     },
     nudge(dx, dy) {
-      if (!isInHand(useDesk.getState(), 'select') || selection.size === 0) return false;
+      if (!isInHand(board.desk(), 'select') || selection.size === 0) return false;
       const node = layerInHand(board.session.page, selection.layerId);
       if (node?.isLocked) board.notice(`${node.layer.name} is locked.`);
       else selection.moveBy(dx, dy);

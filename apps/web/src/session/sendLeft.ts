@@ -5,7 +5,7 @@ import { BATCH, batchOf } from './batch';
 import type { Outbox } from './outbox';
 import type { Stand, Transport } from './transport';
 
-interface Way {
+interface Means {
   readonly transport: Transport;
   readonly outbox: Outbox;
 }
@@ -14,11 +14,11 @@ interface Way {
  * Sends what earlier visits left in the outbox without opening the pages. Answers how much still waits, by page: what does not
  * fit any more, or is to become pixels, is for whoever opens that page.
  */
-export async function sendLeft(way: Way): Promise<ReadonlyMap<string, number>> {
-  const { outbox } = way;
+export async function sendLeft(means: Means): Promise<ReadonlyMap<string, number>> {
+  const { outbox } = means;
   const waiting = new Map<string, number>();
   for (const pageId of await outbox.pages()) {
-    await sendPage(way, pageId).catch((error: unknown) => {
+    await sendPage(means, pageId).catch((error: unknown) => {
       if (!(error instanceof ApiProblem || error instanceof Offline)) throw error;
     });
     const left = [...(await outbox.pending(pageId)), ...(await outbox.marks(pageId))];
@@ -27,8 +27,8 @@ export async function sendLeft(way: Way): Promise<ReadonlyMap<string, number>> {
   return waiting;
 }
 
-async function sendPage(way: Way, pageId: string): Promise<void> {
-  const { transport, outbox } = way;
+async function sendPage(means: Means, pageId: string): Promise<void> {
+  const { transport, outbox } = means;
   let left: readonly Change[] = await outbox.pending(pageId);
   if (left.length === 0) return;
   const letGo = async (saved: readonly { readonly id: string }[]) => {
@@ -36,7 +36,7 @@ async function sendPage(way: Way, pageId: string): Promise<void> {
     await outbox.remove(pageId, new Set(left.flatMap(({ id }) => (ids.has(id) ? [id] : []))));
     left = left.filter(({ id }) => !ids.has(id));
   };
-  await sendBlobs(way);
+  await sendBlobs(means);
   const headers = await transport.headers(pageId);
   let stand: Stand = { revision: headers.length, lastId: headers.at(-1)?.id };
   await letGo(headers);
@@ -53,7 +53,7 @@ async function sendPage(way: Way, pageId: string): Promise<void> {
  * Sends the pictures that wait. Those that the server refuses for good must not hold up the strokes behind them: they are told
  * and let go, or left where they are when nobody listens.
  */
-export async function sendBlobs({ transport, outbox }: Way, onRefused?: (why: ApiProblem) => void): Promise<void> {
+export async function sendBlobs({ transport, outbox }: Means, onRefused?: (why: ApiProblem) => void): Promise<void> {
   for (const { sha256, bytes } of await outbox.blobs()) {
     try {
       await transport.sendBlob(sha256, bytes);

@@ -138,8 +138,8 @@ export function wideningAt(spine: Spine, node: number, side: Side): number {
   if (i === undefined) return 0;
   const { x, y, width } = nodeAt(spine, node);
   const { points } = spine;
-  const way = Math.hypot(points[i] - x, points[i + 1] - y);
-  return way > 0 ? ((side === 'in' ? -1 : 1) * (points[i + 2] - width)) / way : 0;
+  const reach = Math.hypot(points[i] - x, points[i + 1] - y);
+  return reach > 0 ? ((side === 'in' ? -1 : 1) * (points[i + 2] - width)) / reach : 0;
 }
 
 /** The line with a node moved by a step, page px, and its handles with it. */

@@ -21,15 +21,15 @@ export interface Ridden {
   readonly x: number;
   readonly y: number;
   readonly at: number;
-  readonly way: number;
+  readonly sign: number;
 }
 
 /** The next place of a hand. Where it turns back by less than the slack it stays where it was. */
 export function ride(riding: Riding, x: number, y: number, before: Ridden | undefined): Ridden {
   const moved = before ? Math.hypot(x - before.x, y - before.y) : Infinity;
   const at = riding.measure(x, y, before?.at, moved);
-  if (!before) return { x, y, at, way: 0 };
+  if (!before) return { x, y, at, sign: 0 };
   const step = at - before.at;
-  if (step * before.way >= 0) return { x, y, at, way: before.way || Math.sign(step) };
-  return Math.abs(step) > riding.slack ? { x, y, at, way: -before.way } : { ...before, x, y };
+  if (step * before.sign >= 0) return { x, y, at, sign: before.sign || Math.sign(step) };
+  return Math.abs(step) > riding.slack ? { x, y, at, sign: -before.sign } : { ...before, x, y };
 }

@@ -48,19 +48,19 @@ export class SprungCalmer extends TrailCalmer<SprungOptions> {
   protected follow(x: number, y: number, weight: number, time: number): void {
     const { pen } = this;
     const dt = Math.min(LONGEST, Math.max(0, time - this.time));
-    const way = Math.hypot(x - pen.x, y - pen.y);
+    const length = Math.hypot(x - pen.x, y - pen.y);
     if (this.options.time === 0) {
-      this.weigh(weight, way);
+      this.weigh(weight, length);
       this.tip = { x, y };
       this.lay(x, y);
       return;
     }
-    if (dt === 0) return this.weigh(weight, way);
+    if (dt === 0) return this.weigh(weight, length);
     const steps = Math.max(1, Math.ceil(dt / STEP));
     const pull = { x: (x - pen.x) / dt, y: (y - pen.y) / dt };
     for (let k = 1; k <= steps; k++) {
       const t = k / steps;
-      this.weigh(this.penWeight + (weight - this.penWeight) * t, way / steps);
+      this.weigh(this.penWeight + (weight - this.penWeight) * t, length / steps);
       const from = { x: pen.x + ((x - pen.x) * (k - 1)) / steps, y: pen.y + ((y - pen.y) * (k - 1)) / steps };
       this.swing(from, pull, dt / steps, this.damping);
       this.lay(this.tip.x, this.tip.y);

@@ -30,12 +30,12 @@ export class TowCalmer extends TrailCalmer<TowOptions> {
     const { pen } = this;
     const { seen } = this.options;
     if (time - this.rest.since >= TOW_PAUSE && !this.hasDropped) this.dropSlack();
-    const way = Math.hypot(x - pen.x, y - pen.y);
-    const steps = Math.max(1, Math.min(400, Math.ceil(way / (STEP * seen))));
+    const length = Math.hypot(x - pen.x, y - pen.y);
+    const steps = Math.max(1, Math.min(400, Math.ceil(length / (STEP * seen))));
     for (let k = 1; k <= steps; k++) {
       const t = k / steps;
-      this.weigh(this.penWeight + (weight - this.penWeight) * t, way / steps);
-      this.pull(pen.x + (x - pen.x) * t, pen.y + (y - pen.y) * t, way / steps);
+      this.weigh(this.penWeight + (weight - this.penWeight) * t, length / steps);
+      this.pull(pen.x + (x - pen.x) * t, pen.y + (y - pen.y) * t, length / steps);
     }
     if (Math.hypot(x - this.rest.x, y - this.rest.y) <= STILL * seen) return;
     this.rest = { x, y, since: time };

@@ -35,7 +35,7 @@ export class HandWeight {
   private lean = 0;
   /** Twice the angle of a chisel's edge as a unit vector, so that an edge is the same from both sides. */
   private edge: { x: number; y: number } | undefined;
-  private way = { x: 0, y: 0 };
+  private heading = { x: 0, y: 0 };
 
   /** `zoom` is screen px per page px. */
   constructor(
@@ -71,8 +71,8 @@ export class HandWeight {
     }
     const time = Math.max(0, (sample.time ?? 0) - (last.time ?? 0));
     const follow = 1 - Math.exp(-time / SMOOTHING);
-    const way = Math.hypot(sample.x - last.x, sample.y - last.y) * zoom;
-    if (time > 0) this.speed += (way / time - this.speed) * follow;
+    const length = Math.hypot(sample.x - last.x, sample.y - last.y) * zoom;
+    if (time > 0) this.speed += (length / time - this.speed) * follow;
     this.lean += (lean - this.lean) * follow;
     return follow;
   }
@@ -87,9 +87,9 @@ export class HandWeight {
     if (last) {
       const [dx, dy] = [sample.x - last.x, sample.y - last.y];
       const keep = Math.exp((-Math.hypot(dx, dy) * zoom) / DIRECTION);
-      this.way = { x: this.way.x * keep + dx, y: this.way.y * keep + dy };
+      this.heading = { x: this.heading.x * keep + dx, y: this.heading.y * keep + dy };
     }
-    const { x, y } = this.way;
+    const { x, y } = this.heading;
     const along = Math.hypot(x, y);
     // Where it came down the pen has no way yet: the line begins fine.
     if (along === 0) return thickness;

@@ -102,15 +102,15 @@ export const legMeetsBox = (b: Box, ax: number, ay: number, bx: number, by: numb
 /** The stretch of a leg, in shares of it, within all four edges of a box (Liang and Barsky 1984); nothing where none is. */
 function stretchInBox(b: Box, ax: number, ay: number, bx: number, by: number): readonly [number, number] | undefined {
   let [low, high] = [0, 1];
-  for (const [way, room] of [
+  for (const [rise, room] of [
     [ax - bx, ax - b.minX],
     [bx - ax, b.maxX - ax],
     [ay - by, ay - b.minY],
     [by - ay, b.maxY - ay],
   ]) {
-    if (way === 0 && room < 0) return undefined;
-    if (way < 0) low = Math.max(low, room / way);
-    if (way > 0) high = Math.min(high, room / way);
+    if (rise === 0 && room < 0) return undefined;
+    if (rise < 0) low = Math.max(low, room / rise);
+    if (rise > 0) high = Math.min(high, room / rise);
   }
   return low <= high ? [low, high] : undefined;
 }

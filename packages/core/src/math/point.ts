@@ -43,6 +43,13 @@ export function legsApart(
   );
 }
 
+/** The foot of a place on the whole line through two others, which must not be one. */
+export function footOnLine(a: Point, b: Point, p: Point): Point {
+  const [dx, dy] = [b.x - a.x, b.y - a.y];
+  const share = ((p.x - a.x) * dx + (p.y - a.y) * dy) / (dx * dx + dy * dy);
+  return { x: a.x + share * dx, y: a.y + share * dy };
+}
+
 /** The share, 0 to 1, of the leg from a to b that is nearest to a place p; 0 where the leg has no length. */
 export function nearestShare(px: number, py: number, ax: number, ay: number, bx: number, by: number): number {
   const dx = bx - ax;

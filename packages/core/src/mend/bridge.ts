@@ -65,8 +65,8 @@ export function endPoint({ stroke, end }: LineEnd): Tip {
   const place = placeOf(spine, seenEnd(stroke, end));
   const { x, y, width } = pointAt(spine, place);
   const ahead = directionAt(spine, place);
-  const way = end === 0 ? -1 : 1;
-  return { x, y, width, dx: way * ahead.x, dy: way * ahead.y };
+  const sign = end === 0 ? -1 : 1;
+  return { x, y, width, dx: sign * ahead.x, dy: sign * ahead.y };
 }
 
 /** By how much a line turns that leaves one end and comes in at the other, radians. */

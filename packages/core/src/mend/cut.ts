@@ -35,9 +35,9 @@ export interface Cut {
  * those that merely touch, are cut straight across. `thickness` is by how much the layer shows it wider than it is.
  */
 export function cutAtStop<S extends Stroke>(stroke: S, stop: Stop<S>, keepsBefore: boolean, thickness = 1): Cut {
-  const way = keepsBefore ? 1 : -1;
+  const sign = keepsBefore ? 1 : -1;
   const ahead = directionAt(stroke.spine, placeOf(stroke.spine, stop.at));
-  const [dx, dy] = [way * ahead.x, way * ahead.y];
+  const [dx, dy] = [sign * ahead.x, sign * ahead.y];
   const theirs = courseOf(stop.other.spine);
   const place = placeOf(stop.other.spine, stop.otherAt);
   const edge = directionAt(stop.other.spine, place);
@@ -56,7 +56,7 @@ export function cutAtStop<S extends Stroke>(stroke: S, stop: Stop<S>, keepsBefor
   );
   const course = courseOf(stroke.spine);
   const further = Math.min(6 * (own + half), (own * Math.sqrt(1 - slant * slant) + half) / slant) + 1;
-  return { at: placeAlong(course, alongAt(course, stop.at) + way * further), end: { gone } };
+  return { at: placeAlong(course, alongAt(course, stop.at) + sign * further), end: { gone } };
 }
 
 /**

@@ -144,8 +144,8 @@ function densePoints(spine: Spine, tolerance: number): Track {
   const apart = Math.max(2 * tolerance, lengthOf(courseOf(spine)) / 20_000);
   const points: number[] = [line[0], line[1], line[2]];
   for (let i = STRIDE; i < line.length; i += STRIDE) {
-    const way = Math.hypot(line[i] - line[i - 3], line[i + 1] - line[i - 2]);
-    const pieces = Math.max(1, Math.ceil(way / apart));
+    const length = Math.hypot(line[i] - line[i - 3], line[i + 1] - line[i - 2]);
+    const pieces = Math.max(1, Math.ceil(length / apart));
     for (let k = 1; k <= pieces; k++)
       for (let axis = 0; axis < STRIDE; axis++)
         points.push(line[i - STRIDE + axis] + (k / pieces) * (line[i + axis] - line[i - STRIDE + axis]));

@@ -377,8 +377,8 @@ function findOwnCrossings(spine: Spine): OwnCrossing[] {
   eachCrossingPair(hulls, hulls, (i, j) => {
     const cross = legCrossing(line, STRIDE * i, line, STRIDE * j);
     if (!cross) return;
-    const way = mixed(along, j, cross[1]) - mixed(along, i, cross[0]);
-    if (way < NEIGHBOUR || (spine.closed && length - way < NEIGHBOUR)) return;
+    const apart = mixed(along, j, cross[1]) - mixed(along, i, cross[0]);
+    if (apart < NEIGHBOUR || (spine.closed && length - apart < NEIGHBOUR)) return;
     const { course } = hulls;
     const exact = exactCrossing({ spine, course, number: i }, { spine, course, number: j }, cross);
     if (exact && !found.some(({ a, b }) => Math.abs(a - exact.a) < 1e-6 && Math.abs(b - exact.b) < 1e-6))

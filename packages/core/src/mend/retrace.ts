@@ -39,18 +39,18 @@ export function retrace(spine: Spine, hand: readonly Point[], reach: number): Re
   if (hand.length < 2) return undefined;
   const turned = spine.closed ? startedAway(spine, hand) : spine;
   const course = courseOf(turned);
-  const way = evenly(hand, STEP);
-  if (way.length < 3) return undefined;
-  const start = nearestOnSpine(turned, way[0]);
+  const drawn = evenly(hand, STEP);
+  if (drawn.length < 3) return undefined;
+  const start = nearestOnSpine(turned, drawn[0]);
   if (start.distance > reach) return undefined;
-  const last = nearestOnSpine(turned, way[way.length - 1]);
+  const last = nearestOnSpine(turned, drawn[drawn.length - 1]);
   const leaves = last.distance > reach && !spine.closed;
   const from = alongAt(course, placeNumber(start));
-  const isBackwards = leaves ? goesBack(turned, placeNumber(start), way) : alongAt(course, placeNumber(last)) < from;
+  const isBackwards = leaves ? goesBack(turned, placeNumber(start), drawn) : alongAt(course, placeNumber(last)) < from;
   const to = leaves ? (isBackwards ? 0 : lengthOf(course)) : alongAt(course, placeNumber(last));
   if (!leaves && Math.abs(to - from) < STEP) return undefined;
   const [low, high] = from < to ? [from, to] : [to, from];
-  const points = isBackwards ? [...way].reverse() : way;
+  const points = isBackwards ? [...drawn].reverse() : drawn;
   const track = blended(turned, points, low, high, {
     startsOn: !leaves || !isBackwards,
     endsOn: !leaves || isBackwards,
@@ -74,10 +74,10 @@ function startedAway(spine: Spine, hand: readonly Point[]): Spine {
 }
 
 /** Whether a hand sets out against the line's own way. */
-function goesBack(spine: Spine, place: number, way: readonly Point[]): boolean {
+function goesBack(spine: Spine, place: number, drawn: readonly Point[]): boolean {
   const ahead = directionAt(spine, placeOf(spine, place));
-  const some = way[Math.min(way.length - 1, Math.max(4, Math.floor(way.length / 3)))];
-  return (some.x - way[0].x) * ahead.x + (some.y - way[0].y) * ahead.y < 0;
+  const some = drawn[Math.min(drawn.length - 1, Math.max(4, Math.floor(drawn.length / 3)))];
+  return (some.x - drawn[0].x) * ahead.x + (some.y - drawn[0].y) * ahead.y < 0;
 }
 
 /** Points along a way, the same distance apart. */
@@ -86,15 +86,15 @@ function evenly(points: readonly Point[], apart: number): Point[] {
   let left = apart;
   for (let k = 1; k < points.length; k++) {
     let [p, q] = [points[k - 1], points[k]];
-    let way = distance(p, q);
-    while (way >= left && way > 0) {
-      const t = left / way;
+    let length = distance(p, q);
+    while (length >= left && length > 0) {
+      const t = left / length;
       p = { x: p.x + t * (q.x - p.x), y: p.y + t * (q.y - p.y) };
       even.push(p);
-      way -= left;
+      length -= left;
       left = apart;
     }
-    left -= way;
+    left -= length;
   }
   const end = points[points.length - 1];
   if (distance(even[even.length - 1], end) > apart / 4) even.push(end);
@@ -104,16 +104,16 @@ function evenly(points: readonly Point[], apart: number): Point[] {
 /** The new course with the old weight: at its sides it grows out of the old course, where it is on it. */
 function blended(
   spine: Spine,
-  way: readonly Point[],
+  drawn: readonly Point[],
   low: number,
   high: number,
   { startsOn, endsOn }: { readonly startsOn: boolean; readonly endsOn: boolean },
 ): Float64Array {
   const course = courseOf(spine);
   const oldAt = (along: number) => pointAt(spine, placeOf(spine, placeAlong(course, along)));
-  const count = way.length - 1;
+  const count = drawn.length - 1;
   const track = new Float64Array((count + 1) * STRIDE);
-  way.forEach((point, k) => {
+  drawn.forEach((point, k) => {
     const share = k / count;
     const old = oldAt(low + share * (high - low));
     // By way gone from either side, so that near it old and new are the same place.

@@ -53,8 +53,8 @@ function isShort(spine: Spine, length: number): boolean {
 function rubbedBlot<S extends Stroke>(stroke: S, path: readonly Point[], radius: number): S[] | undefined {
   const reach = growBox(boxOfPoints(path), radius);
   if (!boxesMeet(spineBox(stroke.spine), reach)) return undefined;
-  const way = Float64Array.from(path.flatMap(({ x, y }) => [x, y, 2 * radius]));
-  return blotWithout(stroke, outlinePolyline(way, ['round', 'round'], 0.1));
+  const discs = Float64Array.from(path.flatMap(({ x, y }) => [x, y, 2 * radius]));
+  return blotWithout(stroke, outlinePolyline(discs, ['round', 'round'], 0.1));
 }
 
 /** A stroke with another colour where a round brush passed it: nothing when it was not touched or has that colour. */
@@ -110,7 +110,7 @@ function touchTest(
   thickness: number,
 ): (place: SpinePlace) => boolean {
   const legs = path.length === 1 ? [[path[0], path[0]] as const] : path.slice(1).map((p, k) => [path[k], p] as const);
-  const way = boxOfPoints(path);
+  const swept = boxOfPoints(path);
   const last = segmentCount(spine) - 1;
   const isRoundEnd = ({ segment, t }: SpinePlace) =>
     (ends[0] === 'round' && segment === 0 && t === 0) || (ends[1] === 'round' && segment === last && t === 1);
@@ -119,10 +119,10 @@ function touchTest(
     const half = (thickness * middle.width) / 2;
     const reach = radius + half;
     if (
-      middle.x < way.minX - reach ||
-      middle.x > way.maxX + reach ||
-      middle.y < way.minY - reach ||
-      middle.y > way.maxY + reach
+      middle.x < swept.minX - reach ||
+      middle.x > swept.maxX + reach ||
+      middle.y < swept.minY - reach ||
+      middle.y > swept.maxY + reach
     )
       return false;
     if (isRoundEnd(place)) return legs.some(([p, q]) => segmentDistanceSquared(middle, middle, p, q) < reach ** 2);

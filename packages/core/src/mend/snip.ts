@@ -80,8 +80,8 @@ function opened<S extends Stroke>({ stroke, stops }: Pieces<S>, gone: ReadonlySe
   const taken = [...gone][0] % stops.length;
   const from = stops[(taken - 1 + stops.length) % stops.length].at;
   const to = stops[taken].at;
-  const way = to > from ? to - from : to - from + count;
-  const start = (from + way / 2) % count;
+  const stretch = to > from ? to - from : to - from + count;
+  const start = (from + stretch / 2) % count;
   const moved = (place: number) => movedPlace(place, start, count);
   const cut = { ...stroke, spine: { ...startedAt(spine, start), closed: false } };
   const order = stops.map((stop, k) => ({

@@ -56,13 +56,13 @@ export class Snipper {
   /** The pieces that the way from one point to another goes across. */
   across(from: Point, to: Point): FoundPiece[] {
     const { mayCut = () => true } = this.options;
-    const way = Float64Array.of(from.x, from.y, 0, to.x, to.y, 0);
+    const leap = Float64Array.of(from.x, from.y, 0, to.x, to.y, 0);
     return this.near(boxOfPoints([from, to])).flatMap((line) => {
       if (line.kept.fills || !mayCut(line.kept)) return [];
       const { line: course, places } = courseOf(line.shown.spine);
       const found: FoundPiece[] = [];
       for (let leg = 0; leg + 1 < places.length; leg++) {
-        const cross = legCrossing(course, STRIDE * leg, way, 0);
+        const cross = legCrossing(course, STRIDE * leg, leap, 0);
         if (!cross) continue;
         const pieces = this.piecesOf(line);
         if (pieces.stops.length === 0) break;
@@ -152,13 +152,14 @@ export class Snipper {
 /** Takes the piece under a touch, and all that a drag from there goes across. `reach` in page px. */
 export function snip(
   strokes: readonly StrokeEntity[],
-  way: readonly Point[],
+  course: readonly Point[],
   { reach, newId, ...options }: SnipOptions & { readonly reach: number; readonly newId: () => EntityId },
 ): Edit[] {
   const lines = strokes.map((stroke) => ({ kept: stroke, shown: stroke }));
   const snipper = new Snipper(() => lines, options);
-  const first = way.length > 0 ? snipper.under(way[0], reach) : undefined;
+  const first = course.length > 0 ? snipper.under(course[0], reach) : undefined;
   if (first && first !== 'meets nothing') snipper.take(first);
-  for (let k = 1; k < way.length; k++) snipper.across(way[k - 1], way[k]).forEach((found) => snipper.take(found));
+  for (let k = 1; k < course.length; k++)
+    snipper.across(course[k - 1], course[k]).forEach((found) => snipper.take(found));
   return snipper.edits(newId);
 }

@@ -58,8 +58,8 @@ function isMet(spine: Spine, at: number, other: Spine, otherAt: number): boolean
   if (angleBetween(spine, at, other, otherAt) > GLANCE) return true;
   if (other.closed || (otherAt > 0 && otherAt < endOf(other))) return false;
   const [out, inwards] = [directionAt(spine, placeOf(spine, at)), directionAt(other, placeOf(other, otherAt))];
-  const way = (at === 0 ? -1 : 1) * (otherAt === 0 ? 1 : -1);
-  return way * (out.x * inwards.x + out.y * inwards.y) > 0;
+  const sign = (at === 0 ? -1 : 1) * (otherAt === 0 ? 1 : -1);
+  return sign * (out.x * inwards.x + out.y * inwards.y) > 0;
 }
 
 /** Whether the ink of a line goes on meeting the other one from an end to a crossing. */
@@ -72,6 +72,6 @@ function isOneMeeting(
   if (!crosses) return false;
   const theirs = pointAt(other.spine, placeOf(other.spine, otherAt)).width;
   const course = courseOf(spine);
-  const way = at === 0 ? alongAt(course, crossed) : lengthOf(course) - alongAt(course, crossed);
-  return way <= (width + theirs) / 2 / Math.sin(angleBetween(spine, crossed, other.spine, otherAt));
+  const length = at === 0 ? alongAt(course, crossed) : lengthOf(course) - alongAt(course, crossed);
+  return length <= (width + theirs) / 2 / Math.sin(angleBetween(spine, crossed, other.spine, otherAt));
 }

@@ -210,11 +210,11 @@ function shortEnd(
   const course = courseOf(spine);
   if (touches[end] || lengthOf(course) < FINE) return undefined;
   const heading = directionAt(spine, place);
-  const way = end === 0 ? -1 : 1;
+  const sign = end === 0 ? -1 : 1;
   // As far as ink may lie, and on to the middle of what it belongs to.
   const ahead = (reach: number) =>
-    evenlyWide(lineSpine(tip, { x: tip.x + way * heading.x * reach, y: tip.y + way * heading.y * reach }), tip.width);
-  const [dx, dy] = [way * heading.x * (gap + tip.width), way * heading.y * (gap + tip.width)];
+    evenlyWide(lineSpine(tip, { x: tip.x + sign * heading.x * reach, y: tip.y + sign * heading.y * reach }), tip.width);
+  const [dx, dy] = [sign * heading.x * (gap + tip.width), sign * heading.y * (gap + tip.width)];
   const ink = growBox(boxOfPoints([tip, { x: tip.x + dx, y: tip.y + dy }]), tip.width / 2);
   const near = index.within(ink).filter((other) => other !== stroke);
   if (near.length === 0) return undefined;

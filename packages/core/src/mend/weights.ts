@@ -105,12 +105,12 @@ function valueAt(values: Float64Array, place: number): number {
 function smoothAtSeam({ points: old, closed }: Spine, widening: number): Spine {
   const points = old.slice();
   const last = points.length - STRIDE;
-  for (const [node, handle, way] of [
+  for (const [node, handle, sign] of [
     [0, STRIDE, 1],
     [last, last - STRIDE, -1],
   ]) {
     const reach = Math.hypot(points[handle] - points[node], points[handle + 1] - points[node + 1]);
-    points[handle + 2] = Math.max(0, points[node + 2] + way * widening * reach);
+    points[handle + 2] = Math.max(0, points[node + 2] + sign * widening * reach);
   }
   return { points, closed };
 }
@@ -256,12 +256,12 @@ export function swell(
   { width, radius }: SwellSettings,
 ): boolean {
   const course = courseOf(spine);
-  const way = Math.hypot(to.x - from.x, to.y - from.y);
+  const length = Math.hypot(to.x - from.x, to.y - from.y);
   let isReached = false;
   // A quick hand tells few places: the brush goes all the way between them, or it would leave a lump at each.
-  const steps = Math.max(1, Math.ceil(way / (radius * BRUSH_STEP)));
+  const steps = Math.max(1, Math.ceil(length / (radius * BRUSH_STEP)));
   // A pass over a place is about two radii long: a step of it changes by its share.
-  const share = 1 - (1 - PASS * clamp(to.pressure, 0, 1)) ** (Math.max(0.02, way / radius) / steps);
+  const share = 1 - (1 - PASS * clamp(to.pressure, 0, 1)) ** (Math.max(0.02, length / radius) / steps);
   for (let step = 1; step <= steps; step++) {
     const t = step / steps;
     const brush = { x: from.x + t * (to.x - from.x), y: from.y + t * (to.y - from.y) };

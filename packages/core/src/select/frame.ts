@@ -222,10 +222,10 @@ function sizedFrame(frame: Frame, grip: FrameGrip, to: Point, { proportional, fr
 const kept = (scale: number): number => (Math.abs(scale) < 1e-3 ? (scale < 0 ? -1e-3 : 1e-3) : scale);
 
 /** The frame turned over, side for side or head over heels. */
-export function flippedFrame(frame: Frame, way: 'across' | 'down'): Frame {
+export function flippedFrame(frame: Frame, axis: 'across' | 'down'): Frame {
   if (frame.corners) {
     const [a, b, c, d] = frame.corners;
-    return { ...frame, corners: way === 'across' ? [b, a, d, c] : [d, c, b, a] };
+    return { ...frame, corners: axis === 'across' ? [b, a, d, c] : [d, c, b, a] };
   }
-  return way === 'across' ? { ...frame, scaleX: -frame.scaleX } : { ...frame, scaleY: -frame.scaleY };
+  return axis === 'across' ? { ...frame, scaleX: -frame.scaleX } : { ...frame, scaleY: -frame.scaleY };
 }

@@ -221,9 +221,9 @@ function carriedEnds(stroke: StrokeEntity, path: GuidePath): Ends {
     const half = distance(a, b) / 2;
     const sign = (b.x - a.x) * old.dx + (b.y - a.y) * old.dy < 0 ? -1 : 1;
     const middle = project(path, { x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 });
-    const at = (way: number): Point => ({
-      x: middle.x + way * sign * half * path.dx,
-      y: middle.y + way * sign * half * path.dy,
+    const at = (side: number): Point => ({
+      x: middle.x + side * sign * half * path.dx,
+      y: middle.y + side * sign * half * path.dy,
     });
     return isCarriedWhole(old, path, middle) ? [at(-1), at(1)] : [alongTo(old, path, a), alongTo(old, path, b)];
   }

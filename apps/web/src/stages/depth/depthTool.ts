@@ -3,12 +3,12 @@ import {
   type PageSlot,
   takeTool,
   useDesk,
-  drawnLayer,
   refuse,
   still,
   type Gesture,
   type Modifiers,
   type Board,
+  targetInHand,
 } from '../../board';
 import { guideSlot, selectedLines, proportionsOf } from '../guides';
 import { selectionSlot } from '../../select';
@@ -67,7 +67,7 @@ export class DepthTool implements PageKeep {
   constructor(private readonly board: Board) {
     // A base that waits is let go of with the tool.
     const follow = () => {
-      const isOurs = useDesk.getState().tool === 'depth' && useDepth.getState().deed === 'box';
+      const isOurs = this.board.desk().tool === 'depth' && useDepth.getState().deed === 'box';
       if (this.base && !isOurs) this.forgetBase();
     };
     this.stops = [useDesk.subscribe(follow), useDepth.subscribe(follow)];
@@ -132,7 +132,7 @@ export class DepthTool implements PageKeep {
   /** Takes the last sighted edge back. Answers whether there was one. */
   takeBack(): boolean {
     const { deed, edges } = useDepth.getState();
-    if (useDesk.getState().tool !== 'depth' || deed !== 'sight' || edges.length === 0) return false;
+    if (this.board.desk().tool !== 'depth' || deed !== 'sight' || edges.length === 0) return false;
     setDepth({ edges: edges.slice(0, -1) });
     return true;
   }
@@ -266,16 +266,17 @@ export class DepthTool implements PageKeep {
         },
       };
     }
-    const way: Point[] = [];
-    const isBase = () => way.length > 1 && distance(way[0], way[way.length - 1]) > SLOP * this.perCss;
+    const course: Point[] = [];
+    const isBase = () => course.length > 1 && distance(course[0], course[course.length - 1]) > SLOP * this.perCss;
     return {
       move: (samples) => {
-        way.push(...samples);
-        if (isBase()) this.show(this.made((ground) => baseStrokes(ground, way[0], way[way.length - 1]), frame).strokes);
+        course.push(...samples);
+        if (isBase())
+          this.show(this.made((ground) => baseStrokes(ground, course[0], course[course.length - 1]), frame).strokes);
       },
       end: () => {
         if (!isBase()) return this.forgetBase();
-        this.base = [plain(way[0]), plain(way[way.length - 1])];
+        this.base = [plain(course[0]), plain(course[course.length - 1])];
         this.board.notice('Now pull the height: touch or drag where the upper edge is to be.');
       },
       cancel: () => this.forgetBase(),
@@ -294,19 +295,20 @@ export class DepthTool implements PageKeep {
     make: (ground: DepthGround, from: Point, to: Point) => Stroke[],
     isTouch = false,
   ): Gesture {
-    const { session, notice, picture } = this.board;
-    const target = drawnLayer(session.page, useDesk.getState().layerId);
+    const { notice, picture } = this.board;
+    const target = targetInHand(this.board);
     if (typeof target === 'string') return refuse(notice, target);
-    const way: PenSample[] = [];
-    const made = () => this.made((ground) => make(ground, plain(way[0]), plain(way[way.length - 1])), frame);
-    const isLong = () => isTouch || (way.length > 1 && distance(way[0], way[way.length - 1]) > SLOP * this.perCss);
+    const course: PenSample[] = [];
+    const made = () => this.made((ground) => make(ground, plain(course[0]), plain(course[course.length - 1])), frame);
+    const isLong = () =>
+      isTouch || (course.length > 1 && distance(course[0], course[course.length - 1]) > SLOP * this.perCss);
     return {
       move: (samples) => {
-        way.push(...samples);
+        course.push(...samples);
         if (isLong()) this.show(made().strokes);
       },
       end: () => {
-        if (way.length === 0 || !isLong()) return picture.endLive();
+        if (course.length === 0 || !isLong()) return picture.endLive();
         const { strokes, trouble } = made();
         this.show(strokes);
         if (strokes.length > 0) return layDown(this.board, target, label, strokes);
@@ -332,7 +334,7 @@ export class DepthTool implements PageKeep {
 
   private show(strokes: readonly Stroke[]): void {
     const { picture, session } = this.board;
-    const target = drawnLayer(session.page, useDesk.getState().layerId);
+    const target = targetInHand(this.board);
     if (typeof target === 'string') return;
     picture.showStrokes(withCopies(session.page, target.layer.id, strokes), target.layer.id);
   }

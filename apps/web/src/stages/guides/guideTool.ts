@@ -3,12 +3,12 @@ import {
   type Press,
   type PageSlot,
   useDesk,
-  layerInHand,
   refuse,
   still,
   type Gesture,
   type Modifiers,
   type Board,
+  nodeInHand,
 } from '../../board';
 import { cornerNode, removeNode, smoothNode } from '@true-nib/core/curve';
 import {
@@ -130,7 +130,7 @@ export class GuideTool implements PageKeep {
   }
 
   private get isEditing(): boolean {
-    const { stage, tool } = useDesk.getState();
+    const { stage, tool } = this.board.desk();
     return stage === 'guides' && (tool === 'guide' || (tool === 'depth' && useDepth.getState().deed === 'frame'));
   }
 
@@ -143,20 +143,20 @@ export class GuideTool implements PageKeep {
     if (mark) return this.beginMark(mark);
     const tag = this.view.tagAt(at);
     if (!tag) return undefined;
-    const way: PenSample[] = [];
+    const course: PenSample[] = [];
     let drag: Gesture | undefined;
     return {
       move: (samples) => {
         if (drag) return drag.move(samples);
-        way.push(...samples);
-        if (!way.some((sample) => distance(sample, way[0]) > 1.5 * SLOP * this.perCss)) return;
-        const { stage } = useDesk.getState();
+        course.push(...samples);
+        if (!course.some((sample) => distance(sample, course[0]) > 1.5 * SLOP * this.perCss)) return;
+        const { stage } = this.board.desk();
         const guide = find(this.board.session.page, 'guide', tag.id);
         // Far points have nothing but their tag on the board: it moves them.
         const isMoved = stage === 'guides' && guide && !guide.locked;
         if (isMoved) setGuides({ guideId: guide.id, laying: undefined });
-        drag = isMoved ? this.beginDrag(guide, undefined, way[0], noKeys) : (otherwise() ?? still);
-        drag.move(way);
+        drag = isMoved ? this.beginDrag(guide, undefined, course[0], noKeys) : (otherwise() ?? still);
+        drag.move(course);
       },
       corner: () => drag?.corner?.(),
       lifted: () => drag?.lifted?.(),
@@ -165,7 +165,7 @@ export class GuideTool implements PageKeep {
         if (drag) return drag.end();
         const guide = find(this.board.session.page, 'guide', tag.id);
         if (!guide) return;
-        if (useDesk.getState().stage === 'guides') setGuides({ guideId: guide.id });
+        if (this.board.desk().stage === 'guides') setGuides({ guideId: guide.id });
         this.tell(guide, `${guide.acting ? 'Sleep' : 'Wake'}: ${guide.name}`, { acting: !guide.acting });
       },
     };
@@ -179,7 +179,7 @@ export class GuideTool implements PageKeep {
 
   /** Moves an edge that acts, where a hand lies on it, whatever tool is in hand. */
   beginSlide(at: Point): Gesture | undefined {
-    const layerId = layerInHand(this.board.session.page, useDesk.getState().layerId)?.layer.id;
+    const layerId = nodeInHand(this.board)?.layer.id;
     const guide = guidesOf(this.board.session.page).findLast(
       (one) =>
         one.seen &&
@@ -232,12 +232,12 @@ export class GuideTool implements PageKeep {
   private beginLaying(at: Point): Gesture {
     const { laying, templateId } = useGuides.getState();
     const { session, notice } = this.board;
-    const way: Point[] = [at];
+    const course: Point[] = [at];
     if (!laying) return still;
-    const shape = () => laidShape(laying, way, session.page, templateById(templateId), this.perCss);
+    const shape = () => laidShape(laying, course, session.page, templateById(templateId), this.perCss);
     return {
       move: (samples) => {
-        way.push(...samples);
+        course.push(...samples);
         const laid = shape();
         this.held = laid && { id: undefined, shape: laid };
         this.show();

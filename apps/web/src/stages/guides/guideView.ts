@@ -2,7 +2,7 @@ import { actsOn, guideGrips, waysOf, type GripLook, type GuideEntity, type Guide
 import type { EntityId } from '@true-nib/core/kind';
 import type { Point } from '@true-nib/core/math';
 import type { Edit } from '@true-nib/core/page';
-import { layerInHand, useDesk, workbench, type Board } from '../../board';
+import { layerInHand, workbench, type Board } from '../../board';
 import {
   drawGuides,
   drawWayMarks,
@@ -65,7 +65,7 @@ export class GuideView {
     if (held && held.id === undefined) guides.push(newGuide(page, held.shape));
     const isEmpty = guides.length === 0 && !ghosts && useDepth.getState().edges.length === 0;
     // A canvas that has nothing to show is let be. What is about to be delivered is seen as it will be.
-    if (isEmpty || workbench.stage(useDesk.getState().stage)?.showsPlain) {
+    if (isEmpty || workbench.stage(this.board.desk().stage)?.showsPlain) {
       this.tags = [];
       this.marks = [];
       return picture.setGuides(undefined);
@@ -88,7 +88,7 @@ export class GuideView {
 
   private shownOf(guides: readonly GuideEntity[], isEditing: boolean): ShownGuides {
     const { guided, isFree, guideId, bearer, bearing } = useGuides.getState();
-    const { stage, layerId } = useDesk.getState();
+    const { stage, layerId } = this.board.desk();
     const { page } = this.board.session;
     return {
       guides,

@@ -1,4 +1,4 @@
-import { asEntities, type Board, useDesk, drawnLayer } from '../../board';
+import { asEntities, type Board, targetInHand } from '../../board';
 import type { FoldShape } from '@true-nib/core/guides';
 import { isKind, type Edit } from '@true-nib/core/page';
 import type { Stroke } from '@true-nib/core/stroke';
@@ -15,7 +15,7 @@ export const selectedLines = (board: Board): Stroke[] =>
 /** Inks the selected lines mirrored across an axis in depth. */
 export function mirrorSelected(board: Board, shape: FoldShape): void {
   const { session, notice, picture } = board;
-  const target = drawnLayer(session.page, useDesk.getState().layerId);
+  const target = targetInHand(board);
   if (typeof target === 'string') return notice(target);
   const selected = selectedLines(board);
   if (selected.length === 0) return notice('Select the lines that are to be mirrored.');

@@ -1,4 +1,4 @@
-import { asEntities, useDesk, drawnLayer, layerInHand, refuse, type Gesture, type Board } from '../../board';
+import { asEntities, type drawnLayer, refuse, type Gesture, type Board, nodeInHand, targetInHand } from '../../board';
 import { seedNow } from '../../base';
 import { selectionSlot } from '../../select';
 import { flattenSpine } from '@true-nib/core/curve';
@@ -13,8 +13,8 @@ const MOST_RAKED = 20_000;
 
 /** A loop on the board that is filled with lines along a field. */
 export function beginRake(board: Board): Gesture {
-  const { session, picture, notice } = board;
-  const target = drawnLayer(session.page, useDesk.getState().layerId);
+  const { picture, notice } = board;
+  const target = targetInHand(board);
   if (typeof target === 'string') return refuse(notice, target);
   if (target.layer.medium !== 'ink') return refuse(notice, 'The rake draws lines: take an Ink layer in hand.');
   const field = rakedField(board);
@@ -37,7 +37,7 @@ export function beginRake(board: Board): Gesture {
 export function rakedField(board: Board): GuideEntity | undefined {
   const inHand = guideInHand(board.session.page);
   if (inHand && isField(inHand.shape)) return inHand;
-  const layerId = layerInHand(board.session.page, useDesk.getState().layerId)?.layer.id;
+  const layerId = nodeInHand(board)?.layer.id;
   return guidesOf(board.session.page).find((guide) => isField(guide.shape) && actsOn(guide, layerId));
 }
 

@@ -22,13 +22,12 @@ import {
   type PageKeep,
   type PageSlot,
   isInHand,
-  useDesk,
   type Desk,
   refuse,
   type Gesture,
   type Modifiers,
   drawnLayer,
-  layerInHand,
+  nodeInHand,
 } from '../../board';
 import { useShapeChoice } from './shapeChoice';
 import { straightWay, withCopies } from '../../guiding';
@@ -124,7 +123,7 @@ export class PathTool implements PageKeep {
     const { board } = this;
     if (this.path.nodes.length === 0) {
       this.seed = seedNow();
-      this.layerId = layerInHand(board.session.page, useDesk.getState().layerId)?.layer.id;
+      this.layerId = nodeInHand(board)?.layer.id;
     }
     const target = drawnLayer(board.session.page, this.layerId);
     if (typeof target === 'string') return refuse(board.notice, target);
@@ -200,7 +199,7 @@ export class PathTool implements PageKeep {
   }
 
   private get isPoly(): boolean {
-    const { tool } = useDesk.getState();
+    const { tool } = this.board.desk();
     const { shape } = useShapeChoice.getState();
     return tool === 'shape' && shape === 'poly-line';
   }

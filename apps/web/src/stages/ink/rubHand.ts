@@ -1,6 +1,6 @@
 import type { Nib } from '@true-nib/core/nib';
 import { rubbedEdits } from '@true-nib/core/tools';
-import { type Board, useDesk, calmedGesture, refuse, type Gesture, drawnLayer } from '../../board';
+import { type Board, calmedGesture, refuse, type Gesture, targetInHand } from '../../board';
 import { beginCutting, linesOf, styledBy } from '../../hand';
 import { nibInHand, rubSizeFor, useRack } from '../../nibs';
 import { zoomOf } from '../../render';
@@ -16,7 +16,7 @@ const rubber = (size: number): Nib => ({
 
 /** Rubs what it touches of the layer in hand. */
 export function beginRubbing(board: Board): Gesture {
-  const target = drawnLayer(board.session.page, useDesk.getState().layerId);
+  const target = targetInHand(board);
   if (typeof target === 'string') return refuse(board.notice, target);
   const size = rubSizeFor(board.session.page);
   const { calm } = nibInHand(useRack.getState()).twin;

@@ -12,7 +12,7 @@ import {
   type ShapeSettings,
 } from '@true-nib/core/shapes';
 import { sayAt } from '../../look';
-import { type Press, type Board, useDesk, drawnLayer, refuse, type Gesture, type Modifiers } from '../../board';
+import { type Press, type Board, refuse, type Gesture, type Modifiers, targetInHand } from '../../board';
 import { useShapeChoice } from './shapeChoice';
 import { railBox, straightWay, withCopies, useDepth, actingFrame, type FrameGuide } from '../../guiding';
 import { nibFor } from '../../nibs';
@@ -33,7 +33,7 @@ const NAMES: Readonly<Record<ShapeKind, string>> = {
 /** Drags a shape out, stroked with the nib in hand. `from` is where it begins, where that is not where the pen came down. */
 export function beginShape(board: Board, kind: DraggedKind, press: Press, from?: Point): Gesture {
   const { picture, session, notice } = board;
-  const target = drawnLayer(session.page, useDesk.getState().layerId);
+  const target = targetInHand(board);
   const { settings } = useShapeChoice.getState();
   if (typeof target === 'string') return refuse(notice, target);
   const { layer } = target;

@@ -1,7 +1,7 @@
 import { lineSpine, straightened as by15 } from '@true-nib/core/shapes';
 import { inked } from '@true-nib/core/stroke';
 import type { Point } from '@true-nib/core/math';
-import { type Board, type PageKeep, type PageSlot, isInHand, useDesk, drawnLayer } from '../../board';
+import { type Board, type PageKeep, type PageSlot, isInHand, drawnLayer } from '../../board';
 import { withCopies } from '../../guiding';
 import { lastEndSlot } from '../../hand';
 import { nibFor } from '../../nibs';
@@ -27,7 +27,7 @@ export class StraightOn implements PageKeep {
 
   private show(to: Point): void {
     const { session, picture, hand } = this.board;
-    const desk = useDesk.getState();
+    const desk = this.board.desk();
     const { at: from } = this.board.of(lastEndSlot);
     const target = drawnLayer(session.page, desk.layerId);
     if (!isInHand(desk, 'nib') || !from || typeof target === 'string') return;

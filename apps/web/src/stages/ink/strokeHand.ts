@@ -5,7 +5,7 @@ import { apply, scaleOf, type Point } from '@true-nib/core/math';
 import type { SamplesEntity } from '@true-nib/core/stroke';
 import { drawSlack, zoomOf } from '../../render';
 import { newId } from '../../session';
-import { useDesk, calmedGesture, refuse, type Gesture, drawnLayer, type Board } from '../../board';
+import { calmedGesture, refuse, type Gesture, type Board, targetInHand } from '../../board';
 import { BornStroke, setGuides } from '../../guiding';
 import { beginClearing, recolouring } from './clearing';
 import { beginCutting, layDown } from '../../hand';
@@ -15,7 +15,7 @@ import { beginMarks } from '../../wash';
 /** Draws a stroke with the nib in hand. When the layer takes none it says so, and the hand stays still. */
 export function beginStroke(board: Board): Gesture {
   const { picture, session, notice } = board;
-  const target = drawnLayer(session.page, useDesk.getState().layerId);
+  const target = targetInHand(board);
   if (typeof target === 'string') return refuse(notice, target);
   const { layer } = target;
   const { calm, lays } = nibInHand(useRack.getState());

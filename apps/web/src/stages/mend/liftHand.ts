@@ -1,5 +1,5 @@
 import { liftedEdits } from '@true-nib/core/tools';
-import { type Board, useDesk, refuse, type Gesture, drawnLayer } from '../../board';
+import { type Board, refuse, type Gesture, targetInHand } from '../../board';
 import { beginCutting, type Cut } from '../../hand';
 import { zoomOf } from '../../render';
 
@@ -8,7 +8,7 @@ const FINGER = 22;
 
 /** Lifts what it touches off the layer in hand, whole. */
 export function beginLifting(board: Board): Gesture {
-  const target = drawnLayer(board.session.page, useDesk.getState().layerId);
+  const target = targetInHand(board);
   if (typeof target === 'string') return refuse(board.notice, target);
   if (target.layer.medium === 'wash')
     return refuse(board.notice, `${target.layer.name} holds pixels, no lines to lift. Rub them, or select and delete.`);

@@ -95,13 +95,13 @@ export const brushSketch =
 
 /** The way of the hand, as a hairline in the colour of what is active. */
 export const waySketch =
-  (way: readonly Point[]): Sketch =>
+  (course: readonly Point[]): Sketch =>
   (context, map, ratio, colours) => {
     context.setTransform(1, 0, 0, 1, 0, 0);
     context.lineWidth = 1.5 * ratio;
     context.strokeStyle = colours.seal;
     context.beginPath();
-    for (const point of way) {
+    for (const point of course) {
       const at = apply(map, point);
       context.lineTo(at.x, at.y);
     }

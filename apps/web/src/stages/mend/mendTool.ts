@@ -1,5 +1,5 @@
 import type { Point } from '@true-nib/core/math';
-import { type Board, type PageKeep, type PageSlot, useDesk, type Desk, still, type Gesture } from '../../board';
+import { type Board, type PageKeep, type PageSlot, type Desk, still, type Gesture } from '../../board';
 import { beginKnife } from './knifeHand';
 import { beginReweigh, beginRetrace, beginSwell, beginTug } from './lineHand';
 import { brushSketch } from './mendSketch';
@@ -53,7 +53,7 @@ export class MendTool implements PageKeep {
 
   /** What a tool would do where a pen or mouse hovers; nothing where it has left the board. */
   hovers(at: Point | undefined): void {
-    const { stage, tool } = useDesk.getState();
+    const { stage, tool } = this.board.desk();
     const { tug, swell } = useMend.getState();
     // Where the pen has left the board, what was shown goes in any stage.
     if (at && stage !== 'mend') return;

@@ -3,14 +3,13 @@ import {
   type Desk,
   isInHand,
   type PageSlot,
-  useDesk,
   hiddenInWords,
-  layerInHand,
   refuse,
   still,
   type Gesture,
   type Modifiers,
   type Board,
+  nodeInHand,
 } from '../../board';
 import {
   cornerNode,
@@ -119,7 +118,7 @@ export class PointTool implements PageKeep {
 
   begin(at: Point, modifiers: () => Modifiers): Gesture {
     const { board } = this;
-    const node = layerInHand(board.session.page, useDesk.getState().layerId);
+    const node = nodeInHand(board);
     if (node?.layer.medium !== 'ink') return refuse(board.notice, 'Points are on lines: take an Ink layer in hand.');
     if (node.isLocked) return refuse(board.notice, `${node.layer.name} is locked.`);
     if (node.isHidden) return refuse(board.notice, hiddenInWords(board.session.page, node.layer));

@@ -4,7 +4,7 @@ import type { PenSample } from '@true-nib/core/hand';
 import { breath } from '../../base';
 import { zoomOf } from '../../render';
 import { newId } from '../../session';
-import { useDesk, refuse, type Gesture, type Board } from '../../board';
+import { refuse, type Gesture, type Board } from '../../board';
 import { goingSketch } from './mendSketch';
 import { useMend } from './mendStore';
 import { FINGER, linesNear, reachedLayers, type Reached } from '../../hand';
@@ -95,7 +95,7 @@ export class SnipHand {
   /** What a hover asks again and again is found once for a page as it stands and is reached. */
   private look(): Snipper | undefined {
     const { page } = this.board.session;
-    const key = [page, useMend.getState(), useDesk.getState()];
+    const key = [page, useMend.getState(), this.board.desk()];
     if (!this.seen || this.seen.key.some((one, k) => one !== key[k])) {
       const reached = reachedLayers(page, useMend.getState().reach);
       this.seen = { key, snipper: typeof reached === 'string' ? undefined : this.make(reached) };

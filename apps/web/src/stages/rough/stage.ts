@@ -1,4 +1,4 @@
-import { useDesk, type Stage } from '../../board';
+import type { Stage } from '../../board';
 import { RoughAll, RoughChips, RoughLine } from './RoughBench';
 import { beginPlacing } from './roughHand';
 import { useRoughInHand } from './useRoughInHand';
@@ -15,7 +15,7 @@ export const ROUGH = {
   Line: RoughLine,
   Settings: RoughAll,
   begin(board, { at, modifiers }) {
-    const { roughId } = useDesk.getState();
+    const { roughId } = board.desk();
     return roughId === undefined ? undefined : beginPlacing(board, roughId, at, () => modifiers().shiftKey);
   },
   Habit: () => (useRoughInHand(), null),

@@ -1,7 +1,7 @@
-import { apply, distance, invert, type Matrix, type Point } from '../../math';
+import { apply, distance, footOnLine, invert, type Matrix, type Point } from '../../math';
 import { FRAME_WAYS, type FrameShape, type FrameWay, type VanishingPoint } from '../guide';
 import { cameraOf, isCamera } from './camera';
-import { horizonOf, pointCount, vanishingPoint, type Extent } from './frame';
+import { horizonOf, isFinitePoint, pointCount, vanishingPoint, type Extent } from './frame';
 import { moveHorizon, movePoint, spreadPoints } from './move';
 
 /** What a hand takes hold of on a frame. */
@@ -122,10 +122,9 @@ export function pulledFrame(frame: FrameShape, grip: PointGrip, pull: Pull, drag
       return moveHorizon(frame, 0, wanted - Math.atan2(horizon.dy, horizon.dx), page);
     }
     case 'eye': {
-      const [a, b] = FRAME_WAYS.map((way) => frame.points[way]).filter(([, , w]) => w === 1);
-      const [dx, dy] = [b[0] - a[0], b[1] - a[1]];
-      const share = ((to.x - a[0]) * dx + (to.y - a[1]) * dy) / (dx * dx + dy * dy);
-      return { ...frame, centre: { x: a[0] + share * dx, y: a[1] + share * dy } };
+      const finite = FRAME_WAYS.map((way) => frame.points[way]).filter(isFinitePoint);
+      const [a, b] = finite.map(([x, y]) => ({ x, y }));
+      return { ...frame, centre: footOnLine(a, b, to) };
     }
     case 'corner-of-planes':
       return { ...frame, corner: to };

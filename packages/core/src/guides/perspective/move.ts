@@ -1,4 +1,4 @@
-import { clamp, type Point } from '../../math';
+import { clamp, footOnLine, type Point } from '../../math';
 import { FRAME_WAYS, type FrameShape, type FrameWay, type VanishingPoint } from '../guide';
 import { PageError } from '../../gate';
 import { cameraOf, isCamera } from './camera';
@@ -110,9 +110,7 @@ export function spreadPoints(frame: FrameShape, by: number, page: Extent): Frame
   const camera = cameraOf(frame, page);
   const middle = isCamera(camera) ? camera.centre : { x: page.width / 2, y: page.height / 2 };
   // Along the horizon about the foot of the centre, so that it stays where it is.
-  const [dx, dy] = [right[0] - left[0], right[1] - left[1]];
-  const share = ((middle.x - left[0]) * dx + (middle.y - left[1]) * dy) / (dx * dx + dy * dy);
-  const foot = { x: left[0] + share * dx, y: left[1] + share * dy };
+  const foot = footOnLine({ x: left[0], y: left[1] }, { x: right[0], y: right[1] }, middle);
   const factor = clamp(by, 0.01, 100);
   const moved = ([x, y]: VanishingPoint) =>
     vanishingPoint(foot.x + (x - foot.x) * factor, foot.y + (y - foot.y) * factor, 1);
