@@ -5,7 +5,7 @@ import land50 from 'world-atlas/land-50m.json';
 import { courseOf, flattenSpine, makeSpine, nodeCount, type Spine } from '@true-nib/core/curve';
 import { drawStroke } from '@true-nib/core/ink';
 import { seededRandom, type Box } from '@true-nib/core/math';
-import { crossings, crossingsOfTwo, ease, InkIndex, ownCrossings, Snipper, tidyEnds, tug } from '@true-nib/core/mend';
+import { crossings, crossingsOfTwo, ease, LineIndex, ownCrossings, Snipper, tidyEnds, tug } from '@true-nib/core/mend';
 import type { StrokeEntity } from '@true-nib/core/stroke';
 import { SHIPPED_NIBS } from '@true-nib/core/rack';
 import { middle, report, type Row } from './timing';
@@ -55,7 +55,7 @@ const naive =
   }) *
   (strokes.length / PART / 2);
 let indexed = 0;
-const index = new InkIndex(strokes);
+const index = new LineIndex(strokes);
 for (let a = 0; a < PART; a++)
   for (const b of index.numbersWithin(index.hulls[a].box)) if (a !== b) indexed += crossingsOfTwo(strokes, a, b).length;
 if (indexed !== foundInPart) throw new Error(`The index found ${indexed} of ${foundInPart} crossings.`);

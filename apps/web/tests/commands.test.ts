@@ -27,7 +27,7 @@ import {
   resetKeys,
   useKeySet,
   withKey,
-  type Hand,
+  type HandSide,
 } from '../src/keys/keySet';
 
 const pressed = (code: string, more: Partial<KeyboardEvent> = {}) => ({
@@ -43,7 +43,7 @@ const pressed = (code: string, more: Partial<KeyboardEvent> = {}) => ({
 });
 
 describe('the table of commands', () => {
-  const keysUnder = (hand: Hand) =>
+  const keysUnder = (hand: HandSide) =>
     workbench.allCommands.flatMap(({ id }) => keysIn({ hand, own: {} }, id)).map((key) => key.toLowerCase());
 
   it.each(['right', 'left'] as const)('gives every key to one command only, for those who draw with the %s', (hand) => {

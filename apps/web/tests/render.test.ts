@@ -33,7 +33,7 @@ import {
   opening,
   panned,
   pinched,
-  straightened,
+  levelled,
   toPage,
   toScreen,
   turnedAt,
@@ -93,8 +93,8 @@ describe('the view', () => {
 
   it('snaps to upright within 2°, and to whole px', () => {
     const at = { x: 400, y: 300 };
-    expect(turnOf(straightened(turnedAt(start, at, 0.02), at))).toBeCloseTo(0, 12);
-    expect(turnOf(straightened(turnedAt(start, at, 0.2), at))).toBeCloseTo(0.2, 12);
+    expect(turnOf(levelled(turnedAt(start, at, 0.02), at))).toBeCloseTo(0, 12);
+    expect(turnOf(levelled(turnedAt(start, at, 0.2), at))).toBeCloseTo(0.2, 12);
     const [, , , , x, y] = aligned(panned(start, 0.3, 0.4));
     expect([x % 1, y % 1]).toEqual([0, 0]);
   });

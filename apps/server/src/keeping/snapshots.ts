@@ -21,7 +21,7 @@ interface Snapshot {
   readonly parts: PackedParts;
 }
 
-export interface OpenedPage {
+export interface WholePage {
   readonly page: ListedPage;
   /** The packed parts of all its entities. */
   readonly packed: Uint8Array;
@@ -51,7 +51,7 @@ export class Snapshots {
   }
 
   /** A page as it stands. Throws a Problem when there is none. */
-  open(pageId: string): Promise<OpenedPage> {
+  open(pageId: string): Promise<WholePage> {
     this.renewSoon(pageId);
     return this.store.atomically(async (inside) => {
       const page = await getPage(inside, pageId);

@@ -71,6 +71,9 @@ export interface Stage {
   readonly showsPlain?: true;
 }
 
+/** A part of a stage that has a room of its own: its tools, and what it keeps. */
+export type Wing = Pick<Stage, 'tools' | 'keeps' | 'forget'>;
+
 /**
  * All stages and commands there are. Thread, benches, keys, hints and the hand read them here and name none themselves. What
  * there is, is laid out once, when the app is put together.

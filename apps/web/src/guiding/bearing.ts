@@ -15,8 +15,8 @@ import {
   rankingAt,
   ridingOn,
   symmetricStrokes,
-  waysOf,
-  type Choice,
+  waysWithin,
+  type GuideChoice,
   type Ranking,
   type FoldShape,
   type GuideEntity,
@@ -98,11 +98,11 @@ export function withCopies<S extends Stroke>(page: Page, layerId: EntityId | und
 export class BornStroke {
   live: LiveStroke;
   /** The guide that bears it, and its path. */
-  choice: Choice | undefined;
+  choice: GuideChoice | undefined;
   private readonly samples: PenSample[] = [];
   private readonly guides: readonly GuideEntity[];
   private ranking: Ranking | undefined;
-  private ranked: readonly Choice[] = [];
+  private ranked: readonly GuideChoice[] = [];
   private isChosen = false;
   readonly copies: readonly (Matrix | Matrix3x3)[];
 
@@ -155,7 +155,7 @@ export class BornStroke {
   }
 
   /** Draws all there is along a path. */
-  private bear(choice: Choice | undefined): void {
+  private bear(choice: GuideChoice | undefined): void {
     this.choice = choice;
     this.live = this.begun();
     this.live.add(this.samples);
@@ -198,7 +198,7 @@ export function straightWay(
 }
 
 /** What frames need to know: the page, and which of their directions lines take. */
-const depthOptions = ({ size }: Page) => ({ page: size, ways: waysOf(useDepth.getState().limit) });
+const depthOptions = ({ size }: Page) => ({ page: size, ways: waysWithin(useDepth.getState().limit) });
 
 /**
  * The corners of a box on a layer: on the plane in hand where a frame acts there, else its sides run along the rails that do;

@@ -1,4 +1,4 @@
-import { fitSpine } from '@true-nib/core/curve';
+import { fitSpine, type Spine } from '@true-nib/core/curve';
 import { halfSize, GUIDE_LIMITS, type GuideEntity, type GuideKind, type GuideShape } from '@true-nib/core/guides';
 import { TEMPLATES, type Template } from '@true-nib/core/templates';
 import { distance, type Point } from '@true-nib/core/math';
@@ -45,6 +45,19 @@ const MM = 25.4;
 /** Page px that a drawn curve may be eased by, per px of the screen. */
 const EASE = 2;
 
+/** A drag over the page that lays a guide down. Lengths in page px, angles in radians. */
+interface Laying {
+  readonly course: readonly Point[];
+  readonly length: number;
+  readonly angle: number;
+  /** It is too short to tell a direction or a size. */
+  readonly isTap: boolean;
+  readonly page: Page;
+  readonly template: Template | undefined;
+  /** Page px per CSS px. */
+  readonly seen: number;
+}
+
 /** What a drag over the page lays down; nothing where it is too short to say. `seen` is page px per CSS px. */
 export function laidShape(
   kind: GuideKind,
@@ -57,54 +70,64 @@ export function laidShape(
   const length = distance(a, b);
   const isTap = length < 8 * seen;
   const angle = isTap ? 0 : Math.atan2(b.y - a.y, b.x - a.x);
-  const { x, y } = a;
-  switch (kind) {
-    case 'straightedge': {
-      // As wide as a ruler: 30 mm on paper, less on small pages.
-      const width = Math.min((30 * page.size.ppi) / MM, page.size.width / 6);
-      if (isTap) return { kind, x, y, angle: 0, length: page.size.width / 2, width };
-      return {
-        kind,
-        x: (a.x + b.x) / 2,
-        y: (a.y + b.y) / 2,
-        angle,
-        length: Math.max(GUIDE_LIMITS.length.least, length),
-        width,
-      };
-    }
-    case 'rails':
-      return { kind, x, y, angle };
-    case 'ripples':
-      return { kind, x, y, ratio: isTap ? 1 : 0.5, angle };
-    case 'rays':
-      return { kind, x, y };
-    case 'mirror':
-      return { kind, x, y, angle: isTap ? Math.PI / 2 : angle, joins: false };
-    case 'wheel':
-      return { kind, x, y, angle: isTap ? -Math.PI / 2 : angle, sectors: 6, reflects: false, joins: false };
-    case 'batten':
-    case 'echo':
-      return isTap
-        ? undefined
-        : {
-            kind,
-            course: fitSpine(
-              course.map((p) => ({ x: p.x, y: p.y, width: 1 })),
-              EASE * seen,
-            ),
-          };
-    case 'plane':
-    case 'frame':
-    case 'fold':
-      return undefined;
-    case 'template': {
-      const rings = template?.rings ?? TEMPLATES[0].rings;
-      const [w] = halfSize(rings);
-      const scale = isTap ? page.size.width / 5 / w : Math.max(0.02, length / w);
-      return { kind, rings, place: { x, y, scaleX: scale, scaleY: scale, angle: 0 } };
-    }
-  }
+  return LAID[kind]?.({ course, length, angle, isTap, page, template, seen });
 }
+
+/** What a drag lays down of each kind; those that only a frame lays down have none. */
+const LAID: {
+  readonly [K in GuideKind]: ((drag: Laying) => Extract<GuideShape, { readonly kind: K }> | undefined) | undefined;
+} = {
+  straightedge({ course, length, angle, isTap, page }) {
+    const [a, b] = [course[0], course[course.length - 1]];
+    // As wide as a ruler: 30 mm on paper, less on small pages.
+    const width = Math.min((30 * page.size.ppi) / MM, page.size.width / 6);
+    if (isTap) return { kind: 'straightedge', ...placeOf(a), angle: 0, length: page.size.width / 2, width };
+    const middle = { x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 };
+    return { kind: 'straightedge', ...middle, angle, length: Math.max(GUIDE_LIMITS.length.least, length), width };
+  },
+  rails: ({ course, angle }) => ({ kind: 'rails', ...placeOf(course[0]), angle }),
+  ripples: ({ course, angle, isTap }) => ({
+    kind: 'ripples',
+    ...placeOf(course[0]),
+    ratio: isTap ? 1 : 0.5,
+    angle,
+  }),
+  rays: ({ course }) => ({ kind: 'rays', ...placeOf(course[0]) }),
+  mirror: ({ course, angle, isTap }) => ({
+    kind: 'mirror',
+    ...placeOf(course[0]),
+    angle: isTap ? Math.PI / 2 : angle,
+    joins: false,
+  }),
+  wheel: ({ course, angle, isTap }) => ({
+    kind: 'wheel',
+    ...placeOf(course[0]),
+    angle: isTap ? -Math.PI / 2 : angle,
+    sectors: 6,
+    reflects: false,
+    joins: false,
+  }),
+  batten: (drag) => (drag.isTap ? undefined : { kind: 'batten', course: eased(drag) }),
+  echo: (drag) => (drag.isTap ? undefined : { kind: 'echo', course: eased(drag) }),
+  plane: undefined,
+  frame: undefined,
+  fold: undefined,
+  template({ course, length, isTap, page, template }) {
+    const rings = template?.rings ?? TEMPLATES[0].rings;
+    const [w] = halfSize(rings);
+    const scale = isTap ? page.size.width / 5 / w : Math.max(0.02, length / w);
+    return { kind: 'template', rings, place: { ...placeOf(course[0]), scaleX: scale, scaleY: scale, angle: 0 } };
+  },
+};
+
+/** A place alone: a sample of the hand has more. */
+const placeOf = ({ x, y }: Point): Point => ({ x, y });
+
+const eased = ({ course, seen }: Laying): Spine =>
+  fitSpine(
+    course.map((p) => ({ x: p.x, y: p.y, width: 1 })),
+    EASE * seen,
+  );
 
 /** A new guide on top of the list, with a name and a colour of its own. */
 export function newGuide(page: Page, shape: GuideShape, name = GUIDE_NAMES[shape.kind]): GuideEntity {

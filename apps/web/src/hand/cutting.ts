@@ -9,7 +9,7 @@ import type { Board, Gesture } from '../board';
 import type { InkIndex } from '../render';
 
 /** What a leg of the hand's course does to what was drawn near it. */
-export type Cut = (near: readonly DrawnEntity[], leg: readonly PenSample[], index: InkIndex) => Edit[];
+export type LegCut = (near: readonly DrawnEntity[], leg: readonly PenSample[], index: InkIndex) => Edit[];
 
 export const linesOf = (near: readonly DrawnEntity[]): StrokeEntity[] =>
   near.filter((entity) => isKind(entity, 'stroke'));
@@ -25,7 +25,7 @@ const CUT_EDGE = 4;
 /** How a hand cuts: within `reach` page px of its course; `legwise` for what goes by straight legs. */
 export interface Cutting {
   readonly reach: number;
-  readonly cut: Cut;
+  readonly cut: LegCut;
   readonly legwise?: boolean;
 }
 

@@ -1,6 +1,6 @@
 export { Cells, ToolChips } from './Chips';
 export { BoardHand } from './boardHand';
-export { beginCutting, type Cut, linesOf, styledBy } from './cutting';
+export { beginCutting, type LegCut, linesOf, styledBy } from './cutting';
 export { flippedTemplate, outlineStrokes, releaseAll, strokeAllRound } from './guideDeeds';
 export { lastEndSlot } from './lastEnd';
 export { layDown } from './layDown';

@@ -1,5 +1,5 @@
 import { distance, type Point } from '@true-nib/core/math';
-import { panned, pinched, straightened, zoomedAt } from '../render';
+import { panned, pinched, levelled, zoomedAt } from '../render';
 import type { ViewHand } from './viewHand';
 
 /** Two fingers nearer than this, CSS px, tell no turn and no zoom. */
@@ -87,7 +87,7 @@ export class PageMove {
     const { pinching, panning } = this;
     this.pinching = false;
     this.panning = undefined;
-    if (pinching) this.view.show(straightened(this.view.view, at));
+    if (pinching) this.view.show(levelled(this.view.view, at));
     else if (panning) this.view.show(this.view.view);
   }
 }

@@ -4,7 +4,17 @@ import { chooseFile, download, Button, Choice, Field, say, sayError, Sheet } fro
 import { ROOMS, workbench, useDesk } from '../board';
 import { CommandRow, KeyCap } from './CommandRow';
 import { keyInWords, pressOf } from './keyNames';
-import { assignKey, exportKeys, importKeys, keyIn, keysIn, ownerOf, resetKeys, useKeySet, type Hand } from './keySet';
+import {
+  assignKey,
+  exportKeys,
+  importKeys,
+  keyIn,
+  keysIn,
+  ownerOf,
+  resetKeys,
+  useKeySet,
+  type HandSide,
+} from './keySet';
 
 /** A key that was wanted for one command and belongs to another. */
 interface Conflict {
@@ -34,7 +44,7 @@ export function KeysSheet({ onClose }: { readonly onClose: () => void }) {
       footer={conflict && <ConflictQuestion conflict={conflict} onAnswer={() => setConflict(undefined)} />}
     >
       <View className="flex-row">
-        <Choice<Hand>
+        <Choice<HandSide>
           label="The hand that draws"
           value={hand}
           options={[

@@ -2,12 +2,12 @@ import { keptStore } from '../base';
 import { type Command, type HoldCommand, workbench } from '../board';
 import { isPress, keyInWords, mirroredKey } from './keyNames';
 
-export type Hand = 'left' | 'right';
+export type HandSide = 'left' | 'right';
 
 /** The keys as this artist has them. Only what differs from the defaults is kept; null is no key at all. */
 interface KeySet {
   /** The hand that draws: the keys lie under the other one. */
-  readonly hand: Hand;
+  readonly hand: HandSide;
   readonly own: Readonly<Record<string, string | null>>;
 }
 
@@ -100,7 +100,7 @@ export function importKeys(text: string): readonly string[] {
   return unknown;
 }
 
-function parsed(text: string): { readonly hand: Hand; readonly keys: object } {
+function parsed(text: string): { readonly hand: HandSide; readonly keys: object } {
   let value: unknown;
   try {
     value = JSON.parse(text);

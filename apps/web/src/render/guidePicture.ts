@@ -105,7 +105,7 @@ const clampTo = (value: number, least: number, most: number): number =>
   Math.max(least, Math.min(value, Math.max(least, most)));
 
 /** A frame fills the board: one that sleeps shows only while guides are worked on. */
-const isDrawn = ({ seen, shape, acting }: GuideEntity, { isEditing }: ShownGuides): boolean =>
+const isShown = ({ seen, shape, acting }: GuideEntity, { isEditing }: ShownGuides): boolean =>
   seen && (shape.kind !== 'frame' || acting || isEditing);
 
 const isActing = (guide: GuideEntity, { guided, layerId }: ShownGuides): boolean => guided && actsOn(guide, layerId);
@@ -116,7 +116,7 @@ export const guideColour = ({ hue }: GuideEntity): string => GUIDE_HUES[hue] ?? 
 export function gridsOf(shown: ShownGuides): ShownGrids[] {
   return shown.guides.flatMap((guide) => {
     const { shape } = guide;
-    if (shape.kind !== 'frame' || !isDrawn(guide, shown) || !FRAME_PLANES.some((plane) => shape.grids[plane]))
+    if (shape.kind !== 'frame' || !isShown(guide, shown) || !FRAME_PLANES.some((plane) => shape.grids[plane]))
       return [];
     const colour = (plane: FramePlane) => GUIDE_HUES[shape.grids[plane]?.hue ?? guide.hue] ?? guideColour(guide);
     const colours = { left: colour('left'), right: colour('right'), floor: colour('floor') };
@@ -133,7 +133,7 @@ export function drawGuides(
   tags: readonly GuideTag[],
 ): void {
   for (const guide of shown.guides) {
-    if (!isDrawn(guide, shown)) continue;
+    if (!isShown(guide, shown)) continue;
     const { shape } = guide;
     if (shape.kind !== 'frame') drawGuide(context, guide, shown, map, ratio);
     else

@@ -3,9 +3,15 @@ import {
   outlines,
   straightEdges,
   wayTo,
+  type BattenShape,
+  type EchoShape,
   type GuideEntity,
   type GuideGrid,
+  type GuideKind,
+  type GuideShape,
+  type PlaneShape,
   type RipplesShape,
+  type TemplateShape,
 } from '@true-nib/core/guides';
 import { apply, box, boxCorners, invert, scaleOf, type Matrix, type Point } from '@true-nib/core/math';
 
@@ -15,78 +21,24 @@ const MOST = 120;
 
 /** Traces guides as paths of device px. */
 export class GuideTrace {
-  private readonly scale: number;
+  /** Device px per page px. */
+  readonly scale: number;
 
   constructor(
     private readonly context: CanvasRenderingContext2D,
     private readonly map: Matrix,
-    private readonly ratio: number,
+    readonly ratio: number,
   ) {
     this.scale = scaleOf(map);
   }
 
   shape({ shape }: GuideEntity, part: 'main' | 'faint'): void {
-    const isMain = part === 'main';
-    switch (shape.kind) {
-      case 'straightedge': {
-        const [a, b] = straightEdges(shape);
-        const ends = [a, b].map((edge) =>
-          [edge.from ?? 0, edge.to ?? 0].map((at) => ({ x: edge.x + at * edge.dx, y: edge.y + at * edge.dy })),
-        );
-        if (isMain) this.polygon([ends[0][0], ends[0][1], ends[1][1], ends[1][0]]);
-        return;
-      }
-      case 'batten':
-        return isMain ? this.course(shape.course) : undefined;
-      case 'echo':
-        return isMain ? this.course(shape.course) : undefined;
-      case 'template':
-      case 'plane':
-        return isMain ? outlines(shape).forEach((ring) => this.course(ring)) : undefined;
-      case 'frame':
-        return;
-      case 'fold': {
-        const way = wayTo(shape.along, shape);
-        return isMain && way ? this.line(shape, way.x, way.y) : undefined;
-      }
-      case 'rails': {
-        const [dx, dy] = [Math.cos(shape.angle), Math.sin(shape.angle)];
-        const across = (p: Point) => (p.y - shape.y) * dx - (p.x - shape.x) * dy;
-        for (const at of isMain ? [0] : this.steps(shape.grid, this.range(across)))
-          this.line({ x: shape.x - dy * at, y: shape.y + dx * at }, dx, dy);
-        return;
-      }
-      case 'rays': {
-        const { grid } = shape;
-        if (isMain) return this.cross(shape, 9);
-        const step = grid?.step ?? Math.PI / 18;
-        for (let k = 0; k * step < Math.PI - 1e-9; k++) {
-          const angle = (grid?.offset ?? 0) + k * step;
-          this.line(shape, Math.cos(angle), Math.sin(angle));
-        }
-        return;
-      }
-      case 'ripples':
-        if (isMain) this.cross(shape, 6);
-        for (const rx of isMain ? [(2 * EVERY * this.ratio) / this.scale] : this.steps(shape.grid, this.radii(shape)))
-          if (rx > 0) this.ellipse(shape, rx, rx * shape.ratio, shape.angle);
-        return;
-      case 'mirror':
-        return isMain ? this.line(shape, Math.cos(shape.angle), Math.sin(shape.angle)) : undefined;
-      case 'wheel': {
-        if (isMain) this.cross(shape, 7);
-        const axes = shape.reflects ? shape.sectors / 2 : shape.sectors;
-        for (let k = 0; k < axes; k++) {
-          const angle = shape.angle + (k * (shape.reflects ? Math.PI : 2 * Math.PI)) / axes;
-          if (isMain) this.line(shape, Math.cos(angle), Math.sin(angle), shape.reflects);
-        }
-        return;
-      }
-    }
+    // The compiler does not see that a shape and the trace of its kind belong together.
+    (TRACES[shape.kind] as Trace<GuideShape>)(this, shape, part === 'main');
   }
 
   /** Where the lines of a field lie between two values, page px from its first one: by its grid, or evenly on the screen. */
-  private steps(grid: GuideGrid | undefined, [low, high]: readonly [number, number]): number[] {
+  steps(grid: GuideGrid | undefined, [low, high]: readonly [number, number]): number[] {
     const even = (EVERY * this.ratio) / this.scale;
     let step = grid?.step ?? even;
     // Lines closer than some px would only be grey.
@@ -99,7 +51,7 @@ export class GuideTrace {
   }
 
   /** The least and the greatest of what `measure` says of the corners of the board. */
-  private range(measure: (p: Point) => number): readonly [number, number] {
+  range(measure: (p: Point) => number): readonly [number, number] {
     const { width, height } = this.context.canvas;
     const back = invert(this.map);
     const values = boxCorners(box(0, 0, width, height)).map((corner) => measure(apply(back, corner)));
@@ -107,7 +59,7 @@ export class GuideTrace {
   }
 
   /** The half axes of the rings that can be seen. */
-  private radii({ x, y, angle, ratio }: RipplesShape): readonly [number, number] {
+  radii({ x, y, angle, ratio }: RipplesShape): readonly [number, number] {
     const { width, height } = this.context.canvas;
     const centre = this.on({ x, y });
     const isSeen = centre.x >= 0 && centre.x <= width && centre.y >= 0 && centre.y <= height;
@@ -126,7 +78,7 @@ export class GuideTrace {
     return apply(this.map, p);
   }
 
-  private polygon(points: readonly Point[]): void {
+  polygon(points: readonly Point[]): void {
     points
       .map((p) => this.on(p))
       .forEach((p, k) => (k === 0 ? this.context.moveTo(p.x, p.y) : this.context.lineTo(p.x, p.y)));
@@ -134,7 +86,7 @@ export class GuideTrace {
   }
 
   /** A line through a point, or from it on, that reaches over the whole board. */
-  private line(through: Point, dx: number, dy: number, isWhole = true): void {
+  line(through: Point, dx: number, dy: number, isWhole = true): void {
     const { width, height } = this.context.canvas;
     const at = this.on(through);
     const [ux, uy] = [this.map[0] * dx + this.map[2] * dy, this.map[1] * dx + this.map[3] * dy];
@@ -149,7 +101,7 @@ export class GuideTrace {
     this.context.lineTo(at.x + to * x, at.y + to * y);
   }
 
-  private ellipse(centre: Point, rx: number, ry: number, angle: number): void {
+  ellipse(centre: Point, rx: number, ry: number, angle: number): void {
     const at = this.on(centre);
     const [ux, uy] = [
       this.map[0] * Math.cos(angle) + this.map[2] * Math.sin(angle),
@@ -160,7 +112,7 @@ export class GuideTrace {
     this.context.ellipse(at.x, at.y, rx * this.scale, ry * this.scale, turn, 0, 2 * Math.PI);
   }
 
-  private cross(centre: Point, size: number): void {
+  cross(centre: Point, size: number): void {
     const { x, y } = this.on(centre);
     const half = size * this.ratio;
     this.context.moveTo(x - half, y);
@@ -169,7 +121,7 @@ export class GuideTrace {
     this.context.lineTo(x, y + half);
   }
 
-  private course({ points: p }: Spine): void {
+  course({ points: p }: Spine): void {
     const start = this.on({ x: p[0], y: p[1] });
     this.context.moveTo(start.x, start.y);
     for (let i = 0; i + SEGMENT < p.length; i += SEGMENT) {
@@ -178,3 +130,60 @@ export class GuideTrace {
     }
   }
 }
+
+/** Traces a shape: its main lines, or those that a field only hints at. */
+type Trace<S extends GuideShape> = (on: GuideTrace, shape: S, isMain: boolean) => void;
+
+const traceCourse: Trace<BattenShape | EchoShape> = (on, { course }, isMain) => isMain && on.course(course);
+
+const traceOutlines: Trace<TemplateShape | PlaneShape> = (on, shape, isMain) =>
+  isMain && outlines(shape).forEach((ring) => on.course(ring));
+
+const TRACES: { readonly [K in GuideKind]: Trace<Extract<GuideShape, { readonly kind: K }>> } = {
+  straightedge(on, shape, isMain) {
+    if (!isMain) return;
+    const [[a, b], [c, d]] = straightEdges(shape).map((edge) =>
+      [edge.from ?? 0, edge.to ?? 0].map((at) => ({ x: edge.x + at * edge.dx, y: edge.y + at * edge.dy })),
+    );
+    on.polygon([a, b, d, c]);
+  },
+  batten: traceCourse,
+  echo: traceCourse,
+  template: traceOutlines,
+  plane: traceOutlines,
+  // Painted by itself, with its grids.
+  frame: () => undefined,
+  fold(on, shape, isMain) {
+    const way = wayTo(shape.along, shape);
+    if (isMain && way) on.line(shape, way.x, way.y);
+  },
+  rails(on, shape, isMain) {
+    const [dx, dy] = [Math.cos(shape.angle), Math.sin(shape.angle)];
+    const across = (p: Point) => (p.y - shape.y) * dx - (p.x - shape.x) * dy;
+    for (const at of isMain ? [0] : on.steps(shape.grid, on.range(across)))
+      on.line({ x: shape.x - dy * at, y: shape.y + dx * at }, dx, dy);
+  },
+  rays(on, shape, isMain) {
+    if (isMain) return on.cross(shape, 9);
+    const { step, offset } = shape.grid ?? { step: Math.PI / 18, offset: 0 };
+    for (let k = 0; k * step < Math.PI - 1e-9; k++)
+      on.line(shape, Math.cos(offset + k * step), Math.sin(offset + k * step));
+  },
+  ripples(on, shape, isMain) {
+    if (isMain) on.cross(shape, 6);
+    for (const rx of isMain ? [(2 * EVERY * on.ratio) / on.scale] : on.steps(shape.grid, on.radii(shape)))
+      if (rx > 0) on.ellipse(shape, rx, rx * shape.ratio, shape.angle);
+  },
+  mirror(on, shape, isMain) {
+    if (isMain) on.line(shape, Math.cos(shape.angle), Math.sin(shape.angle));
+  },
+  wheel(on, shape, isMain) {
+    if (!isMain) return;
+    on.cross(shape, 7);
+    const axes = shape.reflects ? shape.sectors / 2 : shape.sectors;
+    for (let k = 0; k < axes; k++) {
+      const angle = shape.angle + (k * (shape.reflects ? Math.PI : 2 * Math.PI)) / axes;
+      on.line(shape, Math.cos(angle), Math.sin(angle), shape.reflects);
+    }
+  },
+};

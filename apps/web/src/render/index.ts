@@ -43,7 +43,7 @@ export {
   isTall,
   panned,
   pinched,
-  straightened,
+  levelled,
   toPage,
   toScreen,
   turnedAt,

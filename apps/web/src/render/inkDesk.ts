@@ -1,4 +1,4 @@
-import { changedPieces, isDrawn, isInkedKind, markPieces, marksOf } from '@true-nib/core/drawn';
+import { allMarks, changedPieces, isDrawn, isInkedKind, markPieces, marksOf } from '@true-nib/core/drawn';
 import { invert, mapBox, type Box, type Matrix } from '@true-nib/core/math';
 import {
   byOrder,
@@ -157,7 +157,13 @@ export class InkDesk {
         .sort(byOrder)
         .map((entity) => this.index.shown(entity));
       if (layer?.medium === 'wash')
-        paintWash(context, this.index, layer, { tiles: this.index.wash.within(layerId, seen), marks: shown }, map);
+        paintWash(
+          context,
+          this.index,
+          layer,
+          { tiles: this.index.wash.within(layerId, seen), marks: allMarks(shown) },
+          map,
+        );
       else paintDrawn(context, shown, map, smallPathOf);
     });
   }

@@ -1,4 +1,4 @@
-import { isSameShape, marksOf, strokeMarks, type DrawnEntity, type Mark, type MarkShape } from '@true-nib/core/drawn';
+import { allMarks, isSameShape, strokeMarks, type DrawnEntity, type Mark, type MarkShape } from '@true-nib/core/drawn';
 import { scaleOf, type Matrix } from '@true-nib/core/math';
 import type { Stroke } from '@true-nib/core/stroke';
 
@@ -49,8 +49,11 @@ export const smallPathOf: PathSource = (shape, tolerance) => {
   return keptPath(smallPaths, shape, tolerance);
 };
 
-const knownPath = (kept: KeptPaths, shape: MarkShape): KeptPath | undefined =>
-  kept.get(shape.of[0])?.find((known) => isSameShape(known.shape, shape));
+function knownPath(kept: KeptPaths, shape: MarkShape): KeptPath | undefined {
+  const all = kept.get(shape.of[0]);
+  if (all) for (const known of all) if (isSameShape(known.shape, shape)) return known;
+  return undefined;
+}
 
 function keptPath(kept: KeptPaths, shape: MarkShape, tolerance: number): Path2D {
   const path = new Path2D();
@@ -87,30 +90,29 @@ export const paintDrawn = (
   entities: Iterable<DrawnEntity>,
   map: Matrix,
   pathFor: PathSource = pathOf,
-): void => paintMarks(context, entities, marksOf, map, pathFor);
+): void => paintMarks(context, allMarks(entities), map, pathFor);
 
 /** Paints lines that lie on no layer yet, in the same way. */
-export const paintStrokes = (context: Context2D, strokes: Iterable<Stroke>, map: Matrix): void =>
-  paintMarks(context, strokes, strokeMarks, map, pathOf);
+export const paintStrokes = (context: Context2D, strokes: readonly Stroke[], map: Matrix): void =>
+  paintMarks(context, strokes.flatMap(strokeMarks), map);
 
-function paintMarks<T>(
+/** Paints marks one over the other, in the same way. */
+export function paintMarks(
   context: Context2D,
-  things: Iterable<T>,
-  marks: (thing: T) => readonly Mark[],
+  marks: readonly Mark[],
   map: Matrix,
-  pathFor: PathSource,
+  pathFor: PathSource = pathOf,
 ): void {
   const tolerance = paintTolerance(scaleOf(map));
   context.setTransform(...map);
   const laying = context.globalCompositeOperation;
-  for (const thing of things)
-    for (const mark of marks(thing)) {
-      context.globalCompositeOperation = mark.cuts ? 'destination-out' : laying;
-      context.fillStyle = mark.color;
-      context.globalAlpha = mark.opacity;
-      if (mark.clip) fillClipped(context, mark, mark.clip, (shape) => pathFor(shape, tolerance));
-      else context.fill(pathFor(mark, tolerance), mark.rule);
-    }
+  for (const mark of marks) {
+    context.globalCompositeOperation = mark.cuts ? 'destination-out' : laying;
+    context.fillStyle = mark.color;
+    context.globalAlpha = mark.opacity;
+    if (mark.clip) fillClipped(context, mark, mark.clip, (shape) => pathFor(shape, tolerance));
+    else context.fill(pathFor(mark, tolerance), mark.rule);
+  }
   context.globalAlpha = 1;
   context.globalCompositeOperation = laying;
 }

@@ -12,7 +12,7 @@ export interface OverlayColours {
 export const STEM = 24;
 
 /** The frame, corners and knob of the picture in hand. `map` takes page px to device px, `ratio` device px per CSS px. */
-export function drawGrips(
+export function drawPictureGrips(
   context: CanvasRenderingContext2D,
   picture: PictureEntity,
   map: Matrix,

@@ -1,7 +1,7 @@
 import { scaleOf, type Matrix, type Point } from '@true-nib/core/math';
 import type { PageSize, PictureEntity } from '@true-nib/core/page';
 import { anew } from './anew';
-import { drawArea, drawGrips, drawPixelGrid, drawRing, type OverlayColours } from './overlay';
+import { drawArea, drawPictureGrips, drawPixelGrid, drawRing, type OverlayColours } from './overlay';
 import { SelectionPicture, type ShownSelection } from './selectionPicture';
 
 /**
@@ -72,7 +72,7 @@ export class OverlaySurface {
     const target = anew(this.canvas, [hasGrid, grips, sketch, area, ring, this.selection.isShown].some(Boolean));
     if (!target) return;
     if (hasGrid) drawPixelGrid(target, size, map, ratio);
-    if (grips) drawGrips(target, grips, map, ratio, colours);
+    if (grips) drawPictureGrips(target, grips, map, ratio, colours);
     this.selection.paint(target, map, ratio, colours.raised, isMoving);
     sketch?.(target, map, ratio, colours, () => this.paintSoon());
     if (area) drawArea(target, area, map, ratio);

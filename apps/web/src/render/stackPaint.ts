@@ -1,8 +1,8 @@
 import { growBox, invert, mapBox, scaleOf, then, type Box, type Matrix } from '@true-nib/core/math';
 import type { EntityId } from '@true-nib/core/kind';
 import type { LayerEntity, StackNode } from '@true-nib/core/page';
-import { marksOf, type DrawnEntity } from '@true-nib/core/drawn';
-import { paintDrawn, paintTolerance, pathOf, type Context2D, type PathSource } from './inkPaint';
+import { allMarks, type DrawnEntity, type Mark } from '@true-nib/core/drawn';
+import { paintMarks, paintTolerance, pathOf, type Context2D, type PathSource } from './inkPaint';
 import type { InkIndex } from './inkIndex';
 import { paintTiles } from './washPaint';
 
@@ -36,11 +36,9 @@ export function readyIn(index: InkIndex, map: Matrix, box: Box, until: number): 
   const tolerance = paintTolerance(scaleOf(map));
   const laid = index.within(seenIn(map, box));
   for (const drawn of laid.values())
-    for (const entity of drawn) {
-      for (const mark of marksOf(entity)) {
-        pathOf(mark, tolerance);
-        if (mark.clip) pathOf(mark.clip, tolerance);
-      }
+    for (const mark of allMarks(drawn)) {
+      pathOf(mark, tolerance);
+      if (mark.clip) pathOf(mark.clip, tolerance);
       if (performance.now() > until) return undefined;
     }
   return laid;
@@ -63,12 +61,12 @@ interface Painted extends Required<Omit<PaintedPart, 'known'>> {
 
 function paintNodes(context: Context2D, what: Painted, nodes: readonly StackNode[], map: Matrix, box: Box): void {
   for (const { layer, children } of nodes) {
-    const own = what.drawn.get(layer.id) ?? [];
+    const own = allMarks(what.drawn.get(layer.id) ?? []);
     const tiles = layer.medium === 'wash' ? tilesOf(what, layer) : [];
     if (own.length === 0 && tiles.length === 0 && children.length === 0) continue;
     const paint = (target: Context2D, to: Matrix, within: Box) => {
       if (layer.medium === 'wash') paintWash(target, what.index, layer, { tiles, marks: own }, to);
-      else paintDrawn(target, own, to, what.pathFor);
+      else paintMarks(target, own, to, what.pathFor);
       if (children.length > 0) paintNodes(target, what, children, to, within);
     };
     const hard = own.length > 0 && layer.style?.edge === 'hard' ? colourOf(own) : undefined;
@@ -82,8 +80,8 @@ const tilesOf = ({ index, seen, aboveRank }: Painted, { id }: LayerEntity) =>
   index.isShown(id) && index.rankOf(id) > aboveRank ? index.wash.within(id, seen) : [];
 
 /** Whether what lies on a layer takes away from what lies under it there, or depends on it. */
-const needsGround = ({ wash }: InkIndex, layer: LayerEntity, own: readonly DrawnEntity[]): boolean =>
-  own.some((entity) => marksOf(entity).some(({ cuts }) => cuts)) ||
+const needsGround = ({ wash }: InkIndex, layer: LayerEntity, own: readonly Mark[]): boolean =>
+  own.some(({ cuts }) => cuts) ||
   (layer.medium === 'wash' &&
     ((layer.holdsShape && own.length > 0) || wash.lifted?.layerId === layer.id || layer.standIn !== undefined));
 
@@ -92,7 +90,7 @@ export function paintWash(
   context: Context2D,
   index: InkIndex,
   layer: LayerEntity,
-  { tiles, marks }: { readonly tiles: ReturnType<InkIndex['wash']['within']>; readonly marks: readonly DrawnEntity[] },
+  { tiles, marks }: { readonly tiles: ReturnType<InkIndex['wash']['within']>; readonly marks: readonly Mark[] },
   map: Matrix,
 ): void {
   const laying = context.globalCompositeOperation;
@@ -104,7 +102,7 @@ export function paintWash(
     context.drawImage(lifted.cover, lifted.x, lifted.y);
   }
   context.globalCompositeOperation = layer.holdsShape ? 'source-atop' : laying;
-  paintDrawn(context, marks, map);
+  paintMarks(context, marks, map);
   const standIn = index.styleOf(layer.id)?.color;
   if (standIn !== undefined) {
     context.globalCompositeOperation = 'source-in';
@@ -136,11 +134,9 @@ function paintApart(
   context.globalAlpha = 1;
 }
 
-/** The one colour of all that was drawn, or `mixed`. */
-function colourOf(drawn: readonly DrawnEntity[]): string {
-  const colours = new Set(
-    drawn.flatMap((entity) => marksOf(entity).flatMap(({ color, cuts }) => (cuts ? [] : [color]))),
-  );
+/** The one colour of all marks that ink, or `mixed`. */
+function colourOf(marks: readonly Mark[]): string {
+  const colours = new Set(marks.flatMap(({ color, cuts }) => (cuts ? [] : [color])));
   const [one = 'mixed'] = colours;
   return colours.size > 1 ? 'mixed' : one;
 }

@@ -143,7 +143,7 @@ export function aligned(view: View): View {
 }
 
 /** A turn within 2° of upright is meant to be upright. */
-export function straightened(view: View, at: Point): View {
+export function levelled(view: View, at: Point): View {
   const turn = turnOf(view);
   return Math.abs(turn) < (2 * Math.PI) / 180 ? turnedAt(view, at, -turn) : view;
 }

@@ -1,4 +1,4 @@
-import { bareOf, holdOf, mapped, type DrawnEntity } from '@true-nib/core/drawn';
+import { bareOf, holdOfAll, mapped, type DrawnEntity } from '@true-nib/core/drawn';
 import { drawnToSvg, svgToDrawn } from '@true-nib/core/formats';
 import { translation, projectiveOf } from '@true-nib/core/math';
 import { ordersBetween, type PageSize } from '@true-nib/core/page';
@@ -90,7 +90,7 @@ export async function drawnToPaste(nib: Nib): Promise<readonly DrawnEntity[]> {
 
 /** Things put a little beside where they were, or, when they would miss the page, in its middle. */
 export function besides(entities: readonly DrawnEntity[], size: PageSize): DrawnEntity[] {
-  const box = holdOf(entities);
+  const box = holdOfAll(entities);
   const isOff = box.maxX < 0 || box.maxY < 0 || box.minX > size.width || box.minY > size.height;
   const [dx, dy] = isOff
     ? [size.width / 2 - (box.minX + box.maxX) / 2, size.height / 2 - (box.minY + box.maxY) / 2]
@@ -99,7 +99,7 @@ export function besides(entities: readonly DrawnEntity[], size: PageSize): Drawn
 }
 
 /** Things as new ones on top of a layer. */
-export function laidOn(entities: readonly DrawnEntity[], layerId: EntityId, top: string | undefined): DrawnEntity[] {
+export function pastedOn(entities: readonly DrawnEntity[], layerId: EntityId, top: string | undefined): DrawnEntity[] {
   const orders = ordersBetween(top, undefined, entities.length);
   return entities.map((entity, k) => ({ ...entity, id: newId(), layerId, order: orders[k] }));
 }

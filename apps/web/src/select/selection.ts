@@ -1,4 +1,4 @@
-import { holdOf, isDrawn, mapped, type DrawnEntity } from '@true-nib/core/drawn';
+import { holdOfAll, isDrawn, mapped, type DrawnEntity } from '@true-nib/core/drawn';
 import type { Point, Matrix3x3 } from '@true-nib/core/math';
 import { byOrder, find, isKind, type Page } from '@true-nib/core/page';
 import { PageError } from '@true-nib/core/gate';
@@ -368,7 +368,7 @@ export class Selection {
     const { entities } = this;
     this.shown = entities.map((entity) => index.shown(entity));
     if (this.area) this.held = frameOf(this.area.box);
-    else this.held = entities.length > 0 ? frameOf(holdOf(entities)) : undefined;
+    else this.held = entities.length > 0 ? frameOf(holdOfAll(entities)) : undefined;
     this.show();
   }
 

@@ -11,7 +11,7 @@ import { say, sayError } from '../look';
 import type { AreaQuery, TakenPixels } from '../render';
 import { type Board, type Command, takeTool, useDesk, layerInHand, nodeInHand } from '../board';
 import { nibFor } from '../nibs';
-import { besides, laidOn, copyPixels, copyDrawn, onPage, pixelsToPaste, drawnToPaste } from './clipboard';
+import { besides, pastedOn, copyPixels, copyDrawn, onPage, pixelsToPaste, drawnToPaste } from './clipboard';
 
 /** The Ink layer in hand with what lies on it; says why not when there is none. */
 function inkInHand(
@@ -133,7 +133,7 @@ async function paste(board: Board): Promise<void> {
     if (node?.layer.medium !== 'ink') throw new PageError('Take an Ink layer in hand to paste on.');
     if (node.isLocked) throw new PageError(`${node.layer.name} is locked.`);
     const { index } = board.picture.inks;
-    const entities = laidOn(pasted, node.layer.id, index.topOrder(node.layer.id));
+    const entities = pastedOn(pasted, node.layer.id, index.topOrder(node.layer.id));
     const edits = entities.map((after) => ({ before: null, after }));
     if (!board.session.commit('Paste', edits)) return;
     takeTool('select');

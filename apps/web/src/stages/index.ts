@@ -1,5 +1,5 @@
 import type { Stage } from '../board';
-import { depthSlot, depthTools } from './depth';
+import { DEPTH } from './depth';
 import { FINISH } from './finish';
 import { guidesStage } from './guides';
 import { INK } from './ink';
@@ -7,4 +7,4 @@ import { MEND } from './mend';
 import { ROUGH } from './rough';
 
 /** The stages in the order of the work. One more line here is one more knot on the thread. */
-export const STAGES: readonly Stage[] = [ROUGH, guidesStage(depthTools, [depthSlot]), INK, MEND, FINISH];
+export const STAGES: readonly Stage[] = [ROUGH, guidesStage(DEPTH), INK, MEND, FINISH];

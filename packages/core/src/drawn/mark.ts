@@ -22,5 +22,9 @@ export interface Mark extends MarkShape {
 }
 
 /** Whether two shapes have the same rings at any tolerance. */
-export const isSameShape = (a: MarkShape, b: MarkShape): boolean =>
-  a.of.length === b.of.length && a.of.every((part, k) => part === b.of[k]);
+export function isSameShape(a: MarkShape, b: MarkShape): boolean {
+  if (a === b) return true;
+  if (a.of.length !== b.of.length) return false;
+  for (let k = 0; k < a.of.length; k++) if (a.of[k] !== b.of[k]) return false;
+  return true;
+}

@@ -49,6 +49,13 @@ export const isInkedKind = (kind: EntityKind): boolean => typeof rows[kind] === 
 /** What an entity lays on the paper, lowest first. */
 export const marksOf = (entity: DrawnEntity): readonly Mark[] => rowOf(entity).marks(entity);
 
+/** What entities lay on the paper, one after the other. */
+export function allMarks(entities: Iterable<DrawnEntity>): Mark[] {
+  const all: Mark[] = [];
+  for (const entity of entities) for (const mark of marksOf(entity)) all.push(mark);
+  return all;
+}
+
 /** Where its marks lie, page px. */
 export const markBox = (entity: DrawnEntity): Box => rowOf(entity).box(entity);
 
@@ -74,10 +81,13 @@ export const waysOf = (entity: DrawnEntity, tolerance: number): readonly Way[] =
 export const gapTo = (entity: DrawnEntity, from: Point, to: Point, reach: number): number =>
   rowOf(entity).gap(entity, from, to, reach);
 
+/** What a hand takes hold of. */
+export const holdOf = (entity: DrawnEntity): Box => rowOf(entity).hold(entity);
+
 /** What a frame goes round that takes hold of some entities. */
-export const holdOf = (entities: Iterable<DrawnEntity>): Box => {
+export const holdOfAll = (entities: Iterable<DrawnEntity>): Box => {
   let box = emptyBox;
-  for (const entity of entities) box = uniteBoxes(box, rowOf(entity).hold(entity));
+  for (const entity of entities) box = uniteBoxes(box, holdOf(entity));
   return box;
 };
 
@@ -86,6 +96,7 @@ export const bareOf = (entity: DrawnEntity): DrawnEntity => rowOf(entity).bare(e
 
 /** An entity as a layer's style shows it. */
 export function shownUnder(entity: DrawnEntity, style: InkStyle | undefined): DrawnEntity {
+  if (!style) return entity;
   const shown = laidDown(entity, style);
   return isDrawn(shown) ? shown : entity;
 }

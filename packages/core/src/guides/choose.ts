@@ -11,7 +11,7 @@ import type { Extent } from './perspective/frame';
 import { framePaths } from './perspective/grid';
 
 /** A guide that bears a line, and the path it gives. */
-export interface Choice {
+export interface GuideChoice {
   readonly guide: GuideEntity;
   readonly path: GuidePath;
 }
@@ -32,7 +32,7 @@ export const actsOn = ({ acting, reach }: GuideEntity, layerId: EntityId | undef
   acting && (reach === 'all' || (layerId !== undefined && reach.includes(layerId)));
 
 /** Guides ranked for a line from one place, as its heading (radians) becomes clear. */
-export type Ranking = (heading: number | undefined) => Choice[];
+export type Ranking = (heading: number | undefined) => GuideChoice[];
 
 /**
  * The guides that could bear a line from `start`, the best one first: edges within reach by their nearness, then fields by
@@ -41,7 +41,7 @@ export type Ranking = (heading: number | undefined) => Choice[];
  */
 export function rankingAt(guides: readonly GuideEntity[], start: Point, options: ChoiceOptions): Ranking {
   const { reach, layerId, page = { width: 0, height: 0 }, ways = FRAME_WAYS } = options;
-  const edges: (Choice & { readonly away: number })[] = [];
+  const edges: (GuideChoice & { readonly away: number })[] = [];
   const fields: { readonly guide: GuideEntity; readonly path: GuidePath | undefined; readonly way: Point }[] = [];
   for (const guide of guides) {
     const { shape } = guide;
@@ -78,7 +78,7 @@ export const rankGuides = (
   start: Point,
   heading: number | undefined,
   options: ChoiceOptions,
-): Choice[] => rankingAt(guides, start, options)(heading);
+): GuideChoice[] => rankingAt(guides, start, options)(heading);
 
 /** The guide that bears a line from `start`, and its path; nothing where none does. */
 export const chooseGuide = (
@@ -86,7 +86,7 @@ export const chooseGuide = (
   start: Point,
   heading: number | undefined,
   options: ChoiceOptions,
-): Choice | undefined => rankGuides(guides, start, heading, options)[0];
+): GuideChoice | undefined => rankGuides(guides, start, heading, options)[0];
 
 /** The direction of a path beside a point that lies on it, or close to it. */
 function directionAt(path: GuidePath, at: Point): Point {

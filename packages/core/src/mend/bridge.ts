@@ -20,7 +20,7 @@ import type { Edit } from '../page';
 import type { EntityId } from '../kind';
 import type { Stroke, StrokeEntity } from '../stroke';
 import { lineSpine } from '../shapes';
-import { InkIndex } from './crossings';
+import { LineIndex } from './crossings';
 import { seenEnd } from './cut';
 import { stopsOf } from './meetings';
 
@@ -166,7 +166,7 @@ export function bridgesAmong<S extends Stroke>(
   const tree = new Flatbush(ends.length);
   for (const { x, y } of points) tree.add(x, y, x, y);
   tree.finish();
-  const index = new InkIndex(all);
+  const index = new LineIndex(all);
   const found: Bridge<S>[] = [];
   ends.forEach((a, k) => {
     const { x, y } = points[k];
@@ -196,7 +196,7 @@ function isAhead(p: Tip, q: Point, away: number): boolean {
   return away <= p.width || (q.x - p.x) * p.dx + (q.y - p.y) * p.dy > -0.3 * away;
 }
 
-function runsAcross<S extends Stroke>(a: LineEnd<S>, b: LineEnd<S>, index: InkIndex<S>): boolean {
+function runsAcross<S extends Stroke>(a: LineEnd<S>, b: LineEnd<S>, index: LineIndex<S>): boolean {
   const [p, q] = [endPoint(a), endPoint(b)];
   const probe = { ...a.stroke, spine: evenlyWide(lineSpine(p, q), HAIR) };
   const others = index.near(probe, 0).filter((other) => other !== a.stroke && other !== b.stroke);

@@ -15,7 +15,7 @@ export interface Crossing extends Point {
 }
 
 /** Which lines lie near a box, by a static index over the boxes of their ink (flatbush). */
-export class InkIndex<S extends Stroke> {
+export class LineIndex<S extends Stroke> {
   private readonly tree: Flatbush | undefined;
   /** Those of each line. */
   readonly hulls: readonly Hulls[];
@@ -53,7 +53,7 @@ export class InkIndex<S extends Stroke> {
  * lie on each other do not cross there, nor do lines that touch without passing through.
  */
 export function crossings(strokes: readonly Stroke[]): Crossing[] {
-  const index = new InkIndex(strokes);
+  const index = new LineIndex(strokes);
   const found: Crossing[] = [];
   strokes.forEach((stroke, a) => {
     const own: Crossing[] = ownCrossings(stroke.spine).map((places) => crossingAt(strokes, a, places.a, a, places.b));

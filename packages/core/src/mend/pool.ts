@@ -2,7 +2,7 @@ import { alongAt, courseOf, lengthOf, type Spine } from '../curve';
 import { clamp } from '../math';
 import type { Edit } from '../page';
 import type { Stroke, StrokeEntity } from '../stroke';
-import { InkIndex } from './crossings';
+import { LineIndex } from './crossings';
 import { editedWeight } from './edited';
 import { angleBetween, stopsOf, type Stop } from './meetings';
 import { asDrawn, type ShownAs } from './shownLine';
@@ -27,7 +27,7 @@ export function poolEdits(
   all: readonly StrokeEntity[] = strokes,
   shownAs: ShownAs = asDrawn,
 ): Edit[] {
-  const index = new InkIndex(all.map(shownAs));
+  const index = new LineIndex(all.map(shownAs));
   return strokes.flatMap((stroke) => {
     const shown = shownAs(stroke);
     const others = index.near(shown, 0).filter(({ id }) => id !== stroke.id);

@@ -1,6 +1,6 @@
 import { alongAt, courseOf, directionAt, endOf, lengthOf, placeOf, pointAt, type Spine } from '../curve';
 import type { StrokeEntity } from '../stroke';
-import { crossingsOfTwo, type InkIndex } from './crossings';
+import { crossingsOfTwo, type LineIndex } from './crossings';
 import { angleBetween, GLANCE, ownStops, touchedAt, type Stop } from './meetings';
 
 /**
@@ -8,7 +8,7 @@ import { angleBetween, GLANCE, ownStops, touchedAt, type Stop } from './meetings
  * them. Unlike `stopsOf` it does not count lines that only graze each other on the way: each pair is looked at once, so
  * that thousands of lines are done in a moment. Yields the share that is done, and answers the stops of each line, in no order.
  */
-export function* stopping(index: InkIndex<StrokeEntity>): Generator<number, Stop<StrokeEntity>[][]> {
+export function* stopping(index: LineIndex<StrokeEntity>): Generator<number, Stop<StrokeEntity>[][]> {
   const { strokes, hulls } = index;
   const stops = strokes.map(ownStops);
   for (let a = 0; a < strokes.length; a++) {
@@ -35,7 +35,7 @@ export function* stopping(index: InkIndex<StrokeEntity>): Generator<number, Stop
 const EACH = 32;
 
 /** Adds the lines in whose ink an end of line `a` lies, where it neither crosses them nor runs along them. */
-function addEnd(a: number, at: number, index: InkIndex<StrokeEntity>, stops: Stop<StrokeEntity>[][]): void {
+function addEnd(a: number, at: number, index: LineIndex<StrokeEntity>, stops: Stop<StrokeEntity>[][]): void {
   const { strokes, hulls } = index;
   const stroke = strokes[a];
   const { spine } = stroke;

@@ -17,7 +17,7 @@ import type { Edit } from '../page';
 import type { EntityId } from '../kind';
 import type { StrokeEntity } from '../stroke';
 import { lineSpine } from '../shapes';
-import { crossingsOfTwo, InkIndex } from './crossings';
+import { crossingsOfTwo, LineIndex } from './crossings';
 import { cutAtStop, pieceOf, type Cut } from './cut';
 import { GLANCE, type Stop } from './meetings';
 import { asDrawn, keptPlace, type ShownAs } from './shownLine';
@@ -92,7 +92,7 @@ export function tidyEnds(strokes: readonly StrokeEntity[], options: TidyOptions)
 /** The same in parts: between them it yields the share that is done, so that whoever asked can stop it. */
 export function* tidying(strokes: readonly StrokeEntity[], options: TidyOptions): Generator<number, Tidied> {
   const { mayChange = () => true, shownAs = asDrawn } = options;
-  const index = new InkIndex(strokes.map(shownAs));
+  const index = new LineIndex(strokes.map(shownAs));
   const stops = yield* stopping(index);
   const lines = new Map<EntityId, Line>();
   strokes.forEach((kept, k) => {
@@ -176,7 +176,7 @@ function looseEnd(
   line: Line,
   end: 0 | 1,
   { gap, exceptions }: TidyOptions,
-  index: InkIndex<StrokeEntity>,
+  index: LineIndex<StrokeEntity>,
 ): Loose | undefined {
   const { stroke } = line;
   const found = line.at[end];
@@ -201,7 +201,7 @@ function shortEnd(
   { stroke, touches }: Line,
   end: 0 | 1,
   gap: number,
-  index: InkIndex<StrokeEntity>,
+  index: LineIndex<StrokeEntity>,
   told: (kind: LooseEnd['kind'], length: number) => LooseEnd,
 ): Loose | undefined {
   const { spine } = stroke;

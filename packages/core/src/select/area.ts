@@ -51,7 +51,7 @@ function chosen<E extends DrawnEntity>(entities: Iterable<E>, whole: boolean, ar
 }
 
 function reachesIn(entity: DrawnEntity, area: Area): boolean {
-  if (!boxesMeet(holdOf([entity]), area.box)) return false;
+  if (!boxesMeet(holdOf(entity), area.box)) return false;
   return waysOf(entity, TOLERANCE).some(({ points: p, stride }) => {
     if (area.isIn(p[0], p[1])) return true;
     for (let i = stride; i < p.length; i += stride)
@@ -61,7 +61,7 @@ function reachesIn(entity: DrawnEntity, area: Area): boolean {
 }
 
 function liesIn(entity: DrawnEntity, area: Area): boolean {
-  if (!boxesMeet(holdOf([entity]), area.box)) return false;
+  if (!boxesMeet(holdOf(entity), area.box)) return false;
   return waysOf(entity, TOLERANCE).every(({ points: p, stride }) => {
     for (let i = 0; i < p.length; i += stride) {
       if (!area.isIn(p[i], p[i + 1])) return false;

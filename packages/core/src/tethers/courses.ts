@@ -23,7 +23,7 @@ import {
 import { ofKind, type Page, type PageSize } from '../page';
 import type { EntityId } from '../kind';
 import type { StrokeEntity } from '../stroke';
-import { guidedStrokes, isDrawn } from './guided';
+import { guidedStrokes, isHandDrawn } from './guided';
 import { frameChange } from '../guides';
 import type { Following } from './tether';
 
@@ -53,7 +53,7 @@ export interface TetheredLines {
 /** The lines that would go along with a guide: those that still obey it, and of symmetric sets the one that was drawn. */
 export function tetheredLinesOf(page: Page, { id, shape }: GuideEntity): TetheredLines {
   const linesOn = (guideId: EntityId, holds: (stroke: StrokeEntity) => boolean) =>
-    guidedStrokes(page).filter((stroke) => stroke.guide?.id === guideId && isDrawn(stroke) && holds(stroke));
+    guidedStrokes(page).filter((stroke) => stroke.guide?.id === guideId && isHandDrawn(stroke) && holds(stroke));
   const wayIn = ({ guide }: StrokeEntity): number => {
     const way = shape.kind === 'frame' && guide ? wayOf(shape, guide.path) : undefined;
     return way ? FRAME_WAYS.indexOf(way) : -1;

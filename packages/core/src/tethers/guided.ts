@@ -23,7 +23,7 @@ export function guidedStrokes(page: Page): readonly StrokeEntity[] {
 }
 
 /** Copies of a symmetric set do not obey the guide themselves: they follow the one that does. */
-export const isDrawn = ({ copy }: StrokeEntity): boolean =>
+export const isHandDrawn = ({ copy }: StrokeEntity): boolean =>
   !copy || copy.matrix.every((value, k) => value === identity[k]);
 
 function twins(strokes: readonly StrokeEntity[], before: StrokeEntity, after: StrokeEntity): Edit[] {

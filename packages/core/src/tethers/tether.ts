@@ -38,7 +38,7 @@ import {
   frameChange,
 } from '../guides';
 import { carriedLines, dependents, planeLines } from './following';
-import { guidedStrokes, isDrawn, withTwins, type StrokeEdit } from './guided';
+import { guidedStrokes, isHandDrawn, withTwins, type StrokeEdit } from './guided';
 
 /**
  * The change that gives a guide another shape, of the same kind, with the lines that are tethered to it: lines on rails turn
@@ -79,7 +79,7 @@ export function tetheredEdits(
   shape: GuideShape,
   following: Following = 'carried',
 ): Edit[] {
-  const strokes = guidedStrokes(page).filter(isDrawn);
+  const strokes = guidedStrokes(page).filter(isHandDrawn);
   if (guide.shape.kind === 'frame' && shape.kind === 'frame') {
     const map = following === 'carried' ? frameChange(guide.shape, shape, page.size) : undefined;
     const { guides, lines } = dependents(page, { id: guide.id, before: guide.shape, after: shape, map }, strokes);
@@ -103,7 +103,7 @@ export function hangingEdits(page: Page, guide: GuideEntity, shape: GuideShape, 
 function aimedEdits(page: Page, guide: GuideEntity, shape: GuideShape): StrokeEdit[] {
   const strokes = guidedStrokes(page);
   const own = strokes.filter(
-    (stroke) => stroke.guide?.id === guide.id && isDrawn(stroke) && obeys(stroke.guide.path, guide.shape),
+    (stroke) => stroke.guide?.id === guide.id && isHandDrawn(stroke) && obeys(stroke.guide.path, guide.shape),
   );
   if (own.length === 0) return [];
   const tied = own.map((stroke) => {
@@ -111,7 +111,7 @@ function aimedEdits(page: Page, guide: GuideEntity, shape: GuideShape): StrokeEd
     return tie(stroke, after, carried(stroke, before, after), true);
   });
   const others = strokes.flatMap((stroke) => {
-    if (!stroke.guide || stroke.guide.id === guide.id || !isDrawn(stroke)) return [];
+    if (!stroke.guide || stroke.guide.id === guide.id || !isHandDrawn(stroke)) return [];
     const theirs = find(page, 'guide', stroke.guide.id);
     if (!theirs?.tethers || !obeys(stroke.guide.path, theirs.shape)) return [];
     return [tie(stroke, shapesFor(stroke, theirs.shape, theirs.shape)[1], stroke.guide.path, false)];

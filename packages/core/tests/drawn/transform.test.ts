@@ -15,7 +15,7 @@ import {
 } from '../../src/math';
 import { PageError } from '../../src/gate';
 import type { StrokeEntity } from '../../src/stroke';
-import { holdOf, mapped } from '../../src/drawn';
+import { holdOfAll, mapped } from '../../src/drawn';
 import { homographyBetween, inverseOf, type Quad } from '../../src/select';
 import { drawn, even, laid, liner, ring, tapered, wave } from '../hands';
 
@@ -233,7 +233,7 @@ describe('strokes under four pulled corners', () => {
 
   it('nothing comes out with a hole in it: every number is one', () => {
     const ringed = laid(drawStroke(drawn(ring), liner, even(10)));
-    const box = holdOf([ringed]);
+    const box = holdOfAll([ringed]);
     fc.assert(
       fc.property(fc.array(fc.double({ min: -60, max: 60, noNaN: true }), { minLength: 8, maxLength: 8 }), (off) => {
         const to = quad(

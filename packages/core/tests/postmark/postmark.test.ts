@@ -1,7 +1,7 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import sharp from 'sharp';
-import { DRAWN, gapTo, holdOf, isDrawn, mapped, markBox } from '../../src/drawn';
+import { DRAWN, gapTo, holdOfAll, isDrawn, mapped, markBox } from '../../src/drawn';
 import { drawnToSvg, pageToSvg, svgToDrawn } from '../../src/formats';
 import { ChangeConflict, PageError, sameValue } from '../../src/gate';
 import { applyProjective, projectiveOf, translation, type Matrix3x3 } from '../../src/math';
@@ -117,7 +117,7 @@ describe('a kind with a row in each table', () => {
 
   it('is moved, and pulled in perspective, to where the map takes every point of it', () => {
     const [moved] = mapped([postmark()], projectiveOf(translation(30, -20)), keep);
-    expect(holdOf([moved]).minX).toBeCloseTo(130, 6);
+    expect(holdOfAll([moved]).minX).toBeCloseTo(130, 6);
     const pull: Matrix3x3 = [1, 0.1, 5, 0.05, 0.9, 8, 0.0004, 0.0002, 1];
     const [pulled] = mapped([postmark()], pull, keep);
     const rim = applyProjective(pull, 300, 200);

@@ -132,7 +132,7 @@ function PlaneSettings({ frame, width, perRow }: PlaneSettingsProps) {
 const DEED_SETTINGS: Readonly<Record<DepthDeed, ComponentType<{ readonly width: number }> | undefined>> = {
   frame: undefined,
   sight: undefined,
-  shape: ShapeSettings,
+  shape: PlaneShapeSettings,
   box: BoxSettings,
   march: MarchSettings,
   bays: BaySettings,
@@ -146,7 +146,7 @@ function DeedSettings({ width }: { readonly width: number }) {
   return Settings ? <Settings width={width} /> : null;
 }
 
-function ShapeSettings({ width }: { readonly width: number }) {
+function PlaneShapeSettings({ width }: { readonly width: number }) {
   const picture = useDepth((state) => state.picture);
   const proportions = useDepth((state) => state.proportions);
   return (

@@ -1,2 +1,1 @@
-export { depthSlot } from './depthTool';
-export { depthTools } from './tools';
+export { DEPTH } from './tools';

@@ -1,6 +1,6 @@
 import Cuboid from 'lucide-react-native/icons/cuboid';
-import type { Tool } from '../../board';
-import { takeDepth } from '../../guiding';
+import type { Tool, Wing } from '../../board';
+import { setDepth, takeDepth } from '../../guiding';
 import { depthCommands } from './depthCommands';
 import { DepthInWords, InDepth } from './DepthSettings';
 import { depthSlot } from './depthTool';
@@ -25,4 +25,9 @@ const depth: Tool = {
   commands: depthCommands,
 };
 
-export const depthTools: readonly Tool[] = [depth];
+/** The wing of the stage of guides that works in depth. */
+export const DEPTH: Wing = {
+  tools: [depth],
+  keeps: [depthSlot],
+  forget: () => setDepth({ edges: [], limit: 'all', picture: undefined, proportions: undefined }),
+};

@@ -11,7 +11,7 @@ import type { FrameGuide } from '../../guiding';
 import { sameCamera } from './frameDeeds';
 import { FrameGrids } from './FrameGrids';
 import { FrameMap } from './FrameMap';
-import { PointSettings } from './PointSettings';
+import { VanishingPointSettings } from './VanishingPointSettings';
 import { TurnSettings } from './TurnSettings';
 
 const MM = 25.4;
@@ -40,7 +40,7 @@ export function FrameSettings({ guide, width }: { readonly guide: FrameGuide; re
       <Readings guide={guide} />
       <SecondBox guide={guide} />
       <Fold title="Points of the frame">
-        <PointSettings guide={guide} change={change} />
+        <VanishingPointSettings guide={guide} change={change} />
       </Fold>
       <Fold title="Turn the camera">
         <TurnSettings key={JSON.stringify(shape.points)} guide={guide} />

@@ -3,7 +3,7 @@ import type { GuideShape, GripPlace } from '@true-nib/core/guides';
 import { drawKnot, strokeBoth, type OverlayColours } from '../../render';
 
 /** Paints the grips of the guide in hand, with the arms that some are held by; `chosen` is the node that is worked on. */
-export function drawGrips(
+export function drawGuideGrips(
   context: CanvasRenderingContext2D,
   shape: GuideShape,
   grips: readonly GripPlace[],

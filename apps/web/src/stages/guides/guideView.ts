@@ -1,4 +1,11 @@
-import { actsOn, guideGrips, waysOf, type GripLook, type GuideEntity, type GuideShape } from '@true-nib/core/guides';
+import {
+  actsOn,
+  guideGrips,
+  waysWithin,
+  type GripLook,
+  type GuideEntity,
+  type GuideShape,
+} from '@true-nib/core/guides';
 import type { EntityId } from '@true-nib/core/kind';
 import type { Point } from '@true-nib/core/math';
 import type { Edit } from '@true-nib/core/page';
@@ -17,7 +24,7 @@ import {
   type WayMark,
 } from '../../render';
 import { frameInHand, guidesOf, newGuide, useDepth, useGuides } from '../../guiding';
-import { drawGrips } from './gripPicture';
+import { drawGuideGrips } from './gripPicture';
 import { drawSighting } from './sighting';
 
 /** What a hand is doing to the guides, beside what the page keeps of them. */
@@ -80,7 +87,7 @@ export class GuideView {
         drawSighting(context, page, map, ratio);
         if (!inHand) return;
         const grips = guideGrips(inHand.shape, gripLook);
-        drawGrips(context, inHand.shape, grips, gripLook.chosen, { map, ratio, colours });
+        drawGuideGrips(context, inHand.shape, grips, gripLook.chosen, { map, ratio, colours });
       },
       { grids: gridsOf(shown), ghosts },
     );
@@ -99,7 +106,7 @@ export class GuideView {
       bearing,
       isEditing: stage === 'guides',
       page: page.size,
-      ways: waysOf(useDepth.getState().limit),
+      ways: waysWithin(useDepth.getState().limit),
     };
   }
 

@@ -1,6 +1,6 @@
 import { twinEdits } from '@true-nib/core/tethers';
-import type { PageSlot, Stage, Tool } from '../../board';
-import { setDepth, setGuides, useGuides } from '../../guiding';
+import type { PageSlot, Stage, Wing } from '../../board';
+import { setGuides, useGuides } from '../../guiding';
 import { newId } from '../../session';
 import { GuideChips } from './GuideChips';
 import { guideSlot } from './guideTool';
@@ -16,17 +16,17 @@ const twinsSlot: PageSlot<{ dispose(): void }> = {
   }),
 };
 
-/** What lines obey is laid down: its own tools, and those that work in depth. */
-export const guidesStage = <const T extends readonly Tool[]>(inDepth: T, keeps: NonNullable<Stage['keeps']>) =>
+/** What lines obey is laid down: with its own tools, and with those of a wing that works in depth. */
+export const guidesStage = (depth: Wing) =>
   ({
     id: 'guides',
     label: 'Guides',
-    tools: [...guideTools, ...inDepth],
+    tools: [...guideTools, ...depth.tools],
     holds: ['peek', 'move', 'scrub-zoom'],
-    keeps: [twinsSlot, guideSlot, ...keeps],
+    keeps: [twinsSlot, guideSlot, ...(depth.keeps ?? [])],
     forget() {
       setGuides({ guideId: undefined, laying: undefined, awakeSet: undefined });
-      setDepth({ edges: [], limit: 'all', picture: undefined, proportions: undefined });
+      depth.forget?.();
     },
     Chips: GuideChips,
-  }) as const satisfies Stage;
+  }) satisfies Stage;

@@ -2,19 +2,19 @@ import type { LayerEntity } from '@true-nib/core/page';
 import { widthUnder, type Nib } from '@true-nib/core/nib';
 import { recolouredEdits, rubbedEdits } from '@true-nib/core/tools';
 import type { Board, Gesture } from '../../board';
-import { beginCutting, linesOf, styledBy, type Cut } from '../../hand';
+import { beginCutting, linesOf, styledBy, type LegCut } from '../../hand';
 import { newId } from '../../session';
 import { beginMarks } from '../../wash';
 
 export const recolouring =
-  ({ size, color }: Nib): Cut =>
+  ({ size, color }: Nib): LegCut =>
   (near, leg, index) =>
     recolouredEdits(linesOf(near), { course: leg, radius: size / 2 }, color, newId, styledBy(index));
 
 /** Takes lines or pixels away under the nib itself, as wide as it presses. */
 export function beginClearing(board: Board, layer: LayerEntity, nib: Nib): Gesture {
   if (layer.medium === 'wash') return beginMarks(board, layer.id, 'Clear', { ...nib, lays: 'clearing' });
-  const cut: Cut = (near, leg, index) => {
+  const cut: LegCut = (near, leg, index) => {
     const width = leg.reduce((sum, { pressure }) => sum + widthUnder(nib, pressure), 0) / leg.length;
     return rubbedEdits(linesOf(near), { course: leg, radius: width / 2 }, newId, styledBy(index));
   };

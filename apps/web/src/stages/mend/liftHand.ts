@@ -1,6 +1,6 @@
 import { liftedEdits } from '@true-nib/core/tools';
 import { type Board, refuse, type Gesture, targetInHand } from '../../board';
-import { beginCutting, type Cut } from '../../hand';
+import { beginCutting, type LegCut } from '../../hand';
 import { zoomOf } from '../../render';
 
 /** CSS px that a finger can aim at. */
@@ -13,7 +13,7 @@ export function beginLifting(board: Board): Gesture {
   if (target.layer.medium === 'wash')
     return refuse(board.notice, `${target.layer.name} holds pixels, no lines to lift. Rub them, or select and delete.`);
   const reach = FINGER / zoomOf(board.picture.view);
-  const lift: Cut = (near, leg, index) =>
+  const lift: LegCut = (near, leg, index) =>
     liftedEdits(near, leg[0], leg[leg.length - 1], reach, (entity) => index.shown(entity));
   return beginCutting(board, target.layer.id, 'Lift', { reach, cut: lift, legwise: true });
 }

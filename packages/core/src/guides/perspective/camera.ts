@@ -9,7 +9,7 @@ import {
   vanishingPoint,
   WAY_NAMES,
   type Extent,
-  type FrameSettings,
+  type FrameParts,
 } from './frame';
 
 /** The eye that sees a frame. Its own axes: x to the right, y down the page, z into the picture. */
@@ -128,7 +128,7 @@ function seenBy(points: FrameShape['points'], centre: Point, focal: number): Cam
 }
 
 /** A frame as a camera sees it. */
-export function frameOfCamera({ centre, focal, axes }: Camera, page: Extent, settings: FrameSettings = {}): FrameShape {
+export function frameOfCamera({ centre, focal, axes }: Camera, page: Extent, settings: FrameParts = {}): FrameShape {
   const point = ([x, y, z]: Vector) => vanishingPoint(focal * x + centre.x * z, focal * y + centre.y * z, z);
   const points = { right: point(axes.right), left: point(axes.left), height: point(axes.height) };
   return frameFromPoints(points, page, { ...settings, focal, centre });

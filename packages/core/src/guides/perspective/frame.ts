@@ -58,12 +58,12 @@ export const lineThrough = (p: readonly number[], q: readonly number[]): readonl
 ];
 
 /** Settings of a frame that its points do not tell. */
-export type FrameSettings = Partial<Omit<FrameShape, 'kind' | 'points'>>;
+export type FrameParts = Partial<Omit<FrameShape, 'kind' | 'points'>>;
 
 /**
  * A frame from its three points. Throws a PageError where two directions have one point, since they would be one direction.
  */
-export function frameFromPoints(points: FramePoints, page: Extent, settings: FrameSettings = {}): FrameShape {
+export function frameFromPoints(points: FramePoints, page: Extent, settings: FrameParts = {}): FrameShape {
   FRAME_WAYS.forEach((way, k) => {
     for (const other of FRAME_WAYS.slice(k + 1)) {
       const [a, b] = [points[way], points[other]];
@@ -140,7 +140,7 @@ export const freshGrid = (page: Extent, hue: number): FrameGrid => ({
 /** Which directions of a frame lines take: all, those of one plane, or a single one. */
 export type FrameReach = 'all' | `plane:${FramePlane}` | `way:${FrameWay}`;
 
-export function waysOf(reach: FrameReach): readonly FrameWay[] {
+export function waysWithin(reach: FrameReach): readonly FrameWay[] {
   const way = FRAME_WAYS.find((one) => reach === `way:${one}`);
   if (way) return [way];
   const plane = FRAME_PLANES.find((one) => reach === `plane:${one}`);

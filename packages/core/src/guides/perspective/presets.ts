@@ -1,7 +1,7 @@
 import type { FrameShape } from '../guide';
 import { frameOfCamera, type Camera } from './camera';
 import { turnedCamera, type Turn } from './turn';
-import { CONE, naturalFocal, type Extent, type FrameSettings } from './frame';
+import { CONE, naturalFocal, type Extent, type FrameParts } from './frame';
 
 export interface FramePreset {
   readonly id: string;
@@ -27,11 +27,7 @@ export const FRAME_PRESETS: readonly FramePreset[] = [
 ];
 
 /** The frame of a preset on a page. */
-export function framePreset(
-  { at, yaw, tilt, wide }: FramePreset,
-  page: Extent,
-  settings: FrameSettings = {},
-): FrameShape {
+export function framePreset({ at, yaw, tilt, wide }: FramePreset, page: Extent, settings: FrameParts = {}): FrameShape {
   const centre = { x: at[0] * page.width, y: at[1] * page.height };
   const straight: Camera = {
     centre,

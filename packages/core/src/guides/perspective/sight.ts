@@ -9,7 +9,7 @@ import {
   vanishingPoint,
   WAY_NAMES,
   type Extent,
-  type FrameSettings,
+  type FrameParts,
 } from './frame';
 import { leastSquares } from './leastSquares';
 
@@ -61,7 +61,7 @@ interface Line {
  * spread give a point at infinity. Throws a PageError for edges without length, for directions that are told by no two edges,
  * and where all of them are parallel.
  */
-export function sightFrame(edges: readonly SightedEdge[], page: Extent, settings: FrameSettings = {}): Sighting {
+export function sightFrame(edges: readonly SightedEdge[], page: Extent, settings: FrameParts = {}): Sighting {
   const unitOf = Math.hypot(page.width, page.height);
   const middle: Point = { x: page.width / 2, y: page.height / 2 };
   const lines = edges.map(({ from, to }): Line => {

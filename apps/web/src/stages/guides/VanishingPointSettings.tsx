@@ -22,7 +22,7 @@ interface PointsProps {
 }
 
 /** The points of a frame one by one, and how far they stand apart. */
-export function PointSettings(props: PointsProps) {
+export function VanishingPointSettings(props: PointsProps) {
   const { right, left } = props.guide.shape.points;
   const keepsHorizon = useDepth((state) => state.keepsHorizon);
   return (
