@@ -10,12 +10,11 @@ const WIDTH = 180;
 export function BenchColumn() {
   const { stage, tool } = useInHand();
   const Settings = stage?.Settings ?? tool?.Settings;
-  const hasChips = stage !== undefined && (stage.Chips !== undefined || stage.tools.length > 0);
   return (
     <View className="flex-1 flex-row" testID="bench">
       <Thread isUpright />
       <ScrollView className="flex-1 border-l border-rule" contentContainerClassName="gap-2 p-2">
-        {hasChips && (
+        {stage && stage.tools.length > 0 && (
           <View className="flex-row flex-wrap">
             <StageTools />
           </View>

@@ -35,7 +35,7 @@ const PASSES = 5;
 
 /** Fits cubics, one after the other: it keeps the room that their parameters take. */
 export class CubicFitter {
-  private parameters = new Float64Array(64);
+  private parameters = new Float64Array(256);
 
   /**
    * Fits one cubic in (x, y, width) to a stretch of points, through both ends, along the given tangents, widening there as

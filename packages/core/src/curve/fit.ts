@@ -57,8 +57,10 @@ export class SpineFitter {
   ) {
     if (!(tolerance > 0)) throw new RangeError(`A tolerance is a length above 0; ${tolerance} came.`);
     this.reach = 6 * tolerance;
-    this.track = new Float64Array(STRIDE * expected);
-    this.lengths = new Float64Array(expected);
+    // One piece of memory for both: typed arrays cost more to make than to fill.
+    const room = new Float64Array((STRIDE + 1) * expected);
+    this.track = room.subarray(0, STRIDE * expected);
+    this.lengths = room.subarray(STRIDE * expected);
   }
 
   /** Numbers of `settled()` that will not change any more. */

@@ -52,12 +52,18 @@ function splitCubic(
     const abc = ab + (bc - ab) * t;
     const bcd = bc + (cd - bc) * t;
     const middle = abc + (bcd - abc) * t;
-    if (before) write(before, before.length - SEGMENT - STRIDE + axis, [a, ab, abc, middle]);
-    if (after) write(after, axis, [middle, bcd, cd, d]);
+    if (before) {
+      const at = before.length - SEGMENT - STRIDE + axis;
+      before[at] = a;
+      before[at + 3] = ab;
+      before[at + 6] = abc;
+      before[at + 9] = middle;
+    }
+    if (after) {
+      after[axis] = middle;
+      after[axis + 3] = bcd;
+      after[axis + 6] = cd;
+      after[axis + 9] = d;
+    }
   }
-}
-
-/** Writes one axis of a cubic: its ends and handles. */
-function write(target: Float64Array, at: number, axis: readonly [number, number, number, number]): void {
-  for (let k = 0; k < 4; k++) target[at + k * STRIDE] = axis[k];
 }

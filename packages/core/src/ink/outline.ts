@@ -224,7 +224,7 @@ class Path {
     discs: number,
     readonly tolerance: number,
   ) {
-    this.sheet = new Float64Array(8 * discs + 32);
+    this.sheet = new Float64Array(5 * discs + 64);
   }
 
   to(x: number, y: number): void {

@@ -103,8 +103,9 @@ export function touchedAt({ course, bounds }: Hulls, { x, y }: Point, radius: nu
     for (let leg = first; leg < Math.min(legs, first + HULL); leg++) {
       const i = STRIDE * leg;
       const share = shareNear(line, i, x, y);
-      const away = Math.sqrt(awayFrom(line, i, x, y));
-      const clearance = away - radius - (line[i + 2] + share * (line[i + 5] - line[i + 2])) / 2;
+      const ex = x - line[i] - share * (line[i + 3] - line[i]);
+      const ey = y - line[i + 1] - share * (line[i + 4] - line[i + 1]);
+      const clearance = Math.sqrt(ex * ex + ey * ey) - radius - (line[i + 2] + share * (line[i + 5] - line[i + 2])) / 2;
       if (clearance > least || (at !== undefined && clearance === least)) continue;
       least = clearance;
       at = mixed(places, leg, share);

@@ -38,14 +38,16 @@ export function checkParts(value: unknown): PackedParts {
  */
 export function* entitiesIn(
   { lengths, bytes }: PackedParts,
-  wanted: (kind: EntityKind) => boolean = () => true,
+  wanted?: (kind: EntityKind) => boolean,
 ): Generator<Entity> {
   let at = 0;
   for (const length of lengths) {
     const packed = bytes.subarray(at, at + length);
     at += length;
-    const kind = kindTold(packed);
-    if (kind !== undefined && !wanted(kind)) continue;
+    if (wanted) {
+      const kind = kindTold(packed);
+      if (kind !== undefined && !wanted(kind)) continue;
+    }
     const value = unpack(packed);
     yield isTrusted(value) ? value : checkEntity(value);
   }
@@ -62,7 +64,8 @@ function kindTold(packed: Uint8Array): EntityKind | undefined {
   const at = from + KIND.length;
   const length = packed[at] - SHORT_TEXT;
   if (!(length >= 0 && length < 32)) return undefined;
-  const kind = String.fromCharCode(...packed.subarray(at + 1, at + 1 + length));
+  let kind = '';
+  for (let k = at + 1; k <= at + length; k++) kind += String.fromCharCode(packed[k]);
   return isKnown(kind) ? kind : undefined;
 }
 

@@ -1,18 +1,13 @@
 import { Text, View } from 'react-native';
 import type { SettingsProps } from '../../board';
-import { useIsWide } from '../../look';
 import { DeliverButton, DeliveryInWords, FileKindSetting, ScaleChoice, WithRoughSwitch } from './FinishSettings';
 
 /** In place of tools, on a phone: the one thing that is done here. */
-export function FinishChips() {
-  const isRoomy = useIsWide();
-  if (isRoomy) return null;
-  return (
-    <View className="grow px-1">
-      <DeliverButton />
-    </View>
-  );
-}
+export const FinishChips = () => (
+  <View className="grow px-1">
+    <DeliverButton />
+  </View>
+);
 
 export const FinishLine = () => (
   <>
