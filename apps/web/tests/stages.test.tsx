@@ -101,6 +101,20 @@ describe('a stage that is one line', () => {
     expect(screen.getByText('All about the quill 0')).toBeOnTheScreen();
   });
 
+  it('without tools shows what stands in their place, on a phone alone where it says so', () => {
+    lay([{ ...POST, tools: [], Chips: () => <Text>Sealing wax</Text> }]);
+    useDesk.setState({ stage: 'post' });
+    const wide = render(<BenchColumn />);
+    expect(screen.getByText('Sealing wax')).toBeOnTheScreen();
+    wide.unmount();
+    lay([{ ...POST, tools: [], PhoneChips: () => <Text>A thumb</Text> }]);
+    const phone = render(<Bench />);
+    expect(screen.getByText('A thumb')).toBeOnTheScreen();
+    phone.unmount();
+    render(<BenchColumn />);
+    expect(screen.queryByText('A thumb')).toBeNull();
+  });
+
   it('says in the status line what its tool will do, and which key to hold', () => {
     setStage('post');
     render(<StatusLine />);

@@ -60,6 +60,8 @@ export interface Stage {
   readonly holdCommands?: readonly HoldCommand[];
   /** In place of a chip for each tool. */
   readonly Chips?: ComponentType;
+  /** The same for a phone alone; a wide bench has it among the settings. */
+  readonly PhoneChips?: ComponentType;
   /** In place of what the tool in hand shows and does, where it does not hang on that. */
   readonly hint?: string;
   readonly Line?: ComponentType;

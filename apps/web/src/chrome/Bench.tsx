@@ -51,7 +51,7 @@ export function Bench() {
         />
       </View>
       <View className={`min-h-[60px] ${isLeft ? 'flex-row-reverse' : 'flex-row'} items-center gap-1 px-2`}>
-        <StageTools />
+        <StageTools isWide={false} />
       </View>
       <Thread isUpright={false} />
     </View>

@@ -14,9 +14,9 @@ export function BenchColumn() {
     <View className="flex-1 flex-row" testID="bench">
       <Thread isUpright />
       <ScrollView className="flex-1 border-l border-rule" contentContainerClassName="gap-2 p-2">
-        {stage && stage.tools.length > 0 && (
+        {stage && (stage.Chips !== undefined || stage.tools.length > 0) && (
           <View className="flex-row flex-wrap">
-            <StageTools />
+            <StageTools isWide />
           </View>
         )}
         {Settings && <Settings width={WIDTH} isWide />}

@@ -2,8 +2,9 @@ import { useDesk, workbench } from '../board';
 import { ToolChips } from '../hand';
 
 /** The few tools of the stage one is in. */
-export function StageTools() {
+export function StageTools({ isWide }: { readonly isWide: boolean }) {
   const stage = workbench.stage(useDesk((desk) => desk.stage));
   if (!stage) return null;
-  return stage.Chips ? <stage.Chips /> : <ToolChips tools={stage.tools} />;
+  const Chips = (isWide ? undefined : stage.PhoneChips) ?? stage.Chips;
+  return Chips ? <Chips /> : <ToolChips tools={stage.tools} />;
 }

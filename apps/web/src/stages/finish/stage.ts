@@ -8,7 +8,7 @@ export const FINISH = {
   key: 'Digit3',
   tools: [],
   holds: ['move', 'scrub-zoom'],
-  Chips: FinishChips,
+  PhoneChips: FinishChips,
   hint: 'The page, ready to deliver',
   Line: FinishLine,
   Settings: FinishAll,
