@@ -1,7 +1,7 @@
 import { growBox, invert, mapBox, scaleOf, then, type Box, type Matrix } from '@true-nib/core/math';
 import type { EntityId } from '@true-nib/core/kind';
 import type { LayerEntity, StackNode } from '@true-nib/core/page';
-import { allMarks, type DrawnEntity, type Mark } from '@true-nib/core/drawn';
+import { allMarks, type Mark } from '@true-nib/core/drawn';
 import { paintMarks, paintTolerance, pathOf, type Context2D, type PathSource } from './inkPaint';
 import type { InkIndex } from './inkIndex';
 import { paintTiles } from './washPaint';
@@ -21,22 +21,25 @@ export function paintStack(
   { aboveRank = -1, pathFor = pathOf, known }: PaintedPart = {},
 ): void {
   const seen = seenIn(map, box);
-  const drawn = known ?? index.within(seen, aboveRank);
-  if (drawn.size > 0 || !index.wash.isEmpty)
-    paintNodes(context, { index, drawn, seen, aboveRank, pathFor }, index.stack, map, box);
+  const marks = known ?? marksWithin(index, seen, aboveRank);
+  if (marks.size > 0 || !index.wash.isEmpty)
+    paintNodes(context, { index, marks, seen, aboveRank, pathFor }, index.stack, map, box);
 }
 
 const seenIn = (map: Matrix, box: Box): Box => growBox(mapBox(invert(map), box), 2 / scaleOf(map));
 
-/** What was drawn, by its layers, lowest first. */
-type DrawnByLayer = ReadonlyMap<EntityId, readonly DrawnEntity[]>;
+/** What lies on the paper, by layers, lowest first. */
+type MarksByLayer = ReadonlyMap<EntityId, readonly Mark[]>;
+
+const marksWithin = (index: InkIndex, seen: Box, aboveRank?: number): MarksByLayer =>
+  new Map([...index.within(seen, aboveRank)].map(([layerId, drawn]) => [layerId, allMarks(drawn)]));
 
 /** What painting a box takes, if its paths can all be made until a time, ms. */
-export function readyIn(index: InkIndex, map: Matrix, box: Box, until: number): DrawnByLayer | undefined {
+export function readyIn(index: InkIndex, map: Matrix, box: Box, until: number): MarksByLayer | undefined {
   const tolerance = paintTolerance(scaleOf(map));
-  const laid = index.within(seenIn(map, box));
-  for (const drawn of laid.values())
-    for (const mark of allMarks(drawn)) {
+  const laid = marksWithin(index, seenIn(map, box));
+  for (const marks of laid.values())
+    for (const mark of marks) {
       pathOf(mark, tolerance);
       if (mark.clip) pathOf(mark.clip, tolerance);
       if (performance.now() > until) return undefined;
@@ -49,19 +52,19 @@ interface PaintedPart {
   readonly aboveRank?: number;
   readonly pathFor?: PathSource;
   /** What lies in the box, where that is known. */
-  readonly known?: DrawnByLayer;
+  readonly known?: MarksByLayer;
 }
 
 interface Painted extends Required<Omit<PaintedPart, 'known'>> {
   readonly index: InkIndex;
-  readonly drawn: DrawnByLayer;
+  readonly marks: MarksByLayer;
   /** What is to be painted, page px. */
   readonly seen: Box;
 }
 
 function paintNodes(context: Context2D, what: Painted, nodes: readonly StackNode[], map: Matrix, box: Box): void {
   for (const { layer, children } of nodes) {
-    const own = allMarks(what.drawn.get(layer.id) ?? []);
+    const own = what.marks.get(layer.id) ?? [];
     const tiles = layer.medium === 'wash' ? tilesOf(what, layer) : [];
     if (own.length === 0 && tiles.length === 0 && children.length === 0) continue;
     const paint = (target: Context2D, to: Matrix, within: Box) => {
