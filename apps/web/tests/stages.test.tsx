@@ -177,10 +177,4 @@ describe('a stage that is one line', () => {
     expect(useDesk.getState().stage).toBe('ink');
     expect(workbench.tools.some(({ id }) => id === 'quill')).toBe(false);
   });
-
-  it('leaves a knot of 44 px for seven stages on a phone', () => {
-    // The thread is as wide as the bench, less its padding; its knots share it.
-    const [phone, padding, least] = [390, 16, 44];
-    expect((phone - padding) / 7).toBeGreaterThanOrEqual(least);
-  });
 });
