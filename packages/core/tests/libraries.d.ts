@@ -2,6 +2,9 @@
 declare module 'paper/dist/paper-core' {
   export { default } from 'paper';
 }
+declare module 'jstat' {
+  export const jStat: { readonly centralF: { inv(p: number, df1: number, df2: number): number } };
+}
 declare module 'fzero' {
   export default function fzero(
     f: (x: string) => string,

@@ -10,6 +10,8 @@ export type Side = 'in' | 'out';
 
 /** Handles that turn less than this at a node, radians, make it smooth. */
 const SMOOTH = 0.05;
+/** Page px within which a handle lies on its node. */
+const RETRACTED = 1e-6;
 /** The share of the way to the next node at which a handle lies when nothing else is known. */
 const THIRD = 1 / 3;
 /** Points that the shape around a node is kept by when the node goes. */
@@ -43,9 +45,21 @@ function handleOffset(spine: Spine, node: number, side: Side): number | undefine
 export function isSmooth(spine: Spine, node: number): boolean {
   const [before, after] = [handleAt(spine, node, 'in'), handleAt(spine, node, 'out')];
   if (!before || !after) return false;
-  const at = nodeAt(spine, node);
-  const turn = Math.atan2(after.y - at.y, after.x - at.x) - Math.atan2(at.y - before.y, at.x - before.x) + 3 * Math.PI;
+  const [from, to] = [wayOut(spine, node, 'in'), wayOut(spine, node, 'out')];
+  const turn = Math.atan2(to.y, to.x) - Math.atan2(-from.y, -from.x) + 3 * Math.PI;
   return Math.abs((turn % (2 * Math.PI)) - Math.PI) < SMOOTH;
+}
+
+/** Where a line goes from a node on one side: to its handle, or, where that lies on the node, to what is next on the cubic. */
+function wayOut({ points, closed }: Spine, node: number, side: Side): Point {
+  const i = closed && node === 0 && side === 'in' ? points.length - STRIDE : node * SEGMENT;
+  const sign = side === 'out' ? STRIDE : -STRIDE;
+  let way = { x: 0, y: 0 };
+  for (let k = 1; k <= 3; k++) {
+    way = { x: points[i + k * sign] - points[i], y: points[i + k * sign + 1] - points[i + 1] };
+    if (Math.hypot(way.x, way.y) > RETRACTED) break;
+  }
+  return way;
 }
 
 /** The same line with one node more, at a place on it: neither course nor weight changes. */

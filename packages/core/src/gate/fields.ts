@@ -93,12 +93,19 @@ export const within =
   (value: unknown, name: string): number =>
     number(value, name, least, most);
 
+/** Page px by which the last node of a ring may miss its first, after many maps. */
+const COMES_ROUND = 0.01;
+
 export function checkSpine(value: unknown): Spine {
   const fields = record(value, 'A spine');
   const points = numbers(fields.points, 'points of a spine', SEGMENT * ENTITY_LIMITS.spineSegments + STRIDE);
   if (points.length < SEGMENT + STRIDE || (points.length - STRIDE) % SEGMENT !== 0)
     throw new PageError(`A spine needs 3n + 1 triples of x, y, width; ${points.length} numbers came.`);
-  return { points, closed: flag(fields.closed, 'closed') };
+  const closed = flag(fields.closed, 'closed');
+  const end = points.length - STRIDE;
+  if (closed && !(Math.hypot(points[end] - points[0], points[end + 1] - points[1]) <= COMES_ROUND))
+    throw new PageError('A closed spine ends where it begins.');
+  return { points, closed };
 }
 
 /** A closed ring of x, y pairs: three points at least. */

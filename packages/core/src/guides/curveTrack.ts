@@ -15,6 +15,13 @@ import { unitVector, unwrapped, type Track } from './track';
 /** Probes per cubic when the nearest place of a curve is looked for. */
 const PROBES = 8;
 
+/** A part of one cubic, between two of its parameters. */
+interface Part {
+  readonly segment: number;
+  readonly from: number;
+  readonly to: number;
+}
+
 interface Near {
   readonly measure: number;
   readonly distance: number;
@@ -55,9 +62,9 @@ export class CurveTrack implements Track {
   nearest(p: Point, near?: number, window = Infinity): number {
     const { points } = this.course;
     let best: Near = { measure: 0, distance: Infinity };
-    for (const segment of this.segmentsNear(near, window)) {
-      if (best.distance <= hullDistance(points, segment * SEGMENT, p)) continue;
-      const found = this.nearestOn(segment, p);
+    for (const part of this.partsNear(near, window)) {
+      if (best.distance <= hullDistance(points, part.segment * SEGMENT, p)) continue;
+      const found = this.nearestOn(part, p);
       if (found.distance < best.distance) best = found;
     }
     return this.period > 0 ? unwrapped(best.measure, this.period, near) : best.measure;
@@ -106,31 +113,38 @@ export class CurveTrack implements Track {
     return { segment, t: clamp((own - this.starts[segment]) / this.lengths[segment], 0, 1) };
   }
 
-  private nearestOn(segment: number, p: Point): Near {
+  private nearestOn({ segment, from, to }: Part, p: Point): Near {
     const away = (t: number) => distance(pointAt(this.course, { segment, t }), p);
-    let best = { t: 0, distance: Infinity };
+    const step = (to - from) / PROBES;
+    let best = { t: from, distance: Infinity };
     for (let k = 0; k <= PROBES; k++) {
-      const found = away(k / PROBES);
-      if (found < best.distance) best = { t: k / PROBES, distance: found };
+      const t = from + k * step;
+      const found = away(t);
+      if (found < best.distance) best = { t, distance: found };
     }
-    const t = nearestOnCubic(this.course.points, segment * SEGMENT, p, best.t, 1 / PROBES);
+    const t = clamp(nearestOnCubic(this.course.points, segment * SEGMENT, p, best.t, step), from, to);
     const found = away(t);
     if (found <= best.distance) best = { t, distance: found };
     return { measure: this.starts[segment] + best.t * this.lengths[segment], distance: best.distance };
   }
 
-  /** The cubics whose measures come within `window` of `near`. */
-  private *segmentsNear(near: number | undefined, window: number): Generator<number> {
-    const { length } = this.lengths;
-    if (near === undefined || (this.period > 0 && 2 * window >= this.whole)) {
-      for (let k = 0; k < length; k++) yield k;
+  /** The parts of the cubics whose measures lie within `window` of `near`, in the order of the measure. */
+  private *partsNear(near: number | undefined, window: number): Generator<Part> {
+    const { starts, lengths, period, whole } = this;
+    if (near === undefined || (period > 0 && 2 * window >= whole)) {
+      for (let segment = 0; segment < lengths.length; segment++) yield { segment, from: 0, to: 1 };
       return;
     }
-    const first = this.segmentAt(this.wrap(near - window));
-    const last = this.segmentAt(this.wrap(near + window));
-    for (let k = first; ; k = (k + 1) % length) {
-      yield k;
-      if (k === last) return;
+    let rest = 2 * window;
+    let start = this.wrap(near - window);
+    if (period === 0) rest = this.wrap(near + window) - start;
+    for (let segment = this.segmentAt(start); ; segment = (segment + 1) % lengths.length) {
+      const from = clamp((start - starts[segment]) / lengths[segment], 0, 1);
+      const to = Math.min(1, from + rest / lengths[segment]);
+      yield { segment, from, to };
+      rest -= (to - from) * lengths[segment];
+      if (to < 1 || rest <= 1e-9) return;
+      start = starts[(segment + 1) % lengths.length];
     }
   }
 }

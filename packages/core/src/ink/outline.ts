@@ -62,7 +62,8 @@ function filled(line: Float64Array, rings: Float64Array[]): Float64Array[] {
     inside[2 * k + 1] = line[3 * k + 1];
     widest = Math.max(widest, line[3 * k + 2]);
   }
-  if (widest < 1e-3) return [inside];
+  // A nib so dry that nothing of it touches the paper leaves what it goes round.
+  if (widest < 1e-3 || rings.length === 0) return [inside];
   const turnsOther = ringArea(inside) * ringArea(rings[0]) < 0;
   return [turnsOther ? reversedRing(inside) : inside, ...rings];
 }

@@ -29,10 +29,12 @@ export function redrawn<S extends Stroke>(stroke: S, samples: readonly PenSample
   const { origin, grain, guide } = stroke;
   const reason = whyNotRecalm(stroke);
   if (!origin || reason) throw new PageError(reason ?? 'This line has no samples.');
-  const { matrix, zoom } = origin;
+  const { matrix, zoom, widened = 1 } = origin;
   // A guided line rides its path anew, where the hand drew it.
   const path = guide && (matrix ? mapPath(guide.path, invert(matrix)) : guide.path);
-  const drawn = drawStroke(samples, nib, calm, { zoom, seed: grain?.seed, riding: path && ridingOn(path, 1 / zoom) });
-  const spine = matrix ? mapSpine(drawn.spine, matrix) : drawn.spine;
-  return { ...stroke, nib: drawn.nib, spine, origin: { ...origin, calm } };
+  // Drawn as large as the hand drew it: its tapers go by the size of the nib, and grow with the map.
+  const own = widened === 1 ? nib : { ...nib, size: nib.size / widened };
+  const drawn = drawStroke(samples, own, calm, { zoom, seed: grain?.seed, riding: path && ridingOn(path, 1 / zoom) });
+  const spine = matrix ? mapSpine(drawn.spine, matrix, widened) : drawn.spine;
+  return { ...stroke, nib, spine, origin: { ...origin, calm } };
 }

@@ -3,6 +3,8 @@ import { TrailCalmer, type TrailOptions } from './trail';
 /** ms in one step, and how much of a pause is worked out: a spring is at rest long before. */
 const STEP = 4;
 const LONGEST = 1_000;
+/** ms between the samples of a hand that tells no times: those of a device that counts 125 a second. */
+const UNTOLD = 8;
 /** Screen px from the pen at which a spring is taken to be at rest. */
 const AT_REST = 0.05;
 const MOST_STEPS = 120;
@@ -44,10 +46,13 @@ export function sprung({ away, speed }: Spring, omega: number, damping: number, 
 /** *Sprung*: the tip is a mass on a damped spring that the pen holds. */
 export class SprungCalmer extends TrailCalmer<SprungOptions> {
   private speed = { x: 0, y: 0 };
+  /** Whether the hand has told a time yet. */
+  private isTimed = false;
 
   protected follow(x: number, y: number, weight: number, time: number): void {
     const { pen } = this;
-    const dt = Math.min(LONGEST, Math.max(0, time - this.time));
+    this.isTimed ||= time > this.time;
+    const dt = this.isTimed ? Math.min(LONGEST, Math.max(0, time - this.time)) : UNTOLD;
     const length = Math.hypot(x - pen.x, y - pen.y);
     if (this.options.time === 0) {
       this.weigh(weight, length);

@@ -19,6 +19,8 @@ export interface Refs {
   readonly needs?: readonly EntityId[];
   /** Entities that it only remembers: they may be gone. */
   readonly knows?: readonly EntityId[];
+  /** Names that it has in common with others and no entity has: copies made together get new ones. */
+  readonly shares?: readonly EntityId[];
   /** Bytes by their SHA-256, in hex: they are kept before it is. */
   readonly blobs?: readonly string[];
 }

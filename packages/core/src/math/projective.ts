@@ -52,7 +52,12 @@ export function invertProjective(m: Matrix3x3): Matrix3x3 {
     ...[d * h - e * g, b * g - a * h, a * e - b * d],
   ] as const;
   const determinant = a * inverse[0] + b * inverse[3] + c * inverse[6];
-  if (!(Math.abs(determinant) > 1e-12)) throw new RangeError('This map flattens the plane and has no way back.');
+  // Against what it is the sum of, so that it does not matter how large the entries are.
+  const size =
+    Math.abs(a) * (Math.abs(e * i) + Math.abs(f * h)) +
+    Math.abs(b) * (Math.abs(f * g) + Math.abs(d * i)) +
+    Math.abs(c) * (Math.abs(d * h) + Math.abs(e * g));
+  if (!(Math.abs(determinant) > 1e-12 * size)) throw new RangeError('This map flattens the plane and has no way back.');
   return inverse;
 }
 

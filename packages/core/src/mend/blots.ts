@@ -18,7 +18,7 @@ export const asBlots = <S extends Stroke>(stroke: S): S[] =>
 /** What is left of a blot where a ring is taken out of it; nothing where it takes nothing. Corner by corner, not eased. */
 export function blotWithout<S extends Stroke>(stroke: S, gone: Float64Array): S[] | undefined {
   const { rings } = outlineOf(stroke);
-  if (areaOf(withinRings(rings, [gone])) < LEAST) return undefined;
+  if (areaOf(withinRings(rings, [gone])) < LEAST_INK) return undefined;
   return blotsOf(stroke, withoutRings(rings, [gone]));
 }
 
@@ -26,11 +26,17 @@ export function blotWithout<S extends Stroke>(stroke: S, gone: Float64Array): S[
 export function blotWithin<S extends Stroke>(stroke: S, kept: Float64Array): S[] | undefined {
   const { rings } = outlineOf(stroke);
   const left = withinRings(rings, [kept]);
-  return areaOf(rings) - areaOf(left) < LEAST ? undefined : blotsOf(stroke, left);
+  return areaOf(rings) - areaOf(left) < LEAST_INK ? undefined : blotsOf(stroke, left);
 }
 
 /** px² that nobody misses. */
-const LEAST = 0.01;
+export const LEAST_INK = 0.01;
+
+/** How much of a stroke's ink lies within a ring and how much without, px². */
+export function inkAt(stroke: Stroke, ring: Float64Array): { readonly within: number; readonly without: number } {
+  const { rings } = outlineOf(stroke);
+  return { within: areaOf(withinRings(rings, [ring])), without: areaOf(withoutRings(rings, [ring])) };
+}
 
 const areaOf = (rings: readonly Float64Array[]): number =>
   Math.abs(rings.reduce((sum, ring) => sum + ringArea(ring), 0));

@@ -1,7 +1,7 @@
 import { courseOf, directionAt, lengthOf, placeAlong, placeOf, pointAt, spineBox, startedAt, widestOf } from '../curve';
 import { boxOfFlat, growBox, isInRing, pointToLeg, reversedRing, ringArea, uniteBoxes, type Point } from '../math';
 import type { Stroke, StrokeEnd } from '../stroke';
-import { blotWithin, blotWithout } from './blots';
+import { blotWithin, blotWithout, inkAt, LEAST_INK } from './blots';
 import { pieceOf } from './cut';
 
 export interface KnifeOptions {
@@ -31,6 +31,7 @@ export function cutByLoop<S extends Stroke>(
   if (ring.length < 6) return undefined;
   if (stroke.fills) return outside ? blotWithin(stroke, ring) : blotWithout(stroke, ring);
   const { spine } = stroke;
+  if (lengthOf(courseOf(spine)) < FINE) return cutDot(stroke, ring, outside);
   const covers = coversAlong(stroke, ring, outside);
   if (covers.every((share) => share === 0)) return undefined;
   if (covers.every((share) => share === 1)) return [];
@@ -42,6 +43,17 @@ export function cutByLoop<S extends Stroke>(
   const start = placeAlong(course, (most * lengthOf(course)) / (covers.length - 1));
   const open: S = { ...stroke, spine: { ...startedAt(spine, start), closed: false }, ends: [gone, gone] };
   return cutOpen(open, coversAlong(open, ring, outside), ring, outside, gone);
+}
+
+/** What a loop leaves of a dot: it has no way to be cut across, so it is cut as the disc that it is. */
+function cutDot<S extends Stroke>(stroke: S, ring: Float64Array, outside: boolean): S[] | undefined {
+  const { within, without } = inkAt(stroke, ring);
+  const [goes, stays] = outside ? [without, within] : [within, without];
+  if (goes < LEAST_INK) return undefined;
+  if (stays < LEAST_INK) return [];
+  const gone: StrokeEnd = { gone: outside ? aroundOf(ring, stroke) : ring };
+  const { origin } = stroke;
+  return [{ ...stroke, ends: [gone, gone], ...(origin && { origin: { ...origin, left: 'cut' as const } }) }];
 }
 
 /** The share of the width that goes, at even steps along a line. */

@@ -1,11 +1,15 @@
 import {
   directionAt,
+  endOf,
+  movedPlace,
+  partOf,
   placeNumber,
   pointAt,
   SEGMENT,
   segmentCount,
   spineBox,
   spineLength,
+  startedAt,
   type Spine,
   type SpinePlace,
   widestOf,
@@ -89,14 +93,40 @@ function rubbedPieces<S extends Stroke>(
   const stretches = stretchesOf(stroke.spine, isNear, touched, radius);
   if (!stretches.some(({ isTouched }) => isTouched)) return undefined;
   if (stretches.length === 1) return [{ piece: stroke, isTouched: true }];
-  return stretches.map(({ from, to, isTouched }, k) => {
+  const [line, parts] = stroke.spine.closed ? openedRing(stroke, stretches, cutEnd) : [stroke, stretches];
+  return parts.map(({ from, to, isTouched }, k) => {
     const ends: readonly [StrokeEnd, StrokeEnd] = [
-      k === 0 ? stroke.ends[0] : cutEnd,
-      k === stretches.length - 1 ? stroke.ends[1] : cutEnd,
+      k === 0 ? line.ends[0] : cutEnd,
+      k === parts.length - 1 ? line.ends[1] : cutEnd,
     ];
-    const [first, last] = [from, to].map(placeNumber);
-    return { piece: pieceOf(stroke, { at: first, end: ends[0] }, { at: last, end: ends[1] }), isTouched };
+    return { piece: pieceOf(line, { at: from, end: ends[0] }, { at: to, end: ends[1] }), isTouched };
   });
+}
+
+/** A ring that starts where its first stretch ends, so that this one and the last are one; both its ends are cut. */
+function openedRing<S extends Stroke>(
+  stroke: S,
+  stretches: readonly Stretch[],
+  cutEnd: StrokeEnd,
+): readonly [S, readonly Stretch[]] {
+  const { spine, grain } = stroke;
+  const start = stretches[0].to;
+  const count = endOf(spine);
+  const turned = startedAt(spine, start);
+  const moved = (place: number) => movedPlace(place, start, count);
+  const open: S = {
+    ...stroke,
+    spine: { ...turned, closed: false },
+    ends: [cutEnd, cutEnd],
+    ...(grain && { grain: { ...grain, offset: grain.offset + spineLength(partOf(spine, 0, start)) } }),
+  };
+  const last = stretches.length - 1;
+  const parts = stretches.slice(1).map(({ from, to, isTouched }, k) => ({
+    from: k === 0 ? 0 : moved(from),
+    to: k === last - 1 ? endOf(turned) : moved(to),
+    isTouched,
+  }));
+  return [open, parts];
 }
 
 /**
@@ -113,7 +143,8 @@ function touchTest(
   const swept = boxOfPoints(path);
   const last = segmentCount(spine) - 1;
   const isRoundEnd = ({ segment, t }: SpinePlace) =>
-    (ends[0] === 'round' && segment === 0 && t === 0) || (ends[1] === 'round' && segment === last && t === 1);
+    !spine.closed &&
+    ((ends[0] === 'round' && segment === 0 && t === 0) || (ends[1] === 'round' && segment === last && t === 1));
   return (place) => {
     const middle = pointAt(spine, place);
     const half = (thickness * middle.width) / 2;
@@ -133,9 +164,10 @@ function touchTest(
   };
 }
 
+/** A part of a line between two places. */
 interface Stretch {
-  readonly from: SpinePlace;
-  readonly to: SpinePlace;
+  readonly from: number;
+  readonly to: number;
   readonly isTouched: boolean;
 }
 
@@ -147,19 +179,19 @@ function stretchesOf(
   radius: number,
 ): Stretch[] {
   const stretches: Stretch[] = [];
-  let from: SpinePlace = { segment: 0, t: 0 };
-  let previous = from;
-  let isTouched = touched(from);
+  let from = 0;
+  let previous: SpinePlace = { segment: 0, t: 0 };
+  let isTouched = touched(previous);
   for (const place of probes(spine, isNear, radius)) {
     if (touched(place) !== isTouched) {
-      const edge = bisect(previous, place, touched);
-      if (edge.segment !== from.segment || edge.t !== from.t) stretches.push({ from, to: edge, isTouched });
+      const edge = placeNumber(bisect(previous, place, touched));
+      if (edge !== from) stretches.push({ from, to: edge, isTouched });
       from = edge;
       isTouched = !isTouched;
     }
     previous = place;
   }
-  stretches.push({ from, to: previous, isTouched });
+  stretches.push({ from, to: endOf(spine), isTouched });
   return stretches;
 }
 

@@ -14,14 +14,33 @@ export function widthUnder(nib: Nib, pressure: number): number {
 
 const BISECTIONS = 24;
 
-/** The least pressure that gives a width; 0.5 with a nib whose width does not tell. */
+/**
+ * The least pressure that gives a width; where none does, the one that comes nearest. 0.5 with a nib whose width does not
+ * tell.
+ */
 export function pressureFor(nib: Nib, width: number): number {
   if (nib.thinnest >= 1) return 0.5;
   if (!nib.press) return clamp((width / nib.size - nib.thinnest) / (1 - nib.thinnest), 0, 1) ** (2 / 3);
-  let [low, high] = [0, 1];
+  // Between two places at which it was bent the curve only rises or only falls.
+  const bends = [0, ...nib.press.map(([pressure]) => clamp(pressure, 0, 1)), 1];
+  let nearest = { pressure: 0, away: Infinity };
+  for (let k = 0; k + 1 < bends.length; k++) {
+    const pressure = pressureBetween(nib, width, bends[k], bends[k + 1]);
+    const away = Math.abs(widthUnder(nib, pressure) - width);
+    // What halving leaves is not less than nothing: a place farther on must be clearly nearer.
+    if (away < nearest.away - 1e-6 * nib.size) nearest = { pressure, away };
+  }
+  return nearest.pressure;
+}
+
+/** The pressure between two at which a curve that only rises or only falls comes nearest to a width. */
+function pressureBetween(nib: Nib, width: number, from: number, to: number): number {
+  const rises = widthUnder(nib, to) > widthUnder(nib, from);
+  let [low, high] = [from, to];
+  if (widthUnder(nib, from) >= width === rises) return from;
   for (let k = 0; k < BISECTIONS; k++) {
     const middle = (low + high) / 2;
-    if (widthUnder(nib, middle) < width) low = middle;
+    if (widthUnder(nib, middle) < width === rises) low = middle;
     else high = middle;
   }
   return high;

@@ -17,32 +17,32 @@ export interface History {
 export const noHistory: History = { done: [], undone: [] };
 
 /** History after one more change by the same author. */
-export function remember(history: History, change: ChangeHeader): History {
-  const { done, undone } = history;
-  if (change.undoes === undefined) return { done: [...done, change], undone: [] };
-  if (done.at(-1)?.id === change.undoes) return { done: done.slice(0, -1), undone: [...undone, change] };
-  if (undone.at(-1)?.id === change.undoes) return { done: [...done, change], undone: undone.slice(0, -1) };
-  return { done: withoutId(done, change.undoes), undone: withoutId(undone, change.undoes) };
+export function remember({ done, undone }: History, change: ChangeHeader): History {
+  const history = { done: [...done], undone: [...undone] };
+  step(history, change);
+  return history;
 }
-
-const withoutId = (changes: readonly ChangeHeader[], id: ChangeId) => changes.filter((change) => change.id !== id);
 
 /** The history of `author` in a journal, oldest change first. */
 export function historyOf(journal: Iterable<ChangeHeader>, author: string): History {
-  const done: ChangeHeader[] = [];
-  const undone: ChangeHeader[] = [];
-  for (const change of journal) {
-    if (change.by !== author) continue;
-    if (change.undoes === undefined) {
-      done.push(change);
-      undone.length = 0;
-    } else if (done.at(-1)?.id === change.undoes) {
-      done.pop();
-      undone.push(change);
-    } else if (undone.at(-1)?.id === change.undoes) {
-      undone.pop();
-      done.push(change);
-    }
-  }
-  return { done, undone };
+  const history = { done: [], undone: [] };
+  for (const change of journal) if (change.by === author) step(history, change);
+  return history;
+}
+
+/** Takes one more change in. Two tabs of one author may undo out of turn: what is undone is looked for wherever it stands. */
+function step({ done, undone }: { done: ChangeHeader[]; undone: ChangeHeader[] }, change: ChangeHeader): void {
+  const { undoes } = change;
+  if (undoes === undefined) {
+    done.push(change);
+    undone.length = 0;
+  } else if (takeOut(done, undoes)) undone.push(change);
+  else if (takeOut(undone, undoes)) done.push(change);
+}
+
+/** Takes a change out of a list, looked for from its end; answers whether it was there. */
+function takeOut(changes: ChangeHeader[], id: ChangeId): boolean {
+  const at = changes.findLastIndex((change) => change.id === id);
+  if (at >= 0) changes.splice(at, 1);
+  return at >= 0;
 }

@@ -10,8 +10,9 @@ import { washEdits, washTilesOf, type TileContent } from './wash';
 
 /**
  * Merges layers into the lowest of them, which keeps its name and place; groups are merged with all that lies in them.
- * What differs in style is laid down in the strokes. Throws a PageError, and says which and why, for layers of different
- * kinds, locked ones, and ones that differ in fade or edge: merging must not change how the page looks. Pixels are put
+ * What differs in style is laid down in the strokes. Throws a PageError, and says which and why, where merging would change
+ * how the page looks (faded layers, hidden ones among others, fades of groups, edges, something seen in between), for locked
+ * layers and for different kinds. Pixels are put
  * together by who can paint them: for wash layers `washed` says what the target's tiles are to hold.
  */
 export function mergeLayers(page: Page, layerIds: readonly EntityId[], washed?: readonly TileContent[]): Change {
@@ -50,7 +51,7 @@ export function mergeLayers(page: Page, layerIds: readonly EntityId[], washed?: 
 export function mergedLayers(page: Page, layerIds: readonly EntityId[]): readonly [LayerEntity, ...LayerEntity[]] {
   const leaves = nodesOf(outermost(page, layerIds)).filter(({ layer }) => layer.medium !== 'group');
   if (leaves.length < 2) throw new PageError('Merging takes at least two layers.');
-  checkMergeable(leaves);
+  checkMergeable(page, leaves);
   const [target, ...others] = leaves.map(({ layer }) => layer);
   return [target, ...others];
 }
@@ -70,20 +71,60 @@ function mergeWash(
   return draftChange(`Merge into ${target.name}`, edits);
 }
 
-function checkMergeable(leaves: readonly StackNode[]): void {
+function checkMergeable(page: Page, leaves: readonly StackNode[]): void {
   const target = leaves[0].layer;
-  for (const { layer, isLocked } of leaves) {
+  const faded = fadedGroups(page, target);
+  for (const { layer, isLocked, isHidden } of leaves) {
     if (layer.medium === 'rough') throw new PageError('Roughs are kept apart: they are not merged.');
     if (layer.medium !== target.medium)
       throw new PageError(
         `${target.name} is ${mediumInWords(target.medium)} and ${layer.name} is ${mediumInWords(layer.medium)}: these cannot be merged.`,
       );
     if (isLocked) throw new PageError(`${layer.name} is locked. Unlock it to merge it.`);
-    if (layer.opacity !== target.opacity)
-      throw new PageError(`${target.name} and ${layer.name} differ in fade. Give them the same fade to merge them.`);
+    if (isHidden !== leaves[0].isHidden) {
+      const hidden = isHidden ? layer : target;
+      throw new PageError(`${hidden.name} is hidden: merging would change what is seen. Show it, or leave it out.`);
+    }
+    if (layer.opacity < 1)
+      throw new PageError(
+        `${layer.name} is faded: merging would change how it looks. Put it in a group and fade that.`,
+      );
+    const own = fadedGroups(page, layer);
+    const other = [...own, ...faded].find((group) => !own.includes(group) || !faded.includes(group));
+    if (other)
+      throw new PageError(
+        `The group ${other.name} is faded, and holds only one of ${target.name} and ${layer.name}: merging would change how they look.`,
+      );
     if ((layer.style?.edge ?? 'soft') !== (target.style?.edge ?? 'soft'))
       throw new PageError(`${target.name} and ${layer.name} differ in edge. Give them the same edge to merge them.`);
   }
+  if (!leaves[0].isHidden) checkBetween(page, leaves);
+}
+
+/** The groups around a layer that are faded. */
+const fadedGroups = (page: Page, layer: LayerEntity): readonly LayerEntity[] =>
+  nodesOf(stackOf(page)).flatMap((node) =>
+    node.layer.opacity < 1 && node.layer !== layer && nodesOf([node]).some((one) => one.layer === layer)
+      ? [node.layer]
+      : [],
+  );
+
+/** Throws a PageError where something is seen between layers that are to be merged: it would come to lie above them. */
+function checkBetween(page: Page, leaves: readonly StackNode[]): void {
+  const merged = new Set(leaves.map(({ layer }) => layer.id));
+  const stack = nodesOf(stackOf(page)).filter(({ layer }) => layer.medium !== 'group');
+  const first = stack.findIndex(({ layer }) => merged.has(layer.id));
+  const last = stack.findLastIndex(({ layer }) => merged.has(layer.id));
+  const between = stack.slice(first, last).filter(({ layer, isHidden }) => !merged.has(layer.id) && !isHidden);
+  if (between.length === 0) return;
+  const inked = new Set<EntityId>();
+  for (const entity of page.entities) if (isLaid(entity)) inked.add(entity.layerId);
+  const seen = between.find(({ layer }) => inked.has(layer.id))?.layer;
+  if (!seen) return;
+  const top = stack[last].layer.name;
+  throw new PageError(
+    `${seen.name} lies between ${leaves[0].layer.name} and ${top}: merged, what is on ${top} would come to lie below it. Move ${seen.name} first.`,
+  );
 }
 
 /** What lay on a layer as the layer showed it. */

@@ -1,7 +1,7 @@
 import { type Change, draftChange, type Edit } from './change';
 import type { EntityId } from '../kind';
 import type { InkStyle } from '../nib';
-import { copyUnder, isKind, isLaid } from './kinds';
+import { copyUnder, isKind, isLaid, refsOf } from './kinds';
 import type { LayerEntity } from './kinds/layer';
 import { PageError } from '../gate';
 import { freeName } from './names';
@@ -201,6 +201,8 @@ export function duplicateLayers(page: Page, layerIds: readonly EntityId[], newId
   for (const { id } of copied) copies.set(id, newId());
   const laid = [...page.entities].filter((entity) => isLaid(entity) && copies.has(entity.layerId));
   for (const { id } of laid) copies.set(id, newId());
+  for (const entity of laid)
+    for (const name of refsOf(entity).shares ?? []) if (!copies.has(name)) copies.set(name, newId());
   for (const layer of copied) {
     const copy = copyUnder(layer, renamed(layer.id), renamed);
     if (!isKind(copy, 'layer')) continue;

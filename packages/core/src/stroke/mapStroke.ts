@@ -11,7 +11,7 @@ import {
   type Point,
 } from '../math';
 import { NIB_LIMITS, type Nib } from '../nib';
-import type { Stroke, StrokeEnd } from './types';
+import type { Stroke, StrokeEnd, StrokeOrigin } from './types';
 
 /** The nib of a mapped line: `factor` times as large, and a flat tip turned as the map turns it; `map` may be a slope alone. */
 export function mapNib(nib: Nib, factor: number, [xx, yx, xy, yy]: readonly number[]): Nib {
@@ -58,6 +58,12 @@ export const plainEnds = ([first, last]: Stroke['ends']): Stroke['ends'] => [
   typeof last === 'string' ? last : 'flat',
 ];
 
+const mapOrigin = (origin: StrokeOrigin, map: Matrix, factor: number): StrokeOrigin => ({
+  ...origin,
+  matrix: origin.matrix ? then(origin.matrix, map) : map,
+  ...(factor !== 1 && { widened: factor * (origin.widened ?? 1) }),
+});
+
 /**
  * A stroke under an affine map of the page: it stays a stroke, and its raw samples and the path it rode go along.
  * `scaleWidth`: its weight grows and shrinks with the map.
@@ -71,6 +77,6 @@ export function mapStroke<S extends Stroke>(stroke: S, map: Matrix, scaleWidth =
     nib: mapNib(stroke.nib, factor, map),
     ends: mapEnds(stroke.ends, (at) => apply(map, at)),
     ...(guide && { guide: { ...guide, path: mapPath(guide.path, map) } }),
-    ...(origin && { origin: { ...origin, matrix: origin.matrix ? then(origin.matrix, map) : map } }),
+    ...(origin && { origin: mapOrigin(origin, map, factor) }),
   };
 }

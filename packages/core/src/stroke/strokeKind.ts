@@ -21,8 +21,9 @@ import type { StrokeCopy, StrokeEnd, StrokeEntity, StrokeGrain, StrokeGuide, Str
 export const strokeKind: Kind<StrokeEntity> = {
   isMany: true,
   check: checkStroke,
-  refs: ({ layerId, origin, guide }) => ({
+  refs: ({ layerId, origin, guide, copy }) => ({
     needs: [layerId],
+    ...(copy && { shares: [copy.set] }),
     knows: [...(origin ? [origin.samples] : []), ...(guide ? [guide.id] : [])],
   }),
   remap: (stroke, copyId, renamed) => ({
@@ -31,6 +32,7 @@ export const strokeKind: Kind<StrokeEntity> = {
     layerId: renamed(stroke.layerId),
     ...(stroke.origin && { origin: { ...stroke.origin, samples: renamed(stroke.origin.samples) } }),
     ...(stroke.guide && { guide: { ...stroke.guide, id: renamed(stroke.guide.id) } }),
+    ...(stroke.copy && { copy: { ...stroke.copy, set: renamed(stroke.copy.set) } }),
   }),
   laidDown: styledStroke,
 };
@@ -74,6 +76,7 @@ function checkOrigin(value: unknown): StrokeOrigin {
     calm: checkCalm(fields.calm),
     zoom: number(fields.zoom, 'zoom', 1e-3, 1e3),
     ...optional(fields, 'matrix', checkMatrix),
+    ...optional(fields, 'widened', (value) => number(value, 'widened', 1e-9, 1e9)),
     ...optional(fields, 'left', (value) => oneOf(value, 'left', ['cut', 'edited'])),
   };
 }

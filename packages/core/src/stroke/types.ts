@@ -23,6 +23,8 @@ export interface StrokeOrigin {
   readonly zoom: number;
   /** Where the samples went since, as the strokes did. */
   readonly matrix?: Matrix;
+  /** How many times as wide as the samples tell its widths became with that; 1 where it is missing. */
+  readonly widened?: number;
   /** The course was changed by hand since, so it is no longer what the samples give; `cut` where a part is gone. */
   readonly left?: 'cut' | 'edited';
 }

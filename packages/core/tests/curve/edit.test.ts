@@ -34,6 +34,26 @@ const stray = (a: Spine, b: Spine): number => {
   return worst;
 };
 
+describe('a smooth node', () => {
+  it.each([0, 1, 2.5, -2])(
+    'is one in whichever direction the line runs, also with a handle that lies on it (%p rad)',
+    (angle) => {
+      const [c, s] = [Math.cos(angle), Math.sin(angle)];
+      const turned = (...flat: number[]): Spine => ({
+        points: Float64Array.from(
+          flat.flatMap((x, k) => (k % 2 ? [] : [c * x - s * flat[k + 1], s * x + c * flat[k + 1], 1])),
+        ),
+        closed: false,
+      });
+      // Straight on, its second handle drawn in; then a corner of a right angle, drawn in too.
+      expect(isSmooth(turned(0, 0, 10, 0, 20, 0, 30, 0, 30, 0, 40, 0, 60, 20), 1)).toBe(true);
+      expect(isSmooth(turned(0, 0, 10, 0, 30, 0, 30, 0, 40, 0, 50, 0, 60, 20), 1)).toBe(true);
+      expect(isSmooth(turned(0, 0, 10, 0, 20, 0, 30, 0, 30, 0, 30, 10, 30, 60), 1)).toBe(false);
+      expect(isSmooth(turned(0, 0, 30, 0, 30, 0, 30, 0, 30, 0, 60, 0, 60, 0), 1)).toBe(true);
+    },
+  );
+});
+
 describe('a node more', () => {
   it('changes neither course nor weight, and lies where bezier-js splits', () => {
     const more = insertNode(line, { segment: 1, t: 0.37 });

@@ -10,6 +10,7 @@ import {
   type Point,
   afterwards,
   applyProjective,
+  invertProjective,
   projectiveOf,
   type Matrix3x3,
 } from '../../src/math';
@@ -80,6 +81,15 @@ describe('four corners to four corners', () => {
     const cross = (p: Point, q: Point) => (q.x - p.x) * (y - p.y) - (q.y - p.y) * (x - p.x);
     expect(cross(a, c)).toBeCloseTo(0, 6);
     expect(cross(b, d)).toBeCloseTo(0, 6);
+  });
+
+  it.each([1, 1e-7, 1e6])('comes back whatever its entries are multiplied by (%p)', (factor) => {
+    const map = homographyBetween(square, leaning).map((value) => value * factor) as unknown as Matrix3x3;
+    const there = applyProjective(map, 123, 45);
+    const { x, y } = applyProjective(invertProjective(map), there.x, there.y);
+    expect([x, y]).toEqual([expect.closeTo(123, 6), expect.closeTo(45, 6)]);
+    const flat = [1, 1, 0, 2, 2, 0, 3e-4, 3e-4, 1].map((value) => value * factor) as unknown as Matrix3x3;
+    expect(() => invertProjective(flat)).toThrow(/flattens/);
   });
 
   it('comes back by its inverse, and goes together with another', () => {

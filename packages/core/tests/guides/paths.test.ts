@@ -19,6 +19,9 @@ import { distance } from '../../src/math';
 import { degreeEllipse, TEMPLATES } from '../../src/templates';
 import { at, bow, guide, places, polyline } from './guides';
 
+/** One cubic that comes back to where it began. */
+const droplet: Spine = { points: Float64Array.of(0, 0, 1, 90, 60, 1, -90, 60, 1, 0, 0, 1), closed: true };
+
 const coordinate = fc.double({ min: -2_000, max: 2_000, noNaN: true });
 const ellipses = fc.record({
   ...{ kind: fc.constant('ellipse' as const), x: coordinate, y: coordinate },
@@ -107,6 +110,47 @@ describe('a curve', () => {
     const over = spineAlong(path, 0.9 * period, 1.2 * period);
     expect(spineLength(over)).toBeCloseTo(0.3 * period, -1);
     for (const place of places(over)) expect(Math.abs(Math.hypot(place.x, place.y) - 200)).toBeLessThan(0.06);
+  });
+});
+
+describe('the nearest place on a curve, looked for near the last one', () => {
+  /** A ring of so many equal cubics about the origin. */
+  const ring = (count: number, radius: number): Spine => {
+    const reach = (4 / 3) * Math.tan(Math.PI / (2 * count)) * radius;
+    const out: number[] = [];
+    for (let k = 0; k <= count; k++) {
+      const [c, s] = [Math.cos((2 * Math.PI * k) / count), Math.sin((2 * Math.PI * k) / count)];
+      const [x, y] = [radius * c, radius * s];
+      if (k > 0) out.push(x + reach * s, y - reach * c, 1);
+      out.push(x, y, 1);
+      if (k < count) out.push(x - reach * s, y + reach * c, 1);
+    }
+    return { points: Float64Array.from(out), closed: true };
+  };
+
+  it.each([
+    [4, 10, 2],
+    [8, 64, 46],
+    [3, 40, 20],
+    [1, 5, 3],
+  ])('goes round a ring of %i cubics, radius %i px, in steps of %i px', (count, radius, step) => {
+    const track = trackOf({ kind: 'curve', course: count === 1 ? droplet : ring(count, radius) });
+    for (let k = 0; k < 360; k++) {
+      const measure = (k / 360) * track.period;
+      const there = track.place(measure);
+      const found = track.nearest(there, measure - step, Math.max(24, 4 * step));
+      expect(distance(track.place(found), there)).toBeLessThan(0.01);
+    }
+  });
+
+  it('stays on its own arm of one long cubic that crosses itself', () => {
+    const loop: Spine = { points: Float64Array.of(0, 0, 1, 900, 500, 1, -400, 500, 1, 500, 0, 1), closed: false };
+    const track = trackOf({ kind: 'curve', course: loop });
+    for (let measure = 0; measure <= track.to; measure += 4) {
+      const { x, y } = track.place(measure);
+      const found = track.nearest({ x: x + 3, y: y - 3 }, measure, 24);
+      expect(Math.abs(found - measure)).toBeLessThanOrEqual(24 + 1e-9);
+    }
   });
 });
 

@@ -1,7 +1,7 @@
 import ClipperLib from 'clipper-lib';
 import { flattenSpine, pointAt, segmentCount, spineLength } from '../../src/curve';
 import { drawStroke, inkedRings, leanOf, LiveStroke, outlineOf, widthsOf } from '../../src/ink';
-import { type Nib, profileAt } from '../../src/nib';
+import { type Nib, pressureFor, profileAt, widthUnder } from '../../src/nib';
 import type { PenSample } from '../../src/hand';
 import { areaOf, brush, drawn, even, liner, raw, straight, wave } from '../hands';
 
@@ -30,6 +30,51 @@ const level = (count: number, change: (t: number) => Partial<PenSample> = () => 
   }));
 
 describe('what makes a width', () => {
+  it.each([
+    [
+      'rises',
+      [
+        [0, 0],
+        [1, 1],
+      ],
+    ],
+    [
+      'falls',
+      [
+        [0, 1],
+        [1, 0],
+      ],
+    ],
+    [
+      'rises and falls',
+      [
+        [0, 0.2],
+        [0.4, 1],
+        [1, 0.1],
+      ],
+    ],
+    [
+      'falls and rises',
+      [
+        [0, 0.9],
+        [0.7, 0.1],
+        [1, 0.6],
+      ],
+    ],
+  ] as const)('a pressure is found for every width that a curve gives which %s: the least one', (_how, press) => {
+    const nib: Nib = { ...brush, thinnest: 0, press };
+    for (let k = 0; k <= 50; k++) {
+      const width = widthUnder(nib, k / 50);
+      const found = pressureFor(nib, width);
+      expect(widthUnder(nib, found)).toBeCloseTo(width, 3);
+      expect(found).toBeLessThanOrEqual(k / 50 + 1e-4);
+    }
+    expect(widthUnder(nib, pressureFor(nib, 10 * nib.size))).toBeCloseTo(
+      nib.size * Math.max(...press.map(([, y]) => y)),
+      3,
+    );
+  });
+
   it('is the curve that the artist has bent', () => {
     const nib: Nib = {
       ...brush,

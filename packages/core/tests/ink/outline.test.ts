@@ -1,6 +1,7 @@
 import ClipperLib from 'clipper-lib';
-import { flattenSpine } from '../../src/curve';
+import { flattenSpine, makeSpine } from '../../src/curve';
 import { drawStroke, OUTLINE_TOLERANCE, outlineOf, outlinePolyline } from '../../src/ink';
+import type { Stroke } from '../../src/stroke';
 import { area, toRing, type Ring } from '../areas';
 import { areaOf, brush, drawn, even, liner, raw, ring, straight, tapered, wave, zigzag } from '../hands';
 
@@ -54,6 +55,21 @@ const strokes = [
   ],
   ['a tight ring', drawStroke(drawn(ring), { ...liner, size: 60 }, raw)],
 ] as const;
+
+it('a wide blot of the driest nib has the ink that it fills', () => {
+  const spine = makeSpine(
+    Float64Array.of(0, 0, 8, 100, 0, 8, 100, 100, 8, 0, 100, 8, 0, 100, 8, 0, 0, 8, 0, 0, 8),
+    true,
+  );
+  const blot: Stroke = {
+    ...{ spine, ends: ['round', 'round'], fills: true, grain: { seed: 1, offset: 0 } },
+    nib: { ...liner, edge: { kind: 'dry', amount: 1, grain: 60 } },
+  };
+  for (let seed = 0; seed < 40; seed++) {
+    const { rings } = outlineOf({ ...blot, grain: { seed, offset: 0 } });
+    expect(Math.abs(areaOf(rings[0]))).toBeGreaterThan(1_000);
+  }
+});
 
 describe('the outline', () => {
   it.each(strokes)('of %s covers what discs and quads cover, by area', (_name, stroke) => {

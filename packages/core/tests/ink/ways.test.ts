@@ -1,9 +1,9 @@
-import { flattenSpine } from '../../src/curve';
+import { flattenSpine, spineLength } from '../../src/curve';
 import { calmed, drawStroke, LiveStroke, recalm, sprung, TOW_PAUSE, whyNotRecalm } from '../../src/ink';
 import { type Calm, type PenSample, packSamples, unpackSamples } from '../../src/hand';
 import type { Stroke } from '../../src/stroke';
 import { mappedStroke } from '../../src/drawn';
-import { brush, drawn, even, liner, raw, ring, straight, wave } from '../hands';
+import { brush, drawn, even, liner, raw, ring, straight, tapered, wave } from '../hands';
 
 const tow = (strength: number, lag = 0): Calm => ({ way: 'tow', strength, lag });
 const spring = (strength: number, drag = 100): Calm => ({ way: 'sprung', strength, drag });
@@ -149,6 +149,14 @@ describe('Sprung', () => {
     for (let k = 1; k < whole.length; k++) expect(whole[k].x).toBeGreaterThanOrEqual(whole[k - 1].x - 1e-9);
   });
 
+  it('draws the way of a hand that tells no times', () => {
+    const hand = drawn(ring, { count: 200 }).map(({ x, y, pressure }) => ({ x, y, pressure }));
+    const { spine } = drawStroke(hand, liner, spring(50));
+    expect(spineLength(spine)).toBeGreaterThan(0.8 * 90 * 6.2);
+    // And as one whose device counts 125 a second.
+    expect(spine).toEqual(drawStroke(drawn(ring, { count: 200 }), liner, spring(50)).spine);
+  });
+
   it('takes a tremor out of a line', () => {
     const shaky = (t: number) => [20 + 600 * t, 100 + 2 * Math.sin(2 * Math.PI * 10 * 1.6 * t)] as const;
     const calm = calmed(drawn(shaky, { count: 201 }), spring(50)).filter(({ x }) => x > 150 && x < 500);
@@ -212,6 +220,18 @@ describe('re-calming', () => {
     const moved = mappedStroke(stroke, [c, -s, 30, s, c, -12, 0, 0, 1], { scaleWidth: false });
     const again = recalm(moved, hand, even(60));
     again.spine.points.forEach((value, k) => expect(value).toBeCloseTo(moved.spine.points[k], 9));
+  });
+
+  it.each([3, 0.4])('keeps the tapers of a line that was made %p times as large with its weight', (factor) => {
+    const sharp: Stroke = { ...drawStroke(hand, tapered, even(60)), origin: { samples: 's', calm: even(60), zoom: 1 } };
+    const grown = mappedStroke(sharp, [factor, 0, 30, 0, factor, -12, 0, 0, 1], { scaleWidth: true });
+    const again = recalm(grown, hand, even(60));
+    expect(again.nib.size).toBeCloseTo(tapered.size * factor, 9);
+    again.spine.points.forEach((value, k) => expect(value).toBeCloseTo(grown.spine.points[k], 6));
+    const twice = mappedStroke(grown, [2, 0, 0, 0, 2, 0, 0, 0, 1], { scaleWidth: true });
+    recalm(twice, hand, even(60)).spine.points.forEach((value, k) =>
+      expect(value).toBeCloseTo(twice.spine.points[k], 6),
+    );
   });
 
   it('says of a line that was edited by hand that it has left its samples', () => {

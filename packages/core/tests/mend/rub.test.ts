@@ -1,8 +1,10 @@
 import fc from 'fast-check';
-import { nearestOnSpine, pointAt, spineLength } from '../../src/curve';
+import { alongAt, courseOf, nearestOnSpine, placeNumber, pointAt, spineLength } from '../../src/curve';
 import { drawStroke } from '../../src/ink';
 import { gapToStroke } from '../../src/drawn';
-import { rubStroke } from '../../src/mend';
+import { recolourStroke, rubStroke } from '../../src/mend';
+import { circleSpine } from '../../src/shapes';
+import { inked, type Stroke } from '../../src/stroke';
 import { drawn, even, liner, raw, straight, wave } from '../hands';
 
 const line = drawStroke(
@@ -56,6 +58,50 @@ describe('rubbing', () => {
     const [piece] = rubStroke(line, [{ x: 410, y: 100 }], 6)!;
     expect(piece.ends).toEqual(['round', 'flat']);
     expect(spineLength(piece.spine)).toBeCloseTo(400, 0);
+  });
+
+  it('opens a ring where it went, and nowhere else', () => {
+    const circle = inked(circleSpine({ x: 200, y: 200 }, 100), {
+      ...liner,
+      edge: { kind: 'dry', amount: 0.3, grain: 8 },
+    });
+    const whole: Stroke = { ...circle, grain: { seed: 3, offset: 0 } };
+    for (let k = 0; k < 12; k++) {
+      const [x, y] = [200 + 100 * Math.cos(k / 2), 200 + 100 * Math.sin(k / 2)];
+      const [piece, ...more] = rubStroke(whole, [{ x, y }], 20)!;
+      expect(more).toEqual([]);
+      expect([piece.ends, piece.spine.closed]).toEqual([['flat', 'flat'], false]);
+      const [from, to] = [piece.spine.points.subarray(0, 2), piece.spine.points.subarray(-3, -1)];
+      expect(Math.hypot(from[0] - x, from[1] - y)).toBeCloseTo(20, 0);
+      expect(Math.hypot(to[0] - x, to[1] - y)).toBeCloseTo(20, 0);
+      // What goes on where the ring once began breaks as it did behind that.
+      const start = nearestOnSpine(circle.spine, { x: from[0], y: from[1] });
+      expect(piece.grain?.offset).toBeCloseTo(alongAt(courseOf(circle.spine), placeNumber(start)), 0);
+    }
+    const two = rubStroke(
+      whole,
+      [
+        { x: 200, y: 50 },
+        { x: 200, y: 350 },
+      ],
+      10,
+    )!;
+    expect(two.map(({ ends }) => ends)).toEqual([
+      ['flat', 'flat'],
+      ['flat', 'flat'],
+    ]);
+    expect(spineLength(two[0].spine)).toBeCloseTo(spineLength(two[1].spine), 0);
+  });
+
+  it('recolours a part of a ring in one piece, and leaves the rest in one', () => {
+    const circle = inked(circleSpine({ x: 200, y: 200 }, 100), { ...liner, opacity: 0.5 });
+    const pieces = recolourStroke(circle, [{ x: 100, y: 200 }], 30, '#ff0000')!;
+    expect(pieces.map(({ nib, ends }) => [nib.color, ends]).sort()).toEqual([
+      ['#14161a', ['flat', 'flat']],
+      ['#ff0000', ['flat', 'flat']],
+    ]);
+    const all = recolourStroke(circle, [{ x: 200, y: 200 }], 300, '#ff0000')!;
+    expect(all).toEqual([{ ...circle, nib: { ...circle.nib, color: '#ff0000' } }]);
   });
 
   it('takes a line away that it covers', () => {

@@ -238,6 +238,44 @@ describe('the pare knife', () => {
     expect(cutByLoop(bar([0, 0], [50, 0], 4), loop)).toBeUndefined();
     expect(cutByLoop(level, loop.slice(0, 2))).toBeUndefined();
   });
+
+  it.each([
+    [
+      [-20, -20],
+      [20, -20],
+      [20, 0],
+      [-20, 0],
+    ],
+    [
+      [-20, -20],
+      [0, -20],
+      [0, 20],
+      [-20, 20],
+    ],
+    [
+      [3, -20],
+      [20, -20],
+      [20, 20],
+      [3, 20],
+    ],
+    [
+      [-20, 4],
+      [20, 4],
+      [20, 20],
+      [-20, 20],
+    ],
+  ])('takes of a dot what lies inside, from whichever side it comes (%p)', (...corners) => {
+    const dot = drawStroke([{ x: 0, y: 0, pressure: 1 }], liner, raw);
+    const half = corners.map(([x, y]) => ({ x, y }));
+    const polygon = toRing(corners.flat());
+    const wanted = area(ClipperLib.ClipType.ctDifference, inkOf([dot]), [polygon]);
+    expect(Math.abs(inkArea(cutByLoop(dot, half)!) - wanted)).toBeLessThan(0.5);
+    const inside = cutByLoop(dot, half, { outside: true })!;
+    expect(Math.abs(inkArea(inside) - (inkArea([dot]) - wanted))).toBeLessThan(0.5);
+    const away = half.map(({ x, y }) => ({ x: x + 90, y }));
+    expect(cutByLoop(dot, away)).toBeUndefined();
+    expect(cutByLoop(dot, away, { outside: true })).toEqual([]);
+  });
 });
 
 describe('lines as other lines', () => {

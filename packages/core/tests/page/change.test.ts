@@ -155,20 +155,39 @@ describe('history', () => {
     expect(historyOf([did('1'), undid('u', '1'), did('2')], 'me')).toMatchObject({ done: [{ id: '2' }], undone: [] });
   });
 
-  it('is the same read at once or remembered step by step', () => {
+  it('knows what was undone out of its turn, as two tabs of one author do', () => {
+    const journal = [did('1'), did('2'), undid('u1', '1')];
+    expect(historyOf(journal, 'me')).toMatchObject({ done: [{ id: '2' }], undone: [{ id: 'u1' }] });
+    expect(historyOf([...journal, undid('r', 'u1')], 'me')).toMatchObject({ done: [{ id: '2' }, { id: 'r' }] });
+  });
+
+  it('whatever is undone and redone, in or out of turn: offers to undo what is there, to redo what is not, each once', () => {
+    const moves = fc.array(fc.tuple(fc.constantFrom('do', 'undo', 'redo'), fc.nat(5)), { maxLength: 40 });
     fc.assert(
-      fc.property(fc.array(fc.constantFrom('do', 'undo', 'redo'), { maxLength: 40 }), (moves) => {
+      fc.property(moves, (all) => {
         let history = noHistory;
         const journal: Change[] = [];
-        for (const [k, move] of moves.entries()) {
-          const target = move === 'undo' ? history.done.at(-1) : move === 'redo' ? history.undone.at(-1) : undefined;
+        /** What each change brought about or took back: the first change, and whether that is there after it. */
+        const effects = new Map<string, { readonly first: string; readonly isThere: boolean }>();
+        const there = new Set<string>();
+        for (const [k, [move, back]] of all.entries()) {
+          const from = move === 'undo' ? history.done : history.undone;
+          const target = move === 'do' ? undefined : from[Math.max(0, from.length - 1 - back)];
           if (move !== 'do' && !target) continue;
           const next = target ? undid(`c${k}`, target.id) : did(`c${k}`);
+          const undone = target && effects.get(target.id);
+          const effect = { first: undone?.first ?? next.id, isThere: !undone?.isThere };
+          effects.set(next.id, effect);
+          if (effect.isThere) there.add(effect.first);
+          else there.delete(effect.first);
           journal.push(next);
           history = remember(history, next);
         }
-        const ids = ({ done, undone }: typeof history) => [done.map(({ id }) => id), undone.map(({ id }) => id)];
-        expect(ids(history)).toEqual(ids(historyOf(journal, 'me')));
+        const firsts = (changes: typeof history.done) => changes.map(({ id }) => effects.get(id)?.first);
+        expect(new Set(firsts(history.done))).toEqual(there);
+        expect(history.done).toHaveLength(there.size);
+        for (const first of firsts(history.undone)) expect(there.has(first ?? '')).toBe(false);
+        expect(historyOf(journal, 'me')).toEqual(history);
       }),
     );
   });

@@ -40,6 +40,11 @@ describe('the gate', () => {
       { ...stroke('s'), spine: { points: [1e9, ...new Array(11).fill(0)], closed: false } },
       /1000000/,
     ],
+    [
+      'a ring that does not come round',
+      { ...stroke('s'), spine: { ...stroke('s').spine, closed: true } },
+      /closed spine ends where it begins/,
+    ],
     ['half a cubic', { ...stroke('s'), spine: { points: new Array(13).fill(0), closed: false } }, /3n \+ 1/],
     ['a nib of no size', { ...stroke('s'), nib: { ...stroke('s').nib, size: 0 } }, /"size"/],
     [

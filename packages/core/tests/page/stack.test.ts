@@ -26,10 +26,15 @@ import {
   withTheOneBelow,
   type Change,
   type Entity,
+  type LayerEntity,
   type Page,
 } from '../../src/page';
 import { PageError } from '../../src/gate';
+import { identity, type Matrix } from '../../src/math';
 import { PLAIN_STYLE } from '../../src/nib';
+import { mapStroke, type StrokeEntity } from '../../src/stroke';
+import { twinEdits } from '../../src/tethers';
+import { washTile } from '../../src/page/kinds/wash';
 import type { GuideEntity } from '../../src/guides';
 import { guide } from '../guides/guides';
 import { adding, change, layer, picture, stroke } from './entities';
@@ -167,6 +172,25 @@ describe('copying, deleting and limits', () => {
     expect(new Set(copies.map(({ layerId }) => layerId)).size).toBe(2);
   });
 
+  it('a copied symmetric set is a set of its own: what is done to one leaves the other alone', () => {
+    const twin = (id: string, layerId: string, matrix: Matrix): StrokeEntity => ({
+      ...mapStroke(stroke('s', 5, layerId), matrix),
+      ...{ id, layerId, copy: { set: 'pair', matrix } },
+    });
+    const start = applyChange(
+      page,
+      change(adding(twin('s', 'low', identity), twin('t', 'high', [-1, 0, 0, 1, 400, 0]))),
+    );
+    const copied = after(start, duplicateLayers(start, ['group'], newId));
+    const sets = new Map(ofKind(copied, 'stroke').map(({ id, copy }) => [id, copy?.set]));
+    expect([sets.size, sets.get('s'), sets.get('t'), new Set(sets.values()).size]).toEqual([4, 'pair', 'pair', 2]);
+    const [copy] = ofKind(copied, 'stroke').filter(({ id }) => id !== 's' && id !== 't');
+    const alone = twinEdits(copied, 'pair', [{ before: copy, after: null }], newId);
+    expect(alone).toEqual([]);
+    const both = twinEdits(copied, copy.copy?.set ?? '', [{ before: copy, after: null }], newId);
+    expect(both.map(({ before }) => before?.id === 's' || before?.id === 't')).toEqual([false]);
+  });
+
   it('copies have names of their own, however long the names they come from', () => {
     const named = (id: string, name: string) => ({ ...layer(id), name });
     const long = 'Rigging '.repeat(25);
@@ -288,10 +312,51 @@ describe('merging', () => {
     ['another kind', { medium: 'wash' as const }, /Layer under is Ink and Layer over is Wash/],
     ['a rough', { medium: 'rough' as const }, /Roughs are kept apart/],
     ['a locked one', { locked: true }, /Layer over is locked/],
-    ['another fade', { opacity: 0.5 }, /differ in fade/],
+    ['another fade', { opacity: 0.5 }, /Layer over is faded/],
+    ['a hidden one', { hidden: true }, /Layer over is hidden/],
     ['another edge', { style: { ...PLAIN_STYLE, edge: 'hard' as const } }, /differ in edge/],
   ])('is refused for %s', (_what, more, reason) => {
     expect(() => mergeLayers(two(more), ['over', 'under'])).toThrow(reason);
+  });
+
+  it('is refused for faded ones, however alike: where they overlap they are darker than one would be', () => {
+    const faded = two({ opacity: 0.5 }, { opacity: 0.5 });
+    expect(() => mergeLayers(faded, ['over', 'under'])).toThrow(/Layer under is faded/);
+    expect(
+      names(
+        after(
+          two({ hidden: true }, { hidden: true }),
+          mergeLayers(two({ hidden: true }, { hidden: true }), ['over', 'under']),
+        ),
+      ),
+    ).toEqual(['under']);
+  });
+
+  it('is refused where one lies in a faded group and another does not', () => {
+    const grouped = (ofOver: string | undefined, ofUnder: string | undefined) =>
+      pageOf(
+        layer('g', 'a0', 'group', { opacity: 0.5 }),
+        layer('under', 'a1', 'ink', ofUnder === undefined ? {} : { parentId: ofUnder }),
+        layer('over', 'a2', 'ink', ofOver === undefined ? {} : { parentId: ofOver }),
+      );
+    expect(() => mergeLayers(grouped('g', undefined), ['over', 'under'])).toThrow(/group Layer g is faded/);
+    expect(() => mergeLayers(grouped(undefined, 'g'), ['over', 'under'])).toThrow(/group Layer g is faded/);
+    expect(names(after(grouped('g', 'g'), mergeLayers(grouped('g', 'g'), ['over', 'under'])))).toEqual(['g', '·under']);
+  });
+
+  it('is refused where something is seen that lies between, and says what', () => {
+    const withBetween = (more: Partial<LayerEntity>, ...laid: Entity[]) =>
+      pageOf(
+        layer('under', 'a0'),
+        layer('between', 'a1', 'wash', more),
+        layer('over', 'a2'),
+        stroke('u', 0, 'under'),
+        ...laid,
+      );
+    const tile = washTile('between', 0, 0, 'ab'.repeat(32));
+    expect(() => mergeLayers(withBetween({}, tile), ['over', 'under'])).toThrow(/Layer between lies between/);
+    for (const page of [withBetween({}), withBetween({ hidden: true }, tile)])
+      expect(names(after(page, mergeLayers(page, ['over', 'under'])))).toEqual(['between', 'under']);
   });
 
   it('takes at least two, and the one below must be there', () => {

@@ -30,6 +30,9 @@ export interface Impossible {
 
 export const isCamera = (found: Camera | Impossible): found is Camera => 'axes' in found;
 
+/** What a frame tells of its camera. */
+export type Pointed = Pick<FrameShape, 'points' | 'focal' | 'centre'>;
+
 /** How far level and upright may be from a right angle, as the sine. */
 const SQUARE = 1e-4;
 
@@ -38,7 +41,7 @@ const SQUARE = 1e-4;
  * is the foot of the page's middle on their line unless it was moved, f² = −(v₁−P)·(v₂−P). Three: it is the orthocentre of their
  * triangle (Caprile & Torre, "Using vanishing points for camera calibration", 1990; Hartley & Zisserman 2004, §8.8).
  */
-export function cameraOf(frame: FrameShape, page: Extent): Camera | Impossible {
+export function cameraOf(frame: Pointed, page: Extent): Camera | Impossible {
   const { points } = frame;
   const near = FRAME_WAYS.filter((way) => isFinitePoint(points[way]));
   const far = FRAME_WAYS.filter((way) => !isFinitePoint(points[way]));
@@ -48,7 +51,7 @@ export function cameraOf(frame: FrameShape, page: Extent): Camera | Impossible {
   return threePoints(frame);
 }
 
-function onePoint({ points, focal }: FrameShape, near: FrameWay, [a, b]: readonly FrameWay[]): Camera | Impossible {
+function onePoint({ points, focal }: Pointed, near: FrameWay, [a, b]: readonly FrameWay[]): Camera | Impossible {
   const [p, q] = [points[a], points[b]];
   if (Math.abs(p[0] * q[0] + p[1] * q[1]) > SQUARE)
     return { impossible: `${WAY_NAMES[a]} and ${WAY_NAMES[b]} do not stand at right angles.`, move: b };
@@ -56,19 +59,21 @@ function onePoint({ points, focal }: FrameShape, near: FrameWay, [a, b]: readonl
 }
 
 function twoPoints(
-  { points, centre }: FrameShape,
+  { points, centre }: Pointed,
   page: Extent,
   [a, b]: readonly FrameWay[],
   far: FrameWay,
 ): Camera | Impossible {
   const [p, q] = [points[a], points[b]];
+  const apart = Math.hypot(q[0] - p[0], q[1] - p[1]);
+  if (!(apart > 0))
+    return { impossible: `${WAY_NAMES[a]} and ${WAY_NAMES[b]} lie in one place. Move one of them.`, move: b };
   const way = unit([q[0] - p[0], q[1] - p[1], 0]);
   if (Math.abs(way[0] * points[far][0] + way[1] * points[far][1]) > SQUARE)
     return { impossible: `${WAY_NAMES[far]} does not stand at right angles to the line of the two points.`, move: far };
   const from = centre ?? { x: page.width / 2, y: page.height / 2 };
   const along = (from.x - p[0]) * way[0] + (from.y - p[1]) * way[1];
   const foot = { x: p[0] + along * way[0], y: p[1] + along * way[1] };
-  const apart = Math.hypot(q[0] - p[0], q[1] - p[1]);
   if (along <= 0 || along >= apart) {
     const move = along <= 0 ? a : b;
     return {
@@ -79,7 +84,7 @@ function twoPoints(
   return seenBy(points, foot, Math.sqrt(along * (apart - along)));
 }
 
-function threePoints({ points }: FrameShape): Camera | Impossible {
+function threePoints({ points }: Pointed): Camera | Impossible {
   const corners = FRAME_WAYS.map((way) => placeOfPoint(points[way]) ?? { x: 0, y: 0 });
   const sides = FRAME_WAYS.map((_, k) => {
     const [p, q, r] = [corners[k], corners[(k + 1) % 3], corners[(k + 2) % 3]];

@@ -10,7 +10,7 @@ import {
   type Point,
 } from '../../math';
 import { FRAME_WAYS, type FrameShape, type FrameWay, type PlaneShape } from '../guide';
-import { isKeepable, mapNib, type Stroke, type StrokeEntity } from '../../stroke';
+import { isKeepable, mapNib, projectEnds, type Stroke, type StrokeEntity } from '../../stroke';
 import { PageError } from '../../gate';
 import type { EntityId } from '../../kind';
 import { behind, cameraOf, cameraOrThrow, frameOfCamera, isCamera } from './camera';
@@ -101,11 +101,15 @@ export function carriedPlane(
   page: Extent,
   map: Matrix3x3 | undefined,
 ): PlaneShape {
-  if (map) return { ...shape, map: withDepth(afterwards(shape.map, map), { x: 0, y: 0 }) };
+  const anchor = applyProjective(shape.map, 0, 0);
+  if (map) {
+    // What would come behind the viewer waits where it is, as lines do.
+    if (!(depthAt(map, anchor.x, anchor.y) > NEAR)) return shape;
+    return { ...shape, map: withDepth(afterwards(shape.map, map), { x: 0, y: 0 }) };
+  }
   const camera = cameraOf(after, page);
   // Points that are no camera's yet, as on the way of a drag, leave it where it is.
   if (!isCamera(camera)) return shape;
-  const anchor = applyProjective(shape.map, 0, 0);
   const own = planeMap(camera, ...planeAxes(camera, shape.plane), behind(camera, anchor));
   return own ? { ...shape, map: own } : shape;
 }
@@ -132,6 +136,7 @@ export function carriedStroke(
     ...stroke,
     spine,
     nib: mapNib(stroke.nib, 1, slopeAt(map, points[0], points[1])),
+    ends: projectEnds(stroke.ends, map),
     guide: { ...guide, path },
     ...(origin && { origin: { ...origin, left: 'edited' as const } }),
   };

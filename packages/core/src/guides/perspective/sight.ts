@@ -2,16 +2,9 @@ import { cross, scaled, sum, turnedAbout, unit, type Point, type Vector } from '
 import { FRAME_WAYS, type FrameShape, type FrameWay, type SightedEdge } from '../guide';
 import { PageError } from '../../gate';
 import { isCamera, cameraOf, frameOfCamera, type Camera } from './camera';
-import {
-  frameFromPoints,
-  lineThrough,
-  naturalFocal,
-  vanishingPoint,
-  WAY_NAMES,
-  type Extent,
-  type FrameParts,
-} from './frame';
+import { lineThrough, naturalFocal, vanishingPoint, WAY_NAMES, type Extent, type FrameParts } from './frame';
 import { leastSquares } from './leastSquares';
+import { surelyMore } from './surely';
 
 /** How well an edge agrees with a frame. */
 export interface SightedResidual {
@@ -137,15 +130,10 @@ function fitPoint(lines: readonly Line[]): PointFit {
   const [near, away] = [point, far].map((at) => heard.reduce((whole, line) => whole + errorOf(at, line) ** 2, 0));
   const freedom = heard.length - 2 + HAND_COUNTS;
   const noise = (near + HAND_COUNTS * HAND ** 2) / freedom;
+  // A point is drawn in from infinity only where the edges clearly say so.
   const isFar = away - near < surelyMore(freedom) * noise;
   return { point: isFar ? far : point, isFar, heard };
 }
-
-/**
- * The 99 % quantile of F(1, ν), by a fit to the tabled values for ν = 4, 10 and ∞ (from memory): a point is drawn in from
- * infinity only where the edges clearly say so.
- */
-const surelyMore = (freedom: number): number => 6.63 * (1 + 2.7 / freedom + 24.4 / freedom ** 2);
 
 const spreadOf = (point: Vector, lines: readonly Line[]): number =>
   TO_SPREAD * median(lines.map((line) => Math.abs(errorOf(point, line))));
@@ -291,8 +279,8 @@ function twoPoints(found: Partial<Record<FrameWay, PointFit>>, [a, b]: readonly 
 function threePoints(found: Partial<Record<FrameWay, PointFit>>): Model {
   const points = FRAME_WAYS.map((way) => found[way]?.point ?? [0, 0, 1]);
   const [right, left, height] = points.map(([x, y, w]) => vanishingPoint(x, y, w));
-  const extent = { width: 0, height: 0 };
-  const told = cameraOf(frameFromPoints({ right, left, height }, extent, { focal: 1 }), extent);
+  // In the fit's own unit points of a frame may well lie nearer together than a page's px.
+  const told = cameraOf({ points: { right, left, height }, focal: 1 }, { width: 0, height: 0 });
   const { centre, focal } = isCamera(told) && told.focal > 0.05 ? told : { centre: { x: 0, y: 0 }, focal: 1 };
   const [a, b] = points.map(([x, y, w]): Vector => {
     const seen = unit([x - w * centre.x, y - w * centre.y, w * focal]);

@@ -105,6 +105,12 @@ describe('the camera of a frame', () => {
     expect(cameraOf(parallel, PAGE)).toMatchObject({ impossible: expect.stringMatching(/parallel/) });
   });
 
+  it('says so of a kept frame whose two points have come together', () => {
+    const one = two(-2000, 5000);
+    const met = { ...one, points: { ...one.points, left: one.points.right } };
+    expect(cameraOf(met, PAGE)).toMatchObject({ impossible: expect.stringMatching(/one place/) });
+  });
+
   it('refuses points that lie in one place, or nowhere', () => {
     expect(() => two(700, 700)).toThrow(PageError);
     expect(() => vanishingPoint(NaN, 0, 1)).toThrow(PageError);

@@ -7,6 +7,7 @@ import {
   type FrameWay,
   type GuideEntity,
   aimedAt,
+  carriedPlane,
   chooseGuide,
   FRAME_PRESETS,
   framePaths,
@@ -177,6 +178,29 @@ describe('what is tethered to a frame', () => {
     for (const entity of entitiesOf(after)) expect(() => checkEntity(entity)).not.toThrow();
     const undone = applyChange(after, invertChange(change));
     expect(sameValue(entitiesOf(undone), entitiesOf(page))).toBe(true);
+  });
+
+  it('takes the cuts of snipped ends along: ring and line go under one map', () => {
+    const gone = Float64Array.of(1000, 1000, 1100, 1000, 1100, 1100, 1000, 1100);
+    const snipped: StrokeEntity = { ...lines[0], id: 'snipped', ends: [{ gone }, 'round'] };
+    const full = pageOf(size, frame, snipped);
+    const [end] = find(applyChange(full, moveGuide(full, 'frame', turned)), 'stroke', 'snipped')?.ends ?? [];
+    const map = frameChange(shape, turned, PAGE);
+    if (!map || typeof end !== 'object') throw new Error('lost');
+    for (let i = 0; i < gone.length; i += 2) {
+      const { x, y } = applyProjective(map, gone[i], gone[i + 1]);
+      expect(Math.hypot(end.gone[i] - x, end.gone[i + 1] - y)).toBeLessThan(1e-9);
+    }
+  });
+
+  it('leaves a plane shape where it is that would come behind the viewer', () => {
+    const away = turnedFrame(shape, { yaw: 1.4 }, PAGE);
+    const map = frameChange(shape, away, PAGE);
+    if (!map || clock.shape.kind !== 'plane') throw new Error('lost');
+    const anchor = applyProjective(clock.shape.map, 0, 0);
+    const turnedBehind =
+      depthAt(map, anchor.x, anchor.y) < 0 ? map : (map.map((value) => -value) as unknown as typeof map);
+    expect(carriedPlane(clock.shape, away, PAGE, turnedBehind)).toBe(clock.shape);
   });
 
   it('is aimed anew about the middles of its lines where that is asked for', () => {

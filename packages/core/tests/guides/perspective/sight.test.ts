@@ -1,3 +1,4 @@
+import { jStat } from 'jstat';
 import { seededRandom } from '../../../src/math';
 import { PageError } from '../../../src/gate';
 import {
@@ -9,6 +10,7 @@ import {
   readFrame,
   sightFrame,
 } from '../../../src/guides';
+import { surelyMore } from '../../../src/guides/perspective/surely';
 import { between, degrees, PAGE, scene } from './scenes';
 
 const turns = (seed: number) => {
@@ -37,6 +39,17 @@ describe('a frame sighted from edges', () => {
         0.001 * PAGE.height,
       );
     }
+  });
+
+  it.each([80, 95, 110, 125])('finds a camera of three points that sees %i°', (view) => {
+    const { focal, edges } = scene({ yaw: 40, tilt: 30, view, seed: 11 });
+    const camera = cameraOrThrow(sightFrame(edges, PAGE).frame, PAGE);
+    expect(Math.abs(camera.focal / focal - 1)).toBeLessThan(1e-3);
+  });
+
+  it('asks as much of a point as the F distribution does (inv of jStat, npm)', () => {
+    for (let freedom = 2; freedom <= 60; freedom++)
+      expect(surelyMore(freedom) / jStat.centralF.inv(0.99, 1, freedom)).toBeCloseTo(1, 6);
   });
 
   it('finds the camera of two points again, and its horizon', () => {
