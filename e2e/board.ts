@@ -1,6 +1,6 @@
 import type { Page as Tab } from '@playwright/test';
-import { applyChange, checkEntity, newPage, type Entity, type Page } from '@true-nib/core/page';
-import { fromJson } from '@true-nib/core/wire';
+import { applyChange, checkEntity, newPage, type Change, type Edit, type Entity, type Page } from '@true-nib/core/page';
+import { fromJson, pack, PACKED_TYPE } from '@true-nib/core/wire';
 import { expect, type Desk } from './desk';
 
 export type LayerName = 'under' | 'ink' | 'live' | 'over' | 'veil' | 'grids' | 'overlay';
@@ -46,6 +46,27 @@ export async function onServer(desk: Desk, pageId = 'demo-quay'): Promise<Page> 
   return edits.length === 0
     ? empty
     : applyChange(empty, { id: 'all', by: 'all', label: 'all', at: 0, needs: [], edits });
+}
+
+/** Changes a page on the server, as another tab would. */
+export async function change(desk: Desk, pageId: string, edits: readonly Edit[]): Promise<void> {
+  const headers = (await (await ask(desk, `/api/pages/${pageId}/changes?only=headers`)).json()) as {
+    changes: readonly object[];
+  };
+  const one: Change = {
+    id: `by-story-${headers.changes.length}`,
+    by: 'story',
+    label: 'Story',
+    at: 0,
+    needs: [],
+    edits,
+  };
+  const answer = await fetch(`${desk.address}/api/pages/${pageId}/changes`, {
+    method: 'POST',
+    headers: { 'content-type': PACKED_TYPE },
+    body: new Uint8Array(pack({ since: headers.changes.length, changes: [one] })),
+  });
+  expect(answer.ok).toBe(true);
 }
 
 export const strokesOf = (page: Page) => [...page.entities].filter((entity) => entity.kind === 'stroke');

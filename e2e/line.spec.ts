@@ -1,5 +1,7 @@
+import { layersOf, newLayer } from '@true-nib/core/page';
 import {
   AROUND_THE_PAGE,
+  change,
   countStrokes,
   darkCount,
   greatestDifference,
@@ -45,6 +47,39 @@ for (const [name, zooms] of [
       await page.reload();
       await rested(page);
     }
+  });
+
+for (const [where, fades] of [
+  ['a faded layer', { layer: 0.5, group: 1 }],
+  ['a faded group', { layer: 1, group: 0.4 }],
+] as const)
+  test(`a line on ${where} is as dark while it is drawn as when the pen lifts, also where it crosses another`, async ({
+    page,
+    desk,
+  }) => {
+    const heron = await onServer(desk, 'demo-heron');
+    const [inks] = layersOf(heron).filter(({ medium }) => medium === 'ink');
+    const group = newLayer({ id: 'faded', medium: 'group', name: 'Faded', order: inks.order, opacity: fades.group });
+    await change(desk, 'demo-heron', [
+      { before: null, after: group },
+      { before: inks, after: { ...inks, parentId: group.id, opacity: fades.layer } },
+    ]);
+    await openBoard(page, desk, 'demo-heron');
+    const pen = await Pen.for(page);
+    const count = await countStrokes(desk, 'demo-heron');
+    await pen.draw(swirl, () => 0.9);
+    await expect.poll(() => countStrokes(desk, 'demo-heron')).toBe(count + 1);
+    await rested(page);
+    await pen.down(hook[0], 0.9);
+    await pen.move(hook.slice(1), () => 0.9);
+    // The canvas of the stroke in hand has no look of its own.
+    await expect(page.locator('canvas[data-layer="live"]')).toHaveCSS('opacity', '1');
+    const live = await pixels(page, ['ink', 'live'], box);
+    await pen.up(hook[hook.length - 1]);
+    await expect.poll(() => countStrokes(desk, 'demo-heron')).toBe(count + 2);
+    const kept = await pixels(page, ['ink', 'live'], box);
+    expect(kept.some((value) => value > 60 && value < 200)).toBe(true);
+    expect(greatestDifference(live, kept)).toBeLessThanOrEqual(8);
   });
 
 test('a line that was just drawn never blinks while the page is moved', async ({ page, desk }) => {

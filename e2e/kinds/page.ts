@@ -7,6 +7,7 @@ import type { StrokeEntity } from '@true-nib/core/stroke';
 import { issuePostmarks, postmark } from '../../packages/core/tests/postmark/postmark';
 import { InkDesk } from '../../apps/web/src/render/inkDesk';
 import { InkIndex } from '../../apps/web/src/render/inkIndex';
+import { apartFromEdges } from '../pixels';
 
 const SIDE = 400;
 const BAND = 64;
@@ -75,27 +76,6 @@ async function asSvg(): Promise<Pixels> {
   return pixels(context);
 }
 
-/** Where a picture has no edge: a px and its neighbours are alike. */
-function flatIn(of: Pixels): boolean[] {
-  const flat: boolean[] = [];
-  for (let i = 0; i < of.length; i += 4) {
-    let isFlat = true;
-    for (const step of [-SIDE - 1, -SIDE, -SIDE + 1, -1, 1, SIDE - 1, SIDE, SIDE + 1])
-      for (let k = 0; k < 3 && isFlat; k++) isFlat = Math.abs((of[i + 4 * step + k] ?? of[i + k]) - of[i + k]) < 3;
-    flat.push(isFlat);
-  }
-  return flat;
-}
-
-/** The greatest difference of two pictures where neither has an edge. */
-function apart(a: Pixels, b: Pixels): number {
-  const [first, second] = [flatIn(a), flatIn(b)];
-  let most = 0;
-  for (let px = 0; px < first.length; px++)
-    if (first[px] && second[px]) for (let i = 4 * px; i < 4 * px + 3; i++) most = Math.max(most, Math.abs(a[i] - b[i]));
-  return most;
-}
-
 /** How far the three are apart, some px of the board, and what the board's index finds and leaves out. */
 async function proof() {
   const desk = new InkDesk(page.size, entities);
@@ -111,8 +91,8 @@ async function proof() {
     between: colour(200, 215),
     line: colour(380, 260),
     hole: colour(260, 260),
-    bands: apart(board, inBands(desk)),
-    svg: apart(board, await asSvg()),
+    bands: apartFromEdges(board, inBands(desk), SIDE).most,
+    svg: apartFromEdges(board, await asSvg(), SIDE).most,
     ...{ found, left: idsIn() },
   };
 }

@@ -28,7 +28,10 @@ export function layDown(
   const all = withCopies(session.page, layer.id, strokes);
   const entities = asEntities(all, layer.id, picture.inks.index.topOrder(layer.id));
   if (layer.medium === 'wash') {
-    picture.layDownLive(() => picture.addMarks(entities));
+    picture.layDownLive(() => {
+      picture.addMarks(entities);
+      return true;
+    });
     return void board.of(washingSlot).turn(label, layer.id, entities);
   }
   const isDrawn = samples !== undefined && entities.some(({ origin }) => origin !== undefined);

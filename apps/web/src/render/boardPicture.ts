@@ -17,7 +17,7 @@ import { ShownPage } from './shownPage';
 import { type ShownSelection } from './selectionPicture';
 import type { Quad } from '@true-nib/core/select';
 import { Pictures, type PictureBytes } from './pictures';
-import { drawPaper, drawRoughs, drawVeil, splitRoughs, type VeilColours } from './roughSurface';
+import { drawPaper, drawRoughs, drawVeil, roughsUnder, type VeilColours } from './roughSurface';
 import { plainLook, type StackLook } from './stackLook';
 import { layerPictureOf, thumbnailOf } from './thumbnail';
 import { between, devicePx, freeOf, opening, pxRatioOf, type Extent, type View } from './view';
@@ -257,9 +257,8 @@ export class BoardPicture {
   }
 
   /** Ends the stroke in hand by `commit`, which makes it part of the page: the very pixels that were shown are kept. */
-  layDownLive(commit: () => void): void {
-    this.inPlaceOf({ shown: this.canvases.live, marks: [] }, commit);
-    this.endLive();
+  layDownLive(commit: () => boolean): void {
+    this.inHand.layDown(() => this.inPlaceOf({ shown: this.canvases.live, marks: [] }, commit));
   }
 
   endLive(): void {
@@ -361,13 +360,18 @@ export class BoardPicture {
   private paintRoughs(): void {
     if (this.extent.width === 0) return;
     if (this.painted.ground !== this.view) return this.compose('ground', false);
-    const { under, over } = splitRoughs(this.shownPage, this.look);
+    const { under, over } = roughsUnder(this.shownPage, this.look);
+    const levels = (picture: PictureEntity) => this.pictures.levels(picture);
     const ground = contextOf(this.canvases.under);
     drawPaper(ground, this.shownPage, this.map);
     const veil = anew(this.canvases.over, over.length > 0 && !this.isPeeking);
     if (this.isPeeking) return;
-    drawRoughs(ground, under, this.pictures, this.map);
-    if (veil) drawRoughs(veil, over, this.pictures, this.map);
+    drawRoughs(ground, under, levels, this.map);
+    if (!veil) return;
+    // Several multiply one another here as they would one by one on the paper.
+    veil.globalCompositeOperation = 'multiply';
+    drawRoughs(veil, over, levels, this.map);
+    veil.globalCompositeOperation = 'source-over';
   }
 }
 

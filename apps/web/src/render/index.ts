@@ -28,7 +28,6 @@ export { InkIndex } from './inkIndex';
 export { pathOf, traceRings } from './inkPaint';
 export { drawKnot, drawSlack, type OverlayColours, STEM, strokeBoth } from './overlay';
 export { decodable, type PictureBytes } from './pictures';
-export { splitRoughs } from './roughSurface';
 export { FRAME_STEM } from './selectionPicture';
 export { isShownUnder, plainLook } from './stackLook';
 export { StartedInks } from './startedInks';

@@ -9,11 +9,11 @@ import { EditLog } from './editLog';
 import { InkBeside, type PageInWorker } from './inkBeside';
 import { isInk } from './inkDesk';
 import { changesLooks, washBlobs, washBoxes, type EditLook, type LateEdits } from './inkEdits';
+import { InkBoxes } from './inkBoxes';
 import { InkIndex } from './inkIndex';
-import { paintDrawn, type Context2D } from './inkPaint';
+import { paintDrawn } from './inkPaint';
 import { LastPicture } from './lastPicture';
 import { plainLook, type StackLook } from './stackLook';
-import { paintStack, readyIn } from './stackPaint';
 import { Tiles } from './tiles';
 import { WashSurface, type TileBytes } from './washSurface';
 
@@ -27,6 +27,8 @@ export class InkSurface {
   readonly wash: WashSurface;
   /** What is worked out beside the main thread. */
   readonly beside: InkBeside;
+  /** Paints parts of the canvas anew. */
+  readonly boxes: InkBoxes;
   private readonly tiles: Tiles;
   private readonly context: CanvasRenderingContext2D;
   private map: Matrix = [1, 0, 0, 1, 0, 0];
@@ -69,6 +71,7 @@ export class InkSurface {
     if (!context) throw new Error('This browser cannot paint on a canvas.');
     this.context = context;
     this.index = new InkIndex(page, plainLook, true);
+    this.boxes = new InkBoxes(context, this.index, () => this.map);
     this.beside = new InkBeside(page, source.opened);
     this.tiles = new Tiles((map, side) => this.beside.service.tile(map, side));
     this.tiles.onArrival(() => this.composeSoon());
@@ -143,12 +146,13 @@ export class InkSurface {
       dirty.filter((box) => !newest.has(box)),
       COMPOSE_MS,
     );
+    this.boxes.showInHand();
   }
 
   /** Keeps what the canvas shows exactly, for the places that have no tile yet once it moves. */
   private leave(): void {
     this.leftAt = this.log.now;
-    this.repaintOnDevice(this.unpainted);
+    this.boxes.paint(this.unpainted);
     this.unpainted = [];
     if (!this.isPaintedOver) return;
     const copy = document.createElement('canvas');
@@ -179,7 +183,7 @@ export class InkSurface {
   }
 
   private seen(): Box {
-    return mapBox(invert(this.map), this.deviceBox());
+    return mapBox(invert(this.map), this.boxes.whole);
   }
 
   private async settle(): Promise<void> {
@@ -204,6 +208,7 @@ export class InkSurface {
     const edited = this.log.since(this.askedAt);
     this.isPaintedOver = edited.length > 0;
     this.repaint(edited);
+    this.boxes.showInHand();
     if (looked !== this.looked) return void this.settle();
     this.isExact = true;
     this.prepareSoon();
@@ -310,59 +315,28 @@ export class InkSurface {
 
   /** Paints parts of the page anew, exactly; boxes in page px. Beyond `budget` ms it leaves the rest as it is. */
   private repaint(boxes: readonly Box[], budget = Infinity): void {
-    this.repaintOnDevice(deviceBoxes(boxes, this.map, this.deviceBox()), budget);
+    this.boxes.paint(deviceBoxes(boxes, this.map, this.boxes.whole), budget);
   }
 
   /** Paints parts of the page anew, those that take long with the next frames; boxes in page px. */
   private repaintInTime(boxes: readonly Box[]): void {
-    const places = deviceBoxes(boxes, this.map, this.deviceBox());
+    const places = deviceBoxes(boxes, this.map, this.boxes.whole);
     // Where a frame has some left to do, these come after them: neither for both, nor twice for one place.
     const isFree = this.paintFrame === 0;
-    const left = isFree ? this.repaintOnDevice(places, EDIT_MS) : places;
+    const left = isFree ? this.boxes.paint(places, EDIT_MS) : places;
     this.unpainted = [...outside(this.unpainted, places), ...left];
     if (this.unpainted.length === 0 || !isFree) return;
     const goOn = () => {
       this.paintFrame = 0;
-      this.unpainted = this.repaintOnDevice(this.unpainted, EDIT_MS);
+      this.unpainted = this.boxes.paint(this.unpainted, EDIT_MS);
       if (this.unpainted.length > 0) this.paintFrame = requestAnimationFrame(goOn);
     };
     this.paintFrame = requestAnimationFrame(goOn);
   }
 
-  /** Paints boxes of device px anew; answers those that are left beyond `budget` ms. */
-  private repaintOnDevice(boxes: readonly Box[], budget = Infinity): Box[] {
-    const { context, map } = this;
-    const start = performance.now();
-    for (const [k, box] of boxes.entries()) {
-      if (performance.now() - start > budget) return boxes.slice(k);
-      const known = budget < Infinity ? readyIn(this.index, map, box, start + OUTLINES_MS) : undefined;
-      if (budget < Infinity && !known) return boxes.slice(k);
-      context.save();
-      context.setTransform(1, 0, 0, 1, 0, 0);
-      context.clearRect(box.minX, box.minY, box.maxX - box.minX, box.maxY - box.minY);
-      context.beginPath();
-      context.rect(box.minX, box.minY, box.maxX - box.minX, box.maxY - box.minY);
-      context.clip();
-      paintStack(context, this.index, map, box, { known });
-      context.restore();
-    }
-    return [];
-  }
-
-  /** Paints what lies over a layer, within a box of device px: on what a context already shows, not beside it. */
-  paintAbove(context: Context2D, layerId: EntityId, box: Box): void {
-    context.globalCompositeOperation = 'source-atop';
-    paintStack(context, this.index, this.map, box, { aboveRank: this.index.rankOf(layerId) });
-    context.globalCompositeOperation = 'source-over';
-  }
-
   /** What the board shows of one layer near `box`, page px. */
   drawnOn(layerId: EntityId, box: Box): DrawnEntity[] {
     return this.index.onLayer(layerId, box).filter((entity) => boxesMeet(markBox(this.index.shown(entity)), box));
-  }
-
-  private deviceBox(): Box {
-    return { minX: 0, minY: 0, maxX: this.canvas.width, maxY: this.canvas.height };
   }
 }
 
@@ -383,9 +357,6 @@ const COMPOSE_MS = 6;
  * takes the browser several times as long.
  */
 const EDIT_MS = 3;
-
-/** Ms that one may spend on outlines besides, which takes nobody else: where lines lie close and none is made yet, they take long. */
-const OUTLINES_MS = 6;
 
 /** Edits that are painted box by box; more are left to the worker. */
 const MOST_REPAINTED = 300;

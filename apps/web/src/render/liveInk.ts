@@ -22,6 +22,7 @@ import {
 import { mapNib, styledStroke, styledWidth, type StrokeGrain } from '@true-nib/core/stroke';
 import type { InkStyle, Nib } from '@true-nib/core/nib';
 import { paintTolerance, traceRings, type Context2D } from './inkPaint';
+import type { InHand } from './stackPaint';
 
 /** Nearer to the horizon of a projective copy than this nothing is drawn, as in the strokes that are kept. */
 const NEAR = 0.02;
@@ -31,6 +32,8 @@ const CHUNK = 4;
 export interface LiveInkOptions {
   /** Paints what lies over the stroke's layer into a device-px box, on what is there. */
   readonly paintAbove?: (box: Box) => void;
+  /** Paints a device-px box anew with the stroke, which `lay` lays, as a part of its layer; on `context` alone without it. */
+  readonly within?: ((box: Box, lay: InHand['lay']) => void) | undefined;
   /** How the layer shows its lines. */
   readonly style?: InkStyle | undefined;
   /** Where else the stroke is drawn: the maps of its symmetries, itself first. */
@@ -48,6 +51,7 @@ export class LiveInk {
   private readonly tolerance: number;
   private readonly widen: ((width: number) => number) | undefined;
   private readonly paintAbove: (box: Box) => void;
+  private readonly within: LiveInkOptions['within'];
   private readonly style: InkStyle | undefined;
   readonly copies: readonly (Matrix | Matrix3x3)[];
 
@@ -56,9 +60,10 @@ export class LiveInk {
     private readonly context: Context2D,
     /** Page px to device px. */
     private readonly map: Matrix,
-    { paintAbove = () => undefined, style, copies = [identity] }: LiveInkOptions = {},
+    { paintAbove = () => undefined, within, style, copies = [identity] }: LiveInkOptions = {},
   ) {
     this.paintAbove = paintAbove;
+    this.within = within;
     this.style = style;
     this.copies = copies;
     // The nib as the layer shows it.
@@ -68,7 +73,7 @@ export class LiveInk {
     const lineUnder = (copy: Matrix | Matrix3x3) => new LiveLine(this.tolerance, copy, nib, live.grain);
     const drawn = lineUnder(identity);
     this.laid = copies.map((copy) =>
-      isCongruent(copy, nib) ? new LaidLine(drawn, copy, map) : new LaidLine(lineUnder(copy), identity, map),
+      isCongruent(copy, nib) ? new LaidLine(drawn, copy) : new LaidLine(lineUnder(copy), identity),
     );
     this.lines = [...new Set(this.laid.map(({ line }) => line))];
   }
@@ -92,21 +97,49 @@ export class LiveInk {
     return dirty.reduce((whole, box) => uniteBoxes(whole, this.repaint(box)), emptyBox);
   }
 
+  /** The device-px box of all of it. */
+  get whole(): Box {
+    const box = this.laid.reduce((all, { whole }) => uniteBoxes(all, whole), emptyBox);
+    return isEmptyBox(box) ? box : this.onDevice(box);
+  }
+
+  /** Lays all of it on a context under a map from page px to the context's. */
+  layAll(context: Context2D, map: Matrix): void {
+    const box = this.laid.reduce((all, { whole }) => uniteBoxes(all, whole), emptyBox);
+    if (!isEmptyBox(box)) this.lay(context, map, box);
+  }
+
+  private onDevice(box: Box): Box {
+    return wholePx(growBox(mapBox(this.map, box), 1.5));
+  }
+
   private repaint(dirty: Box): Box {
-    const { context, map } = this;
+    const { context, map, within } = this;
     if (isEmptyBox(dirty)) return dirty;
-    const device = wholePx(growBox(mapBox(map, dirty), 1.5));
+    const device = this.onDevice(dirty);
+    const touched = growBox(dirty, 3 / Math.hypot(map[0], map[1]));
+    if (within) {
+      within(device, (target, to) => this.lay(target, to, touched));
+      return device;
+    }
     context.save();
     context.setTransform(1, 0, 0, 1, 0, 0);
     context.clearRect(device.minX, device.minY, device.maxX - device.minX, device.maxY - device.minY);
     context.beginPath();
     context.rect(device.minX, device.minY, device.maxX - device.minX, device.maxY - device.minY);
     context.clip();
-    const touched = growBox(dirty, 3 / Math.hypot(map[0], map[1]));
+    this.lay(context, map, touched);
+    this.paintAbove(device);
+    context.restore();
+    return device;
+  }
+
+  /** Lays what reaches into a box of the page. */
+  private lay(context: Context2D, map: Matrix, touched: Box): void {
     for (const laid of this.laid) {
       if (!boxesMeet(laid.whole, touched)) continue;
       const { nib } = laid.line;
-      context.setTransform(...laid.onDevice);
+      context.setTransform(...laid.under(map));
       context.fillStyle = nib.color;
       context.beginPath();
       for (const rings of laid.ringsIn(touched)) traceRings(context, rings);
@@ -114,9 +147,6 @@ export class LiveInk {
       context.fill();
       context.globalAlpha = 1;
     }
-    this.paintAbove(device);
-    context.restore();
-    return device;
   }
 }
 
@@ -136,8 +166,6 @@ const EXACT = 1e-9;
 class LaidLine {
   /** The box of all of it so far, page px. */
   whole: Box = emptyBox;
-  /** From where the line is to device px. */
-  readonly onDevice: Matrix;
   private readonly back: Matrix;
   /** The box of what may still change, page px. */
   private tail: Box = emptyBox;
@@ -146,11 +174,13 @@ class LaidLine {
     readonly line: LiveLine,
     /** From where the line is to the page. */
     private readonly place: Matrix,
-    /** Page px to device px. */
-    map: Matrix,
   ) {
-    this.onDevice = then(place, map);
     this.back = invert(place);
+  }
+
+  /** From where the line is to where a map takes the page. */
+  under(map: Matrix): Matrix {
+    return then(this.place, map);
   }
 
   /** Takes over the line as it is now. Answers the box of what has changed, page px. */

@@ -3,13 +3,14 @@ import type { LiveStroke } from '@true-nib/core/ink';
 import type { EntityId } from '@true-nib/core/kind';
 import { emptyBox, growBox, mapBox, uniteBoxes, type Box, type Matrix, type Matrix3x3 } from '@true-nib/core/math';
 import type { InkStyle } from '@true-nib/core/nib';
-import { find, type Page } from '@true-nib/core/page';
+import { nodesOf, stackOf, type Page } from '@true-nib/core/page';
 import { styledStroke, type Stroke } from '@true-nib/core/stroke';
 import { contextOf } from './anew';
 import { paintStrokes } from './inkPaint';
 import type { InkSurface } from './inkSurface';
 import { LiveInk, wholePx } from './liveInk';
 import { clearOverlay } from './overlay';
+import type { InHand } from './stackPaint';
 
 /** The SVG filter of the document that leaves no px half covered. */
 export const HARD_EDGE = 'hard-edge';
@@ -19,6 +20,9 @@ export class LiveSurface {
   private live: { readonly ink: LiveInk; readonly layerId: EntityId } | undefined;
   /** They stay in their places when the view moves. */
   private strokes: { readonly strokes: readonly Stroke[]; readonly layerId: EntityId } | undefined;
+
+  /** Where what is shown lies among the inks, device px. */
+  private within: Box | undefined;
 
   constructor(
     private readonly canvas: HTMLCanvasElement,
@@ -30,9 +34,20 @@ export class LiveSurface {
   begin(live: LiveStroke, layerId: EntityId, copies?: readonly (Matrix | Matrix3x3)[]): void {
     this.end();
     const { map } = this.lie();
+    const { inks } = this;
     const target = contextOf(this.canvas);
-    const paintAbove = (box: Box) => this.inks.paintAbove(target, layerId, box);
-    this.live = { layerId, ink: new LiveInk(live, target, map, { paintAbove, style: this.dress(layerId), copies }) };
+    const paintAbove = (box: Box) => inks.boxes.paintAbove(target, layerId, box);
+    const within = (box: Box, lay: InHand['lay']) => {
+      this.within = ink.whole;
+      const all: InHand = { layerId, lay: (context, to) => ink.layAll(context, to) };
+      inks.boxes.paintWithin(box, { layerId, lay }, { ...all, whole: ink.whole });
+    };
+    const style = this.dress(layerId);
+    const ink: LiveInk = new LiveInk(live, target, map, {
+      ...{ paintAbove, style, copies },
+      within: this.isFaded(layerId) ? within : undefined,
+    });
+    this.live = { layerId, ink };
   }
 
   /** Shows whole strokes that are not part of the page yet, in place of the last ones; none takes them away. */
@@ -41,14 +56,22 @@ export class LiveSurface {
     this.strokes = strokes.length > 0 ? { strokes, layerId } : undefined;
     const target = contextOf(this.canvas);
     clearOverlay(target);
+    this.clearWithin();
     const style = this.dress(layerId);
     if (strokes.length === 0) return;
     const { map } = this.lie();
     const styled = strokes.map((stroke) => styledStroke(stroke, style));
+    const box = strokes.reduce((whole, stroke) => uniteBoxes(whole, strokeBox(stroke)), emptyBox);
+    const onDevice = wholePx(growBox(mapBox(map, box), 2));
+    if (this.isFaded(layerId)) {
+      const inHand: InHand = { layerId, lay: (context, to) => paintStrokes(context, styled, to) };
+      this.within = onDevice;
+      this.inks.boxes.paintWithin(onDevice, inHand, { ...inHand, whole: onDevice });
+      return;
+    }
     paintStrokes(target, styled, map);
     target.setTransform(1, 0, 0, 1, 0, 0);
-    const box = strokes.reduce((whole, stroke) => uniteBoxes(whole, strokeBox(stroke)), emptyBox);
-    this.inks.paintAbove(target, layerId, wholePx(growBox(mapBox(map, box), 2)));
+    this.inks.boxes.paintAbove(target, layerId, onDevice);
   }
 
   /** Paints what the stroke in hand has gained. */
@@ -67,16 +90,36 @@ export class LiveSurface {
     this.paint();
   }
 
+  /** Ends by `commit`, which makes what is shown part of the page: its pixels stay. Where nothing came of it they are taken off. */
+  layDown(commit: () => boolean): void {
+    this.inks.boxes.letInHandGo();
+    if (commit()) this.within = undefined;
+    this.end();
+  }
+
   end(): void {
     this.live = undefined;
     this.strokes = undefined;
     clearOverlay(contextOf(this.canvas));
+    this.clearWithin();
   }
 
-  /** Gives the canvas the look of a layer; answers its style. */
+  /** Takes what is shown among the inks off their canvas again. */
+  private clearWithin(): void {
+    if (this.within) this.inks.boxes.paintWithin(this.within, undefined);
+    this.within = undefined;
+  }
+
+  /** Whether what is drawn on a layer shows through: it is put together with what lies there, and with its groups, as it will be kept. */
+  private isFaded(layerId: EntityId): boolean {
+    return nodesOf(stackOf(this.lie().page)).some(
+      (node) => node.layer.opacity < 1 && nodesOf([node]).some(({ layer }) => layer.id === layerId),
+    );
+  }
+
+  /** Gives the canvas the edge of a layer; answers its style. */
   private dress(layerId: EntityId): InkStyle | undefined {
     const style = this.inks.index.styleOf(layerId);
-    this.canvas.style.opacity = String(find(this.lie().page, 'layer', layerId)?.opacity ?? 1);
     this.canvas.style.filter = style?.edge === 'hard' ? `url(#${HARD_EDGE})` : '';
     return style;
   }

@@ -67,12 +67,13 @@ function applyTint(context: OffscreenCanvasRenderingContext2D, tint: Tint): void
   context.globalCompositeOperation = 'source-over';
 }
 
-/** Draws a placed picture at its opacity, from the size that suits the map from page px to device px. */
+/** Draws a placed picture at its opacity, times `fade`, from the size that suits the map from page px to device px. */
 export function drawPicture(
   context: CanvasRenderingContext2D | OffscreenCanvasRenderingContext2D,
   picture: PictureEntity,
   levels: readonly PyramidLevel[],
   map: Matrix,
+  fade = 1,
 ): void {
   const own = then(placementMatrix(picture.placement, picture), map);
   // Decoded px may be fewer or more than the entity's own: an SVG is drawn at a size of its own.
@@ -80,7 +81,7 @@ export function drawPicture(
   const scale = scaleOf(own) * ratio;
   const fit = [...levels].reverse().find(({ share }) => share >= scale * 0.99) ?? levels[0];
   context.setTransform(...then([ratio, 0, 0, ratio, 0, 0], own));
-  context.globalAlpha = picture.opacity;
+  context.globalAlpha = picture.opacity * fade;
   context.imageSmoothingQuality = 'medium';
   for (const { bitmap, x, y, width, height } of fit.pieces) context.drawImage(bitmap, x, y, width, height);
   context.globalAlpha = 1;

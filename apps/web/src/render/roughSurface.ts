@@ -1,46 +1,54 @@
 import { scaleOf, type Matrix } from '@true-nib/core/math';
 import {
-  byOrder,
-  nodesOf,
-  ofKind,
   paperOf,
+  roughsOf,
   stackOf,
   type Page,
   type PictureEntity,
-  type StackNode,
+  type SeenRough,
+  type SeenRoughs,
 } from '@true-nib/core/page';
-import { drawPicture } from './picturePieces';
-import type { Pictures } from './pictures';
-import { isShownUnder, plainLook, type StackLook } from './stackLook';
+import type { Context2D } from './inkPaint';
+import { drawPicture, type PyramidLevel } from './picturePieces';
+import { isShownUnder, type StackLook } from './stackLook';
 
-/** The roughs that lie under the lowest inks, and those that lie over them, lowest first; hidden ones left out. */
-export function splitRoughs(
-  page: Page,
-  look: StackLook = plainLook,
-): { under: PictureEntity[]; over: PictureEntity[] } {
+/** The roughs that are seen as the board looks at the stack. */
+export function roughsUnder(page: Page, look: StackLook): SeenRoughs {
   const stack = stackOf(page);
-  const nodes = nodesOf(stack);
-  const firstInk = nodes.findIndex(({ layer }) => layer.medium === 'ink' || layer.medium === 'wash');
-  const pictures = ofKind(page, 'picture').sort(byOrder);
-  const on = (some: readonly StackNode[]) =>
-    some
-      .filter((node) => node.layer.medium === 'rough' && isShownUnder(look, node, stack))
-      .flatMap(({ layer }) => pictures.filter((picture) => picture.layerId === layer.id));
-  return firstInk < 0
-    ? { under: on(nodes), over: [] }
-    : { under: on(nodes.slice(0, firstInk)), over: on(nodes.slice(firstInk)) };
+  return roughsOf(page, (node) => isShownUnder(look, node, stack));
 }
 
-export function drawRoughs(
-  context: CanvasRenderingContext2D | OffscreenCanvasRenderingContext2D,
-  pictures: readonly PictureEntity[],
-  store: Pictures,
-  map: Matrix,
-): void {
-  for (const picture of pictures) {
-    const levels = store.levels(picture);
-    if (levels) drawPicture(context, picture, levels, map);
+/** The decoded sizes of a picture; nothing until it is decoded. */
+export type LevelsOf = (picture: PictureEntity) => readonly PyramidLevel[] | undefined;
+
+/** Draws roughs, lowest first, each as faded as it is; transparencies multiply what lies beneath them. */
+export function drawRoughs(context: Context2D, roughs: readonly SeenRough[], levelsOf: LevelsOf, map: Matrix): void {
+  for (const { pictures, opacity } of roughs) {
+    const ready = pictures.flatMap((picture) => {
+      const levels = levelsOf(picture);
+      return levels ? [{ picture, levels }] : [];
+    });
+    // One alone needs no ground to be put together on.
+    if (ready.length === 1) drawPicture(context, ready[0].picture, ready[0].levels, map, opacity);
+    else if (ready.length > 1) drawTogether(context, ready, map, opacity);
   }
+}
+
+interface ReadyPicture {
+  readonly picture: PictureEntity;
+  readonly levels: readonly PyramidLevel[];
+}
+
+function drawTogether(context: Context2D, ready: readonly ReadyPicture[], map: Matrix, opacity: number): void {
+  const { width, height } = context.canvas;
+  const ground = new OffscreenCanvas(width, height);
+  const target = ground.getContext('2d');
+  if (!target) throw new Error('This browser cannot paint off the screen.');
+  for (const { picture, levels } of ready) drawPicture(target, picture, levels, map);
+  context.setTransform(1, 0, 0, 1, 0, 0);
+  context.globalAlpha = opacity;
+  context.drawImage(ground, 0, 0);
+  context.globalAlpha = 1;
 }
 
 /** Device px of a square of the weave that stands for no paper. */

@@ -18,12 +18,12 @@ export function paintStack(
   index: InkIndex,
   map: Matrix,
   box: Box,
-  { aboveRank = -1, pathFor = pathOf, known }: PaintedPart = {},
+  { aboveRank = -1, pathFor = pathOf, known, inHand }: PaintedPart = {},
 ): void {
   const seen = seenIn(map, box);
   const marks = known ?? marksWithin(index, seen, aboveRank);
-  if (marks.size > 0 || !index.wash.isEmpty)
-    paintNodes(context, { index, marks, seen, aboveRank, pathFor }, index.stack, map, box);
+  if (marks.size > 0 || !index.wash.isEmpty || inHand)
+    paintNodes(context, { index, marks, seen, aboveRank, pathFor, inHand }, index.stack, map, box);
 }
 
 const seenIn = (map: Matrix, box: Box): Box => growBox(mapBox(invert(map), box), 2 / scaleOf(map));
@@ -47,15 +47,24 @@ export function readyIn(index: InkIndex, map: Matrix, box: Box, until: number): 
   return laid;
 }
 
+/** What is being drawn, as a part of its layer that nobody has yet. */
+export interface InHand {
+  readonly layerId: EntityId;
+  /** Lays it on a context under a map from page px to the context's. */
+  readonly lay: (context: Context2D, map: Matrix) => void;
+}
+
 interface PaintedPart {
   /** Only layers that are painted after this one. */
   readonly aboveRank?: number;
   readonly pathFor?: PathSource;
   /** What lies in the box, where that is known. */
   readonly known?: MarksByLayer;
+  /** What is painted on top of its layer besides. */
+  readonly inHand?: InHand | undefined;
 }
 
-interface Painted extends Required<Omit<PaintedPart, 'known'>> {
+interface Painted extends Required<Pick<PaintedPart, 'aboveRank' | 'pathFor'>>, Pick<PaintedPart, 'inHand'> {
   readonly index: InkIndex;
   readonly marks: MarksByLayer;
   /** What is to be painted, page px. */
@@ -66,10 +75,12 @@ function paintNodes(context: Context2D, what: Painted, nodes: readonly StackNode
   for (const { layer, children } of nodes) {
     const own = what.marks.get(layer.id) ?? [];
     const tiles = layer.medium === 'wash' ? tilesOf(what, layer) : [];
-    if (own.length === 0 && tiles.length === 0 && children.length === 0) continue;
+    const inHand = what.inHand?.layerId === layer.id ? what.inHand : undefined;
+    if (own.length === 0 && tiles.length === 0 && children.length === 0 && !inHand) continue;
     const paint = (target: Context2D, to: Matrix, within: Box) => {
       if (layer.medium === 'wash') paintWash(target, what.index, layer, { tiles, marks: own }, to);
       else paintMarks(target, own, to, what.pathFor);
+      inHand?.lay(target, to);
       if (children.length > 0) paintNodes(target, what, children, to, within);
     };
     const hard = own.length > 0 && layer.style?.edge === 'hard' ? colourOf(own) : undefined;

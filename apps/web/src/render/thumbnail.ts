@@ -1,9 +1,10 @@
 import type { EntityId } from '@true-nib/core/kind';
 import { scaling, type Matrix } from '@true-nib/core/math';
-import { find, ofKind, type Page } from '@true-nib/core/page';
+import { find, ofKind, type Page, type PictureEntity } from '@true-nib/core/page';
 import type { InkSurface } from './inkSurface';
 import type { Pictures } from './pictures';
-import { drawPaper, drawRoughs, splitRoughs } from './roughSurface';
+import { drawPaper, drawRoughs, roughsUnder } from './roughSurface';
+import { plainLook } from './stackLook';
 import type { Extent } from './view';
 
 /** A picture of a whole page, paper and roughs and inks, so many px wide; nothing when the browser cannot make one. */
@@ -21,13 +22,14 @@ export async function thumbnailOf(
   await inks.wash.loaded();
   const small = await inks.beside.smallPicture({ map, width: canvas.width, height: canvas.height });
   drawPaper(target, page, map);
-  const { under, over } = splitRoughs(page);
-  drawRoughs(target, under, pictures, map);
+  const { under, over } = roughsUnder(page, plainLook);
+  const levels = (picture: PictureEntity) => pictures.levels(picture);
+  drawRoughs(target, under, levels, map);
   target.setTransform(1, 0, 0, 1, 0, 0);
   if (small) target.drawImage(small, 0, 0);
   small?.close();
   target.globalCompositeOperation = 'multiply';
-  drawRoughs(target, over, pictures, map);
+  drawRoughs(target, over, levels, map);
   return new Promise((resolve) => canvas.toBlob((blob) => resolve(blob ?? undefined), 'image/webp', 0.85));
 }
 
@@ -47,8 +49,11 @@ export async function layerPictureOf(
   if (medium !== 'rough') return inks.beside.layerPicture(layerId, { map, width, height });
   const canvas = new OffscreenCanvas(width, height);
   const target = canvas.getContext('2d');
-  const roughs = ofKind(page, 'picture').filter((picture) => picture.layerId === layerId);
-  for (const rough of roughs) await pictures.whenReady(rough);
-  if (target) drawRoughs(target, roughs, pictures, map);
+  const layer = find(page, 'layer', layerId);
+  const own = ofKind(page, 'picture').filter((picture) => picture.layerId === layerId);
+  for (const picture of own) await pictures.whenReady(picture);
+  // As it is, whatever fades it on the page: a thumbnail tells what lies on it.
+  if (target && layer)
+    drawRoughs(target, [{ layer, pictures: own, opacity: 1 }], (picture) => pictures.levels(picture), map);
   return canvas.transferToImageBitmap();
 }

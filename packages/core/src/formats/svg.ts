@@ -4,6 +4,7 @@ import {
   ofKind,
   paperOf,
   pxToMm,
+  roughsOf,
   stackOf,
   tileBox,
   TINT_COLOURS,
@@ -11,6 +12,7 @@ import {
   type LayerEntity,
   type Page,
   type PictureEntity,
+  type SeenRough,
   type StackNode,
   type WashTileEntity,
 } from '../page';
@@ -45,46 +47,46 @@ export function pageToSvg(page: Page, options: SvgOptions = {}): string {
     parts.push(`<rect width="${width}" height="${height}" fill="${paper}"/>`);
   const laid: Laid = {
     drawn: byLayer([...page.entities].filter(isDrawn)),
-    pictures: byLayer(ofKind(page, 'picture')),
     washes: byLayer(ofKind(page, 'wash')),
   };
-  parts.push(...groupsOf(stackOf(page), laid, options, { hasInkBelow: false, names: namesFrom('mark') }), '</svg>');
+  const { under, over } = roughsOf(page);
+  const roughs = (some: readonly SeenRough[], isOver: boolean) =>
+    options.pictureAddress ? roughGroups(some, options.pictureAddress, isOver) : [];
+  parts.push(...roughs(under, false));
+  parts.push(...groupsOf(stackOf(page), laid, { washAddress: options.washAddress, names: namesFrom('mark') }));
+  parts.push(...roughs(over, true), '</svg>');
   return `${parts.join('\n')}\n`;
 }
 
 interface Laid {
   readonly drawn: ReadonlyMap<EntityId, readonly DrawnEntity[]>;
-  readonly pictures: ReadonlyMap<EntityId, readonly PictureEntity[]>;
   readonly washes: ReadonlyMap<EntityId, readonly WashTileEntity[]>;
 }
 
-/** Layers as groups, lowest first; `below` remembers whether ink was laid down already, and names what is referred to. */
-function groupsOf(
-  nodes: readonly StackNode[],
-  laid: Laid,
-  { pictureAddress, washAddress }: SvgOptions,
-  below: { hasInkBelow: boolean; readonly names: NameSource },
-): string[] {
+/** How inks are written: where the pixels of washes are, and names for what is referred to. */
+interface InkWriting extends Pick<SvgOptions, 'washAddress'> {
+  readonly names: NameSource;
+}
+
+/** Inks and washes as groups, lowest first. */
+function groupsOf(nodes: readonly StackNode[], laid: Laid, writing: InkWriting): string[] {
   return nodes.flatMap(({ layer, children, isHidden }) => {
     if (isHidden) return [];
-    if (layer.medium === 'group')
-      return [
-        `<g${fade(layer)}><title>${escaped(layer.name)}</title>`,
-        ...groupsOf(children, laid, { pictureAddress, washAddress }, below),
-        '</g>',
-      ];
-    if (layer.medium === 'rough')
-      return pictureAddress
-        ? roughGroup(layer, laid.pictures.get(layer.id) ?? [], pictureAddress, below.hasInkBelow)
-        : [];
-    below.hasInkBelow = true;
-    if (layer.medium === 'wash')
-      return washAddress ? washGroup(layer, laid.washes.get(layer.id) ?? [], washAddress) : [];
-    return inkGroup(layer, laid.drawn.get(layer.id) ?? [], below.names);
+    switch (layer.medium) {
+      case 'group':
+        return [`<g${fade(layer)}><title>${escaped(layer.name)}</title>`, ...groupsOf(children, laid, writing), '</g>'];
+      case 'rough':
+        return [];
+      case 'wash':
+        return writing.washAddress ? washGroup(layer, laid.washes.get(layer.id) ?? [], writing.washAddress) : [];
+      case 'ink':
+        return inkGroup(layer, laid.drawn.get(layer.id) ?? [], writing.names);
+    }
   });
 }
 
-const fade = ({ opacity }: LayerEntity): string => (opacity < 1 ? ` opacity="${decimals(opacity, 4)}"` : '');
+const fade = ({ opacity }: Pick<LayerEntity, 'opacity'>): string =>
+  opacity < 1 ? ` opacity="${decimals(opacity, 4)}"` : '';
 
 /** Tints as colour matrices: the luminance, screened with the tint (Compositing and Blending Level 1, §10.1.3). */
 function tintFilters(pictures: readonly PictureEntity[]): string[] {
@@ -130,23 +132,30 @@ function washGroup(
   return [`<g${fade(layer)}><title>${escaped(layer.name)}</title>`, ...images, '</g>'];
 }
 
-function roughGroup(
-  layer: LayerEntity,
-  pictures: readonly PictureEntity[],
+/** Roughs, each as a group of its pictures. */
+function roughGroups(
+  roughs: readonly SeenRough[],
   address: (blob: string) => string | undefined,
-  isOverInk: boolean,
+  isOver: boolean,
 ): string[] {
-  const images = [...pictures].sort(byOrder).flatMap((picture) => {
-    const href = address(picture.blob);
-    if (!href) return [];
-    const matrix = placementMatrix(picture.placement, picture)
-      .map((value) => decimals(value, 6))
-      .join(' ');
-    const filter = picture.tint === 'none' ? '' : ` filter="url(#tint-${picture.tint})"`;
-    return `<image${filter} width="${picture.width}" height="${picture.height}" opacity="${picture.opacity}" transform="matrix(${matrix})" xlink:href="${href}"/>`;
-  });
-  const blend = isOverInk ? ' style="mix-blend-mode:multiply"' : '';
-  return [`<g${fade(layer)}${blend}><title>${escaped(layer.name)}</title>`, ...images, '</g>'];
+  const blend = isOver ? ' style="mix-blend-mode:multiply"' : '';
+  return roughs.flatMap((rough) => [
+    `<g${fade(rough)}${blend}><title>${escaped(rough.layer.name)}</title>`,
+    ...rough.pictures.flatMap((picture) => pictureImage(picture, address)),
+    '</g>',
+  ]);
+}
+
+function pictureImage(picture: PictureEntity, address: (blob: string) => string | undefined): string[] {
+  const href = address(picture.blob);
+  if (!href) return [];
+  const matrix = placementMatrix(picture.placement, picture)
+    .map((value) => decimals(value, 6))
+    .join(' ');
+  const filter = picture.tint === 'none' ? '' : ` filter="url(#tint-${picture.tint})"`;
+  return [
+    `<image${filter} width="${picture.width}" height="${picture.height}" opacity="${picture.opacity}" transform="matrix(${matrix})" xlink:href="${href}"/>`,
+  ];
 }
 
 function byLayer<E extends { readonly layerId: EntityId }>(entities: readonly E[]): Map<EntityId, E[]> {

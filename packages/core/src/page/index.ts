@@ -14,6 +14,7 @@ export * from './merge';
 export * from './names';
 export * from './page';
 export * from './paper';
+export * from './roughs';
 export * from './stack';
 export * from './units';
 export * from './wash';

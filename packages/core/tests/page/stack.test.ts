@@ -19,6 +19,7 @@ import {
   paperOf,
   placedAbove,
   restyleLayer,
+  roughsOf,
   rowsOf,
   shortened,
   stackOf,
@@ -27,6 +28,7 @@ import {
   type Change,
   type Entity,
   type LayerEntity,
+  type SeenRough,
   type Page,
 } from '../../src/page';
 import { PageError } from '../../src/gate';
@@ -388,6 +390,30 @@ describe('restyling and paper', () => {
     const bare = applyChange(page, layPaper(page, null));
     expect(paperOf(bare)).toBeNull();
     expect(paperOf(applyChange(bare, layPaper(bare, '#f5ecd8')))).toBe('#f5ecd8');
+  });
+
+  it('roughs lie on the paper below all inks, over all of them otherwise, as faded as their groups are together', () => {
+    const stack = pageOf(
+      layer('r1', 'a0', 'rough', { opacity: 0.5 }),
+      layer('g', 'a1', 'group', { opacity: 0.5 }),
+      layer('r2', 'a0', 'rough', { parentId: 'g', opacity: 0.8 }),
+      layer('i', 'a1', 'ink', { parentId: 'g', hidden: true }),
+      layer('r3', 'a2', 'rough', { parentId: 'g' }),
+      layer('r4', 'a2', 'rough', { hidden: true }),
+      layer('empty', 'a3', 'rough'),
+      ...['r1', 'r2', 'r3', 'r4'].map((id) => picture(`p-${id}`, id)),
+    );
+    const told = (roughs: readonly SeenRough[]) => roughs.map(({ layer: { id }, opacity }) => [id, opacity]);
+    const { under, over } = roughsOf(stack);
+    expect(told(under)).toEqual([
+      ['r1', 0.5],
+      ['r2', 0.4],
+    ]);
+    expect(told(over)).toEqual([['r3', 0.5]]);
+    expect(told(roughsOf(stack, () => true).over)).toEqual([
+      ['r3', 0.5],
+      ['r4', 1],
+    ]);
   });
 
   it('a picture keeps its rough layer whatever moves', () => {

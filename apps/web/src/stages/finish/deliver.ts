@@ -1,10 +1,10 @@
 import { pageToSvg } from '@true-nib/core/formats';
-import { ofKind, paperOf, type Page } from '@true-nib/core/page';
+import { ofKind, paperOf, roughsOf, type Page, type PictureEntity, type SeenRoughs } from '@true-nib/core/page';
 import { pack } from '@true-nib/core/wire';
 import { proxy, transfer } from 'comlink';
 import { Hired } from '../../base';
-import { decodable, type PictureBytes, isInk, splitRoughs, unpackTile } from '../../render';
-import type { DeliverService, DeliveredRough } from './deliver.worker';
+import { decodable, type PictureBytes, isInk, unpackTile } from '../../render';
+import type { DeliverService, DeliveredPicture } from './deliver.worker';
 
 export interface PngChoice {
   readonly scale: number;
@@ -21,19 +21,15 @@ export async function deliverPng(
 ): Promise<Blob | undefined> {
   const painter = new Hired<DeliverService>(new Worker(new URL('./deliver.worker.ts', import.meta.url)));
   try {
-    const { under, over } = choice.withRough ? splitRoughs(page) : { under: [], over: [] };
-    const roughs: DeliveredRough[] = await Promise.all(
-      [...under, ...over].map(async (picture) => ({
-        picture,
-        isOver: over.includes(picture),
-        source: await decodable(await bytes(picture.blob)),
-      })),
+    const roughs = choice.withRough ? roughsOf(page) : { under: [], over: [] };
+    const pictures: DeliveredPicture[] = await Promise.all(
+      picturesIn(roughs).map(async (picture) => ({ picture, source: await decodable(await bytes(picture.blob)) })),
     );
     const entities = pack([...page.entities].filter(isInk));
     const washes = await Promise.all(
       washBlobs(page).map(async (blob) => [blob, await (await bytes(blob)).arrayBuffer()] as const),
     );
-    const order = { size: page.size, paper: paperOf(page), entities, scale: choice.scale, roughs, washes };
+    const order = { size: page.size, paper: paperOf(page), entities, scale: choice.scale, roughs, pictures, washes };
     const progress = (share: number) => {
       onProgress(share);
       return !signal.aborted;
@@ -48,9 +44,9 @@ export async function deliverPng(
 
 /** The page as SVG, sized in mm; roughs are embedded when asked for. */
 export async function deliverSvg(page: Page, title: string, withRough: boolean, bytes: PictureBytes): Promise<Blob> {
-  const { under, over } = splitRoughs(page);
   const addresses = new Map<string, string>();
-  if (withRough) for (const { blob } of [...under, ...over]) addresses.set(blob, await dataAddress(await bytes(blob)));
+  if (withRough)
+    for (const { blob } of picturesIn(roughsOf(page))) addresses.set(blob, await dataAddress(await bytes(blob)));
   const washes = new Map<string, string>();
   for (const blob of washBlobs(page)) washes.set(blob, await dataAddress(await pngOf(await bytes(blob))));
   const pictureAddress = withRough ? (blob: string) => addresses.get(blob) : undefined;
@@ -58,6 +54,9 @@ export async function deliverSvg(page: Page, title: string, withRough: boolean, 
     type: 'image/svg+xml',
   });
 }
+
+const picturesIn = ({ under, over }: SeenRoughs): PictureEntity[] =>
+  [...under, ...over].flatMap(({ pictures }) => pictures);
 
 /** The bytes that the page's wash tiles hold, each once. */
 const washBlobs = (page: Page): string[] => [...new Set(ofKind(page, 'wash').map(({ blob }) => blob))];

@@ -1,18 +1,18 @@
 import { PngWriter } from '@true-nib/core/formats';
 import { scaling, then, type Matrix } from '@true-nib/core/math';
-import type { Entity, PageSize, PictureEntity } from '@true-nib/core/page';
+import type { Entity, PageSize, PictureEntity, SeenRoughs } from '@true-nib/core/page';
 import { expose } from 'comlink';
 import { InkDesk, unpackedList } from '../../render/inkDesk';
 import { unpackTile } from '../../render/washCode';
-import { drawPicture, pyramidOf, type PyramidLevel } from '../../render/picturePieces';
+import { pyramidOf, type PyramidLevel } from '../../render/picturePieces';
+import { paintPage } from '../../render/pagePaint';
 
 const BAND = 512;
 
-/** A rough to be delivered with the inks. */
-export interface DeliveredRough {
+/** A picture of a rough that is delivered with the inks. */
+export interface DeliveredPicture {
   readonly picture: PictureEntity;
   readonly source: Blob | ImageBitmap;
-  readonly isOver: boolean;
 }
 
 export interface PngOrder {
@@ -22,16 +22,15 @@ export interface PngOrder {
   readonly entities: Uint8Array;
   /** 1, 0.5 or 0.25 of the page's px. */
   readonly scale: number;
-  readonly roughs: readonly DeliveredRough[];
+  readonly roughs: SeenRoughs;
+  /** Every picture in them. */
+  readonly pictures: readonly DeliveredPicture[];
   /** The bytes of wash tiles, by their SHA-256. */
   readonly washes: readonly (readonly [blob: string, bytes: ArrayBuffer])[];
 }
 
-interface Prepared {
-  readonly picture: PictureEntity;
-  readonly levels: readonly PyramidLevel[];
-  readonly isOver: boolean;
-}
+/** Decoded pictures, by their ids. */
+type Decoded = ReadonlyMap<string, readonly PyramidLevel[]>;
 
 const service = {
   /** The page as PNG bytes, band by band; `progress` hears shares of 0..1 and answers false to stop. */
@@ -41,7 +40,7 @@ const service = {
       desk.index.wash.addBitmap(blob, await createImageBitmap(await unpackTile(bytes)));
     const width = Math.max(1, Math.round(order.size.width * order.scale));
     const height = Math.max(1, Math.round(order.size.height * order.scale));
-    const roughs = await Promise.all(order.roughs.map(prepared));
+    const decoded: Decoded = new Map(await Promise.all(order.pictures.map(decode)));
     const writer = new PngWriter({
       width,
       height,
@@ -54,7 +53,7 @@ const service = {
       const rows = Math.min(BAND, height - top);
       const map = then(scaling(order.scale), [1, 0, 0, 1, 0, -top]);
       parts.push(
-        ...writer.add(band(desk, roughs, order.paper, map, { width, rows })).map((bytes) => new Uint8Array(bytes)),
+        ...writer.add(band(desk, { ...order, decoded }, map, { width, rows })).map((bytes) => new Uint8Array(bytes)),
       );
     }
     parts.push(...writer.finish().map((bytes) => new Uint8Array(bytes)));
@@ -62,30 +61,22 @@ const service = {
   },
 };
 
-async function prepared({ picture, source, isOver }: DeliveredRough): Promise<Prepared> {
+async function decode({ picture, source }: DeliveredPicture): Promise<readonly [string, readonly PyramidLevel[]]> {
   const bitmap = source instanceof Blob ? await createImageBitmap(source, { imageOrientation: 'from-image' }) : source;
-  return { picture, isOver, levels: await pyramidOf(bitmap, picture.tint) };
+  return [picture.id, await pyramidOf(bitmap, picture.tint)];
 }
 
 function band(
   desk: InkDesk,
-  roughs: readonly Prepared[],
-  paper: string | null,
+  { paper, roughs, decoded }: Pick<PngOrder, 'paper' | 'roughs'> & { readonly decoded: Decoded },
   map: Matrix,
   { width, rows }: { readonly width: number; readonly rows: number },
 ): Uint8ClampedArray {
   const canvas = new OffscreenCanvas(width, rows);
   const context = canvas.getContext('2d', { willReadFrequently: true });
   if (!context) throw new Error('This browser cannot paint off the screen.');
-  if (paper !== null) {
-    context.fillStyle = paper;
-    context.fillRect(0, 0, width, rows);
-  }
-  const draw = ({ picture, levels }: Prepared) => drawPicture(context, picture, levels, map);
-  roughs.filter((rough) => !rough.isOver).forEach(draw);
-  desk.paint(context, map, { minX: 0, minY: 0, maxX: width, maxY: rows });
-  context.globalCompositeOperation = 'multiply';
-  roughs.filter((rough) => rough.isOver).forEach(draw);
+  const levelsOf = ({ id }: PictureEntity) => decoded.get(id);
+  paintPage(context, { desk, paper, roughs, levelsOf }, map, { minX: 0, minY: 0, maxX: width, maxY: rows });
   return context.getImageData(0, 0, width, rows).data;
 }
 

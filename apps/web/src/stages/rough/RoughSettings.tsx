@@ -1,9 +1,17 @@
 import { clamp } from '@true-nib/core/math';
-import { changeLayers, find, mmToPx, pxToMm, type PictureEntity, type Placement, type Tint } from '@true-nib/core/page';
+import {
+  changeLayers,
+  find,
+  mmToPx,
+  pxToMm,
+  roughsOf,
+  type PictureEntity,
+  type Placement,
+  type Tint,
+} from '@true-nib/core/page';
 import { changeRough, fitRough, layRough, removeRough } from '@true-nib/core/tools';
 import Trash from 'lucide-react-native/icons/trash';
 import { Button, Choice, ScrubNumber } from '../../look';
-import { splitRoughs } from '../../render';
 import { useBoard, usePage, useDesk } from '../../board';
 import { roughInHand } from './useRoughInHand';
 
@@ -21,7 +29,7 @@ export function useRough() {
   return {
     rough,
     layer,
-    isOver: splitRoughs(page).over.includes(rough),
+    isOver: roughsOf(page).over.some(({ pictures }) => pictures.includes(rough)),
     /** Shows a change without making it. */
     show: (change: Partial<PictureEntity>) => {
       const shown = find(picture.shownPage, 'picture', rough.id) ?? rough;
