@@ -189,6 +189,21 @@ describe('tags', () => {
     expect(Math.abs(tags[1].y - tags[2].y)).toBeGreaterThanOrEqual(TAG_HEIGHT);
   });
 
+  it('lie at the edges of the board, with a line to their guides, and are initials where one inks on a phone', () => {
+    const phone = { width: 390, height: 600 };
+    const left = entity({ ...ruler, x: 150, y: 200 }, { name: 'Quay edge' });
+    const right = entity({ ...ruler, x: 300, y: 200 }, { id: 'right', name: 'Mast' });
+    const [a, b] = tagsOf(shown([left, right], false), [1, 0, 0, 1, 0, 0], phone);
+    expect([a.words, b.words]).toEqual(['Qe', 'M']);
+    expect(a.x + a.width).toBeLessThan(60);
+    expect(b.x).toBeGreaterThan(390 - 60);
+    expect([a.anchor, b.anchor]).toEqual([
+      { x: 150, y: 200 },
+      { x: 300, y: 200 },
+    ]);
+    expect(tagsOf(shown([left]), [1, 0, 0, 1, 0, 0], phone)[0].words).toBe('Quay edge');
+  });
+
   it('of guides that sleep are small while one inks, and those of unseen guides are gone', () => {
     const asleep = entity(ruler, { acting: false, name: 'Quay edge' });
     expect(tagsOf(shown([asleep], false), [1, 0, 0, 1, 0, 0], board)[0].words).toBe('Qe');

@@ -337,6 +337,35 @@ describe('undo', () => {
     expect(ids(session.page)).toEqual(['inks', 's0', 's1', 's2']);
   });
 
+  it('of a page that another tab has deleted says why, and hurts nobody', async () => {
+    const server = new FakeServer();
+    const first = await openSession(server);
+    draw(first.session, 'a');
+    await first.session.flush();
+    const { session, notices } = await openSession(server);
+    server.isDeleted = true;
+    await expect(session.undo()).resolves.toBe(false);
+    expect(notices.at(-1)).toMatch(/cannot be taken back now.*There is no such page/);
+    expect(ids(session.page)).toEqual(['a', 'inks']);
+  });
+
+  it('in one tab of what another has drawn over meanwhile offers each step once after a reload', async () => {
+    const server = new FakeServer();
+    const [one, two] = [await openSession(server), await openSession(server)];
+    draw(one.session, 'a');
+    await one.session.flush();
+    draw(two.session, 'b', 100);
+    await two.session.flush();
+    await one.session.undo();
+    await one.session.flush();
+    const later = await openSession(server);
+    expect(ids(later.session.page)).toEqual(['b', 'inks']);
+    expect(await later.session.undo()).toBe(true);
+    expect(await later.session.undo()).toBe(false);
+    expect(later.notices).toEqual([]);
+    expect(ids(later.session.page)).toEqual(['inks']);
+  });
+
   it('passes over a step that no longer fits, and says so', async () => {
     const server = new FakeServer();
     const mine = await openSession(server);

@@ -1,5 +1,6 @@
 export { breath, inParts } from './breath';
 export { Hired } from './hired';
+export { InTurn } from './inTurn';
 export { inThousands } from './inThousands';
 export { keptHere } from './keptHere';
 export { keptStore } from './keptStore';

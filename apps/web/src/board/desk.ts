@@ -17,6 +17,7 @@ export const useDesk = keptStore<Desk>({
     chosenLayers: [],
     solo: [],
     standIns: true,
+    pxGrid: false,
     stackOpen: false,
     sideFolded: false,
     peeking: false,
@@ -33,7 +34,7 @@ export const useDesk = keptStore<Desk>({
     sheet: undefined,
     navigator: true,
   },
-  kept: ['fingerDraws', 'penSeen', 'sideFolded', 'pxPerMm', 'borrowed', 'navigator'],
+  kept: ['pxGrid', 'fingerDraws', 'penSeen', 'sideFolded', 'pxPerMm', 'borrowed', 'navigator'],
 });
 
 const set = (change: Partial<Desk>): void => void useDesk.setState(change);

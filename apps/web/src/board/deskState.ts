@@ -16,6 +16,8 @@ export interface Desk {
   readonly solo: readonly EntityId[];
   /** Whether layers show their stand-in colours. */
   readonly standIns: boolean;
+  /** Whether the page's px are shown over lines, too; over pixels they always are. */
+  readonly pxGrid: boolean;
   /** The stack lies open on a phone; the column beside the page is folded on a wide screen. */
   readonly stackOpen: boolean;
   readonly sideFolded: boolean;

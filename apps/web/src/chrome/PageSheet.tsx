@@ -42,8 +42,8 @@ export function PageSheet({ card, onClose }: { readonly card: PageCard; readonly
   const board = useBoard();
   const [name, setName] = useState(card.name);
   const queries = useQueryClient();
-  const { fingerDraws, zoom, turn } = useDesk(
-    useShallow(({ fingerDraws, zoom, turn }) => ({ fingerDraws, zoom, turn })),
+  const { fingerDraws, pxGrid, zoom, turn } = useDesk(
+    useShallow(({ fingerDraws, pxGrid, zoom, turn }) => ({ fingerDraws, pxGrid, zoom, turn })),
   );
   const save = useMutation({
     mutationFn: () => rename('pages', card.id, name.trim()),
@@ -78,6 +78,11 @@ export function PageSheet({ card, onClose }: { readonly card: PageCard; readonly
         label="Fingers draw (off: they only move the page)"
         on={fingerDraws}
         onChange={(on) => useDesk.setState({ fingerDraws: on })}
+      />
+      <Switch
+        label="Edges of px over lines, from 800 % on"
+        on={pxGrid}
+        onChange={(on) => useDesk.setState({ pxGrid: on })}
       />
       <View className="flex-row flex-wrap gap-2">
         <Button label="Keys" onPress={() => useDesk.setState({ sheet: 'keys' })} />

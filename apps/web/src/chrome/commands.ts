@@ -155,6 +155,12 @@ export const generalCommands: readonly Command[] = [
     key: 'Shift+KeyR',
     run: () => useDesk.setState({ standIns: !useDesk.getState().standIns }),
   },
+  {
+    id: 'px-grid',
+    label: 'The edges of px over lines, or not',
+    room: 'See',
+    run: () => useDesk.setState({ pxGrid: !useDesk.getState().pxGrid }),
+  },
   { id: 'stack', label: 'Open or close the stack', room: 'Desk', key: 'Shift+KeyX', run: () => toggleStack() },
   {
     id: 'fit',

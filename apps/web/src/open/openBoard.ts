@@ -1,4 +1,13 @@
-import { type Board, type PageKeep, type PageSlot, useDesk, type Desk, workbench } from '../board';
+import {
+  type Board,
+  type PageKeep,
+  type PageSlot,
+  nodeInHand,
+  takeTool,
+  useDesk,
+  type Desk,
+  workbench,
+} from '../board';
 import { BoardHand } from '../hand';
 import { say } from '../look';
 import { type BoardPicture, plainLook } from '../render';
@@ -15,6 +24,9 @@ export interface OpenedBoard {
 export function openBoard(ground: HTMLElement, session: PageSession, picture: BoardPicture): OpenedBoard {
   for (const stage of workbench.stages) stage.forget?.();
   useDesk.setState({ chosenLayers: [], solo: [] });
+  const { stage, tool } = useDesk.getState();
+  // One that only looks at a finished page says nothing about the next: it opens to be drawn on.
+  if (workbench.stage(stage)?.showsPlain) takeTool(tool);
   const held = new Map<PageSlot<object>, object>();
   const keeps: PageKeep[] = [];
   const of = <T extends object>(slot: PageSlot<T>): T => {
@@ -43,9 +55,13 @@ export function openBoard(ground: HTMLElement, session: PageSession, picture: Bo
 }
 
 /** Shows what the desk says about looks and tools; leaving the page keeps what is under way. */
-function followDesk({ session, picture, keeps, hand, desk }: Board): () => void {
+function followDesk(board: Board): () => void {
+  const { session, picture, keeps, hand, desk } = board;
   const isPlain = (desk: Desk) => workbench.stage(desk.stage)?.showsPlain === true;
+  // Only pixels have px: over lines their edges are shown to who asks for them.
+  const showPx = () => picture.setPxGrid(desk().pxGrid || nodeInHand(board)?.layer.medium === 'wash');
   const follow = (desk: Desk, before?: Desk) => {
+    if (!before || desk.pxGrid !== before.pxGrid || desk.layerId !== before.layerId) showPx();
     for (const keep of keeps) keep.follow?.(desk, before);
     if (!before || desk.solo !== before.solo || desk.standIns !== before.standIns || isPlain(desk) !== isPlain(before))
       picture.setLook(isPlain(desk) ? plainLook : { solo: desk.solo, standIns: desk.standIns });
@@ -67,12 +83,14 @@ function followDesk({ session, picture, keeps, hand, desk }: Board): () => void 
     forgetSolo(edits.flatMap(({ before, after }) => (before && !after ? [before.id] : []))),
   );
   const stop = useDesk.subscribe(follow);
+  const stopPx = session.onPage(showPx);
   follow(desk());
   window.addEventListener('pagehide', leave);
   document.addEventListener('visibilitychange', hide);
   return () => {
     leave();
     stop();
+    stopPx();
     stopLayers();
     window.removeEventListener('pagehide', leave);
     document.removeEventListener('visibilitychange', hide);

@@ -78,6 +78,8 @@ export class BoardPicture {
       const { map, ratio, shownPage } = this;
       return { map, ratio, size: shownPage.size, colours: colours() };
     });
+    // What is written on the board is written anew once its letters have come.
+    void document.fonts.ready.then(() => this.paintGuidesSoon());
     this.view = [1, 0, 0, 1, 0, 0];
     this.painted = { inks: this.view, ground: this.view };
   }
@@ -265,8 +267,6 @@ export class BoardPicture {
     this.inHand.end();
   }
 
-  // What is drawn over the page but is not part of it.
-
   /** Shows only some layers, or stand-in colours; none of it is part of the page. */
   setLook(look: StackLook): void {
     this.look = look;
@@ -278,6 +278,11 @@ export class BoardPicture {
     if (this.isPeeking === isPeeking) return;
     this.isPeeking = isPeeking;
     this.paintRoughs();
+  }
+
+  /** Shows the edges of the page's px where they are large enough. */
+  setPxGrid(pxGrid: boolean): void {
+    this.overlay.set({ pxGrid });
   }
 
   setGrips(grips: PictureEntity | undefined): void {

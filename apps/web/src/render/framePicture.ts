@@ -1,3 +1,4 @@
+import { LETTERS } from './letters';
 import { inThousands } from '../base/inThousands';
 import {
   coneOfVision,
@@ -196,7 +197,7 @@ export function drawWayMarks(
   ratio: number,
 ): void {
   context.setTransform(1, 0, 0, 1, 0, 0);
-  context.font = `${11 * ratio}px system-ui, sans-serif`;
+  context.font = `${11 * ratio}px ${LETTERS}`;
   context.textBaseline = 'middle';
   context.textAlign = 'center';
   for (const { x, y, words, way } of marks) {
@@ -227,7 +228,7 @@ export function drawSighted(
   { map, ratio }: { readonly map: Matrix; readonly ratio: number },
 ): void {
   context.setTransform(1, 0, 0, 1, 0, 0);
-  context.font = `bold ${11 * ratio}px system-ui, sans-serif`;
+  context.font = `bold ${11 * ratio}px ${LETTERS}`;
   context.textBaseline = 'middle';
   residuals.forEach(({ edge, degrees, isOutlier }, k) => {
     const [a, b] = [apply(map, edge.from), apply(map, edge.to)];

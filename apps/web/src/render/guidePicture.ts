@@ -10,10 +10,11 @@ import {
   type GuideEntity,
   type GuideKind,
 } from '@true-nib/core/guides';
-import { apply, scaleOf, type Matrix } from '@true-nib/core/math';
+import { apply, scaleOf, type Matrix, type Point } from '@true-nib/core/math';
 import type { EntityId } from '@true-nib/core/kind';
 import type { PageSize } from '@true-nib/core/page';
 import { drawFrame } from './framePicture';
+import { LETTERS } from './letters';
 import type { ShownGrids } from './gridPaint';
 import type { Extent } from './view';
 
@@ -55,43 +56,58 @@ const DASHES: Readonly<Record<GuideKind, readonly number[]>> = {
 };
 const ASLEEP = [3, 7];
 
-/** A tag at a guide: what it is and whether it acts; CSS px of the board. */
+/** A tag of a guide: what it is and whether it acts; CSS px of the board. */
 export interface GuideTag {
   readonly id: EntityId;
   readonly x: number;
   readonly y: number;
   readonly width: number;
   readonly words: string;
+  /** Where the guide lies, for a thin line to it; nothing where that is off the board. */
+  readonly anchor?: Point;
 }
 
-export const TAG_HEIGHT = 26;
+export const TAG_HEIGHT = 20;
 /** CSS px between a tag and the edge of the board. */
-const MARGIN = 10;
+const MARGIN = 6;
+/** A board narrower than this, CSS px, has no room for names while one inks. */
+const NARROW = 500;
+/** CSS px of a tag beside its words, and of each letter, about. */
+const TAG_ROOM = 26;
+const LETTER = 6;
 
-/** The tags of all guides that are seen, each near its guide and inside the board; what lies far off says how far. */
+/**
+ * The tags of all guides that are seen, at the edge of the board beside their guides, where they cover little of the page; what
+ * lies far off says how far.
+ */
 export function tagsOf({ guides, isEditing }: ShownGuides, view: Matrix, board: Extent): GuideTag[] {
   const tags: GuideTag[] = [];
   for (const guide of guides) {
     if (!guide.seen) continue;
     const at = apply(view, anchorOf(guide.shape));
-    const reach =
-      guide.reach === 'all' ? '' : guide.reach.length === 1 ? ' · 1 layer' : ` · ${guide.reach.length} layers`;
-    const state = guide.acting ? '' : ' · asleep';
     const outside = Math.max(-at.x, at.x - board.width, -at.y, at.y - board.height, 0);
-    const far = outside > 0 ? ` · ${inThousands(Math.round(outside / scaleOf(view)))} px off` : '';
-    const isSmall = !guide.acting && !isEditing;
     // Far off and asleep: nothing to know while one inks.
-    if (isSmall && (outside > 0 || guide.shape.kind === 'frame')) continue;
-    const words = isSmall ? initialsOf(guide.name) : `${guide.name}${reach}${state}${far}`;
-    const width = 34 + 6.6 * words.length;
-    let y = clampTo(at.y + 14, MARGIN, board.height - TAG_HEIGHT - MARGIN);
-    const x = clampTo(at.x + 14, MARGIN, board.width - width - MARGIN);
-    // Tags of guides that share a place lie below one another.
-    while (tags.some((tag) => Math.abs(tag.y - y) < TAG_HEIGHT + 2 && x < tag.x + tag.width && tag.x < x + width))
-      y += TAG_HEIGHT + 4;
-    tags.push({ id: guide.id, x, y, width, words });
+    if (!guide.acting && !isEditing && (outside > 0 || guide.shape.kind === 'frame')) continue;
+    const isSmall = !isEditing && (!guide.acting || board.width < NARROW);
+    const words = isSmall ? initialsOf(guide.name) : inWords(guide, outside / scaleOf(view));
+    const width = TAG_ROOM + LETTER * words.length;
+    const x = at.x < board.width / 2 ? MARGIN : Math.max(MARGIN, board.width - width - MARGIN);
+    const lowest = board.height - TAG_HEIGHT - MARGIN;
+    let y = clampTo(at.y - TAG_HEIGHT / 2, MARGIN, lowest);
+    const isFree = () =>
+      tags.every((tag) => Math.abs(tag.y - y) >= TAG_HEIGHT + 2 || x >= tag.x + tag.width || tag.x >= x + width);
+    // Tags of guides that share a place lie below one another, or above where the board ends.
+    const step = y + TAG_HEIGHT + 4 > lowest ? -(TAG_HEIGHT + 4) : TAG_HEIGHT + 4;
+    while (!isFree()) y += step;
+    tags.push({ id: guide.id, x, y, width, words, ...(outside === 0 && { anchor: at }) });
   }
   return tags;
+}
+
+/** What a tag says of a guide that lies so many page px off the board. */
+function inWords({ name, reach, acting }: GuideEntity, off: number): string {
+  const layers = reach === 'all' ? '' : reach.length === 1 ? ' · 1 layer' : ` · ${reach.length} layers`;
+  return `${name}${layers}${acting ? '' : ' · asleep'}${off > 0 ? ` · ${inThousands(Math.round(off))} px off` : ''}`;
 }
 
 const initialsOf = (name: string): string =>
@@ -215,35 +231,59 @@ function drawGuide(
   stroke('main');
 }
 
-/** A tag: filled while its guide acts, hollow while it sleeps, outlined in its colour. */
+/** A tag: filled while its guide acts, hollow while it sleeps, outlined in its colour; a thin line leads to its guide. */
 function drawTag(
   context: CanvasRenderingContext2D,
-  { x, y, width, words }: GuideTag,
+  { x, y, width, words, anchor }: GuideTag,
   guide: GuideEntity,
-  { guided, inHand }: ShownGuides,
+  { guided, inHand, isEditing }: ShownGuides,
   ratio: number,
 ): void {
   const colour = guideColour(guide);
   const isFull = guide.acting && guided;
+  const middle = (y + TAG_HEIGHT / 2) * ratio;
+  if (anchor && (guide.acting || isEditing))
+    drawLeader(context, { x: (anchor.x < x ? x : x + width) * ratio, y: middle }, anchor, colour, ratio);
   context.beginPath();
-  context.roundRect(x * ratio, y * ratio, width * ratio, TAG_HEIGHT * ratio, 6 * ratio);
+  context.roundRect(x * ratio, y * ratio, width * ratio, TAG_HEIGHT * ratio, 5 * ratio);
   context.fillStyle = isFull ? colour : '#ffffff';
   context.globalAlpha = 0.94;
   context.fill();
   context.globalAlpha = 1;
-  context.lineWidth = (inHand === guide.id ? 3 : 1.5) * ratio;
+  context.lineWidth = (inHand === guide.id ? 2.5 : 1.2) * ratio;
   context.strokeStyle = inHand === guide.id && isFull ? '#14161a' : colour;
   context.setLineDash(guide.acting ? [] : [3 * ratio, 3 * ratio]);
   context.stroke();
   context.setLineDash([]);
-  const middle = (y + TAG_HEIGHT / 2) * ratio;
   context.beginPath();
-  context.arc((x + 14) * ratio, middle, 4.5 * ratio, 0, 2 * Math.PI);
+  context.arc((x + 11) * ratio, middle, 3.5 * ratio, 0, 2 * Math.PI);
   context.strokeStyle = context.fillStyle = isFull ? '#ffffff' : colour;
   context.lineWidth = 1.5 * ratio;
   if (isFull) context.fill();
   else context.stroke();
-  context.font = `${12 * ratio}px system-ui, sans-serif`;
+  context.font = `${11 * ratio}px ${LETTERS}`;
   context.textBaseline = 'middle';
-  context.fillText(words, (x + 25) * ratio, middle + ratio);
+  context.fillText(words, (x + 19) * ratio, middle + ratio);
+}
+
+/** A thin line from a tag to where its guide lies, with a point at its end. */
+function drawLeader(
+  context: CanvasRenderingContext2D,
+  from: Point,
+  anchor: Point,
+  colour: string,
+  ratio: number,
+): void {
+  const [x, y] = [anchor.x * ratio, anchor.y * ratio];
+  context.globalAlpha = 0.55;
+  context.strokeStyle = context.fillStyle = colour;
+  context.lineWidth = ratio;
+  context.beginPath();
+  context.moveTo(from.x, from.y);
+  context.lineTo(x, y);
+  context.stroke();
+  context.beginPath();
+  context.arc(x, y, 2.5 * ratio, 0, 2 * Math.PI);
+  context.fill();
+  context.globalAlpha = 1;
 }

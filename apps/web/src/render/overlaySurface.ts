@@ -38,6 +38,8 @@ interface Shown {
   readonly ring?: Ring;
   /** What a tool draws over the page while it is in hand: handles, rubber bands, rings. */
   readonly sketch?: Sketch;
+  /** The edges of the page's px, from a zoom on at which they can be told apart. */
+  readonly pxGrid?: boolean;
 }
 
 /** The uppermost canvas: all that is shown over the page and is no part of it. */
@@ -67,8 +69,8 @@ export class OverlaySurface {
 
   paint(isMoving = false): void {
     const { map, ratio, size, colours } = this.lie();
-    const { grips, sketch, area, ring } = this.shown;
-    const hasGrid = scaleOf(map) / ratio >= GRID_ZOOM;
+    const { grips, sketch, area, ring, pxGrid } = this.shown;
+    const hasGrid = pxGrid === true && scaleOf(map) / ratio >= GRID_ZOOM;
     const target = anew(this.canvas, [hasGrid, grips, sketch, area, ring, this.selection.isShown].some(Boolean));
     if (!target) return;
     if (hasGrid) drawPixelGrid(target, size, map, ratio);

@@ -7,7 +7,10 @@ import { drawPaper, drawRoughs, roughsUnder } from './roughSurface';
 import { plainLook } from './stackLook';
 import type { Extent } from './view';
 
-/** A picture of a whole page, paper and roughs and inks, so many px wide; nothing when the browser cannot make one. */
+/** Px that the picture of a page may be high: long strips are shown narrower. */
+const MOST_HEIGHT = 1280;
+
+/** A picture of a whole page, paper and roughs and inks, at most so many px wide; nothing when the browser cannot make one. */
 export async function thumbnailOf(
   page: Page,
   inks: InkSurface,
@@ -15,8 +18,10 @@ export async function thumbnailOf(
   width: number,
 ): Promise<Blob | undefined> {
   const canvas = document.createElement('canvas');
-  const map = scaling(width / page.size.width);
-  Object.assign(canvas, { width, height: Math.round((page.size.height * width) / page.size.width) });
+  const scale = Math.min(width / page.size.width, MOST_HEIGHT / page.size.height);
+  const map = scaling(scale);
+  const px = (side: number) => Math.max(1, Math.round(side * scale));
+  Object.assign(canvas, { width: px(page.size.width), height: px(page.size.height) });
   const target = canvas.getContext('2d');
   if (!target) return undefined;
   await inks.wash.loaded();

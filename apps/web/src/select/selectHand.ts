@@ -125,6 +125,7 @@ function beginArea(board: Board, layer: LayerEntity, choice: SelectChoice, joini
     end() {
       picture.setArea(undefined);
       if (course.length === 0) return;
+      if (joining === 'instead') selection.searching.anew();
       if (layer.medium === 'wash') {
         const isTouch = choice.selectBy === 'touch' || isTap();
         const at = course[course.length - 1];
@@ -141,7 +142,10 @@ function beginArea(board: Board, layer: LayerEntity, choice: SelectChoice, joini
       const isUpright = choice.selectBy === 'rect' && !railBox(board, layer.id, course[0], course[course.length - 1]);
       const inside = (some: readonly DrawnEntity[]) =>
         isUpright ? foundInRect(some, box, options) : foundInLoop(some, loop, options);
-      void inParts(near(), PART, inside).then((found) => selection.choose(found, layer.id, joining));
+      const choose = (found: readonly DrawnEntity[]) => selection.choose(found, layer.id, joining);
+      selection.searching
+        .hear(inParts(near(), PART, inside), choose)
+        .catch(() => board.notice('This could not be selected. Try once more.'));
     },
     cancel: () => picture.setArea(undefined),
   };

@@ -5,7 +5,7 @@ import { PageError } from '@true-nib/core/gate';
 import type { EntityId } from '@true-nib/core/kind';
 import type { StrokeEntity } from '@true-nib/core/stroke';
 import { frameMap, frameOf, isUntouched, movedFrame, type Frame, type Joining } from '@true-nib/core/select';
-import { Listeners, breath, inParts } from '../base';
+import { breath, inParts, InTurn, Listeners } from '../base';
 import type { AreaQuery, SelectedArea, TakenPixels } from '../render';
 import { type Board, type PageSlot } from '../board';
 import { useSelectChoice } from './selectChoice';
@@ -16,7 +16,6 @@ const SEAL = '#b8402a';
 /** Strokes that are transformed in one go: some ms. */
 const PART = 800;
 
-/** What lies on a layer and is to be transformed. */
 interface Mapping {
   readonly before: readonly DrawnEntity[];
   readonly map: Matrix3x3;
@@ -40,12 +39,13 @@ export class Selection {
   /** Selected pixels, in place of strokes; `taken` while they are off their layer. */
   private area: SelectedArea | undefined;
   private taken: TakenPixels | undefined;
-  /** The frame's work on pixels, while it is being done. */
   private keeping: Promise<unknown> | undefined;
-  /** What is being kept in parts, where it is strokes. */
+  /** Strokes that are being kept in parts. */
   private mapping: Mapping | undefined;
   /** Counts searches for pixels: one that comes too late is told by it. */
   private searches = 0;
+  /** Searches for lines that are under way. */
+  readonly searching = new InTurn();
   private lastTouch: Point | undefined;
   private telling = 0;
   private isAside = false;
@@ -64,6 +64,7 @@ export class Selection {
   dispose(): void {
     cancelAnimationFrame(this.telling);
     this.stop();
+    this.searching.anew();
     this.isGone = true;
   }
 
@@ -145,6 +146,7 @@ export class Selection {
   async chooseArea(layerId: EntityId, query: AreaQuery, joining: Joining): Promise<void> {
     this.keep();
     if (query.by === 'touch') this.lastTouch = query.at;
+    this.searching.anew();
     const { picture } = this.ground;
     const searched = ++this.searches;
     await this.washing.settled();
@@ -184,6 +186,7 @@ export class Selection {
   }
 
   clear(): void {
+    this.searching.anew();
     this.keep();
     this.letPixelsGo();
     this.ids = new Set();

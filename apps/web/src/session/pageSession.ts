@@ -279,8 +279,11 @@ export class PageSession {
       if (!isTaken) this.setState(without(this.current.history, header.id));
       return isTaken;
     } catch (error) {
-      if (!(error instanceof Offline)) throw error;
-      this.notify('This step back is not in this browser, and the server does not answer. Try again when it is back.');
+      this.notify(
+        error instanceof Offline
+          ? 'This step back is not in this browser, and the server does not answer. Try again when it is back.'
+          : `This step cannot be taken back now. ${error instanceof Error ? error.message : ''}`.trim(),
+      );
       return false;
     }
   }

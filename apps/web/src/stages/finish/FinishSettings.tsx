@@ -1,10 +1,8 @@
-import { useMutation } from '@tanstack/react-query';
 import { ofKind, paperOf, pxToMm, WHITE_PAPER } from '@true-nib/core/page';
 import Download from 'lucide-react-native/icons/download';
-import { useRef, useState } from 'react';
 import { Text, View } from 'react-native';
-import { deliverPng, deliverSvg, fileName } from './deliver';
-import { download, Button, Choice, say, sayError, Switch } from '../../look';
+import { Button, Choice, Switch } from '../../look';
+import { useDelivery } from './delivery';
 import { useBoard, usePage } from '../../board';
 import { useDeliverChoice } from './deliverChoice';
 import { useShallow } from 'zustand/react/shallow';
@@ -15,50 +13,16 @@ const SCALES = [
   { value: '0.25', label: '25 %' },
 ] as const;
 
-/** Makes the file that was chosen, and hands it to the browser's downloads. */
-function useDelivery() {
-  const { session } = useBoard();
-  const [progress, setProgress] = useState(0);
-  const stopper = useRef<AbortController>(undefined);
-  const delivery = useMutation({
-    mutationFn: async () => {
-      const { deliverAs, deliverScale, deliverRough } = useDeliverChoice.getState();
-      const { page, card } = session;
-      stopper.current = new AbortController();
-      setProgress(0);
-      const bytes = (blob: string) => session.blob(blob);
-      const file =
-        deliverAs === 'svg'
-          ? await deliverSvg(page, card.name, deliverRough, bytes)
-          : await deliverPng(
-              page,
-              { scale: deliverScale, withRough: deliverRough },
-              bytes,
-              setProgress,
-              stopper.current.signal,
-            );
-      return file && { file, name: fileName(card.name, deliverAs) };
-    },
-    onSuccess: (delivered) => {
-      if (!delivered) return say('Stopped. No file was made.');
-      download(delivered.file, delivered.name);
-      say(`${delivered.name} is with your downloads.`);
-    },
-    onError: sayError,
-  });
-  return { delivery, progress, stop: () => stopper.current?.abort() };
-}
-
 export function DeliverButton() {
-  const { delivery, progress, stop } = useDelivery();
+  const { delivery, progress } = useDelivery();
   const deliverAs = useDeliverChoice((choice) => choice.deliverAs);
-  if (!delivery.isPending)
+  if (progress === undefined)
     return (
       <Button
         label={`Deliver ${deliverAs.toUpperCase()}`}
         icon={Download}
         tone="seal"
-        onPress={() => delivery.mutate()}
+        onPress={() => void delivery.start()}
       />
     );
   const percent = Math.round(progress * 100);
@@ -73,7 +37,7 @@ export function DeliverButton() {
         <View className="h-2 bg-seal" style={{ width: `${percent}%` }} />
       </View>
       <Text className="font-sans text-14 text-ink">{`${percent} %`}</Text>
-      <Button label="Cancel" onPress={stop} />
+      <Button label="Cancel" onPress={() => delivery.stop()} />
     </View>
   );
 }

@@ -50,7 +50,7 @@ export class GuideView {
   /** The tag of a guide under a touch. `at` in CSS px of the board. */
   tagAt(at: Point): GuideTag | undefined {
     return this.tags.find(
-      ({ x, y, width }) => at.x >= x && at.x <= x + width && at.y >= y - 4 && at.y <= y + TAG_HEIGHT + 4,
+      ({ x, y, width }) => at.x >= x && at.x <= x + width && at.y >= y - 7 && at.y <= y + TAG_HEIGHT + 7,
     );
   }
 

@@ -25,7 +25,7 @@ export const guidesStage = (depth: Wing) =>
     holds: ['peek', 'move', 'scrub-zoom'],
     keeps: [twinsSlot, guideSlot, ...(depth.keeps ?? [])],
     forget() {
-      setGuides({ guideId: undefined, laying: undefined, awakeSet: undefined });
+      setGuides({ guideId: undefined, laying: undefined, awakeSet: undefined, isAiming: false });
       depth.forget?.();
     },
     Chips: GuideChips,

@@ -1,0 +1,76 @@
+import type { Board } from '../src/board';
+import { InTurn } from '../src/base';
+import { Delivery } from '../src/stages/finish/delivery';
+import { deliverPng } from '../src/stages/finish/deliver';
+
+jest.mock('../src/stages/finish/deliver', () => ({
+  deliverPng: jest.fn(),
+  deliverSvg: jest.fn(),
+  fileName: () => 'quay.png',
+}));
+
+/** A promise, and how to keep it. */
+function promised<T>() {
+  let keep: (value: T) => void = () => undefined;
+  const promise = new Promise<T>((resolve) => (keep = resolve));
+  return { promise, keep };
+}
+
+describe('answers', () => {
+  it('are heard in the order in which they were asked for, and not at all once something else began anew', async () => {
+    const turn = new InTurn();
+    const heard: string[] = [];
+    const [slow, fast, lost] = [promised<string>(), promised<string>(), promised<string>()];
+    const all = [slow, fast].map(({ promise }) => turn.hear(promise, (word) => heard.push(word)));
+    fast.keep('fast');
+    await Promise.resolve();
+    expect(heard).toEqual([]);
+    slow.keep('slow');
+    await Promise.all(all);
+    expect(heard).toEqual(['slow', 'fast']);
+    const late = turn.hear(lost.promise, (word) => heard.push(word));
+    turn.anew();
+    const last = turn.hear(Promise.resolve('new'), (word) => heard.push(word));
+    lost.keep('lost');
+    await Promise.all([late, last]);
+    expect(heard).toEqual(['slow', 'fast', 'new']);
+  });
+
+  it('that fail hold up nobody behind them', async () => {
+    const turn = new InTurn();
+    const heard: string[] = [];
+    const failed = turn.hear(Promise.reject(new Error('no')), () => heard.push('never'));
+    const after = turn.hear(Promise.resolve('after'), (word) => heard.push(word));
+    await expect(failed).rejects.toThrow('no');
+    await after;
+    expect(heard).toEqual(['after']);
+  });
+});
+
+describe('a delivery', () => {
+  const settled = promised<unknown>();
+  const board = {
+    session: { page: {}, card: { name: 'Quay' } },
+    of: () => ({ settled: () => settled.promise }),
+  } as unknown as Board;
+
+  it('waits for what is becoming pixels, is made once at a time, and ends with its page', async () => {
+    const made = jest.mocked(deliverPng).mockResolvedValue(undefined);
+    const delivery = new Delivery(board);
+    const told: (number | undefined)[] = [];
+    delivery.onProgress(() => told.push(delivery.progress));
+    const first = delivery.start();
+    await delivery.start();
+    expect(made).not.toHaveBeenCalled();
+    expect(delivery.progress).toBe(0);
+    settled.keep(undefined);
+    await first;
+    expect(made).toHaveBeenCalledTimes(1);
+    expect(told).toEqual([0, undefined]);
+    const second = delivery.start();
+    delivery.dispose();
+    await second;
+    expect(made).toHaveBeenCalledTimes(1);
+    expect(delivery.progress).toBeUndefined();
+  });
+});
