@@ -57,6 +57,40 @@ test('board, PNG and SVG show the same page, whatever is faded, grouped, hidden 
   expect(flat).toBeGreaterThan(24 * SIDE * SIDE * 0.6);
 });
 
+interface Large {
+  readonly counts: Readonly<Record<string, number>>;
+  readonly side: number;
+  readonly area: number;
+  readonly places: readonly (readonly [column: number, row: number, tile: number])[];
+  readonly refused: string;
+  readonly lifted: readonly number[];
+}
+
+test('pixels of a page of A3 are selected and moved without a surface that is too large', async ({ page }) => {
+  // Fingerprints are made in secure contexts only, of which this host is one.
+  await page.route('http://localhost/', (route) =>
+    route.fulfill({ contentType: 'text/html', body: '<!doctype html>' }),
+  );
+  await page.goto('http://localhost/');
+  await page.addScriptTag({ content: await bundled('large.ts') });
+  const large = await page.evaluate(() => (window as unknown as { proof: () => Promise<Large> }).proof());
+  const square = 128 * 128;
+  expect(large.counts).toEqual({ loop: 3508 * 4961, touch: square, others: 3508 * 4961 - square, all: 2 * square });
+  expect(large.side).toBeLessThanOrEqual(4096);
+  expect(large.area).toBeLessThanOrEqual(2 ** 24);
+  // Shown at fewer px than it takes up; moved px for px.
+  const [cover, bitmap, height] = large.lifted;
+  expect([cover, bitmap]).toEqual([4096, 4096]);
+  expect(height).toBe(4736);
+  expect(large.refused).toMatch(/more than can be copied at once/);
+  expect([...large.places].sort(([a], [b]) => a - b)).toEqual([
+    [0, 0, -1],
+    [1, 0, 0],
+    [12, 18, -1],
+    [13, 18, 1],
+  ]);
+});
+
 test('a kind that only tests know is painted by its marks alone: board, PNG and SVG show the same', async ({
   page,
 }) => {

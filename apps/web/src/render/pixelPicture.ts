@@ -45,7 +45,7 @@ export function paintPixels(
   if (pulled) paintNet(context, taken, pulled, map);
   else {
     context.setTransform(...then(frameMatrix(frame), map));
-    context.drawImage(taken.bitmap, taken.x, taken.y);
+    context.drawImage(taken.bitmap, taken.x, taken.y, taken.width, taken.height);
   }
   context.imageSmoothingEnabled = true;
 }
@@ -106,13 +106,13 @@ function paintEdge(context: CanvasRenderingContext2D, box: Box, tint: ImageBitma
 /** Pixels in perspective, near enough to judge by: a net of triangles, each mapped as a whole. What is kept is exact. */
 function paintNet(
   context: CanvasRenderingContext2D,
-  { x, y, bitmap }: TakenPixels,
+  { x, y, width, height, bitmap }: TakenPixels,
   page: Matrix3x3,
   map: Matrix,
 ): void {
   const at = (column: number, row: number): Point => ({
-    x: x + (bitmap.width * column) / NET,
-    y: y + (bitmap.height * row) / NET,
+    x: x + (width * column) / NET,
+    y: y + (height * row) / NET,
   });
   for (let row = 0; row < NET; row++)
     for (let column = 0; column < NET; column++) {
@@ -131,7 +131,7 @@ function paintNet(
         });
         context.clip();
         context.transform(...then(invert(spanned(triangle)), spanned(images)));
-        context.drawImage(bitmap, x, y);
+        context.drawImage(bitmap, x, y, width, height);
         context.restore();
       }
     }

@@ -113,7 +113,7 @@ export function paintWash(
   if (lifted?.layerId === layer.id) {
     context.globalCompositeOperation = 'destination-out';
     context.setTransform(...map);
-    context.drawImage(lifted.cover, lifted.x, lifted.y);
+    context.drawImage(lifted.cover, lifted.x, lifted.y, lifted.width, lifted.height);
   }
   context.globalCompositeOperation = layer.holdsShape ? 'source-atop' : laying;
   paintMarks(context, marks, map);

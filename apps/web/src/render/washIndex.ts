@@ -8,11 +8,13 @@ interface Kept {
   readonly last: string | undefined;
 }
 
-/** Pixels that are lifted off their layer while they are shown elsewhere: `cover` says how much of each, from page px (x, y). */
+/** Pixels that are lifted off their layer while they are shown elsewhere: `cover` says how much of each, where they lie, page px. */
 export interface LiftedPixels {
   readonly layerId: EntityId;
   readonly x: number;
   readonly y: number;
+  readonly width: number;
+  readonly height: number;
   readonly cover: ImageBitmap | OffscreenCanvas;
 }
 

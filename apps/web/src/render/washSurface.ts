@@ -129,7 +129,8 @@ export class WashSurface {
   async lift(layerId: EntityId, box: Box): Promise<TakenPixels> {
     const { index, worker, repaint } = this.around;
     const { cover, taken } = await worker.service.lift(layerId);
-    index.wash.lifted = { layerId, x: taken.x, y: taken.y, cover };
+    const { bitmap: _shown, ...place } = taken;
+    index.wash.lifted = { layerId, ...place, cover };
     repaint([box]);
     return taken;
   }

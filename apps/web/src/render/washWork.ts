@@ -1,7 +1,5 @@
 import {
   boxesMeet,
-  boxOfPoints,
-  intersectBoxes,
   isEmptyBox,
   mapBox,
   type Box,
@@ -20,7 +18,6 @@ import {
   joinMasks,
   maskBox,
   maskOfColour,
-  maskOfCover,
   maskOfPatch,
   maskOfShape,
   maskOver,
@@ -29,7 +26,21 @@ import {
   type Mask,
   type Pixels,
 } from '@true-nib/core/select';
-import { ground } from './ground';
+import { ground, readInBlocks, shareThatFits } from './ground';
+import {
+  boxOf,
+  inner,
+  isBlank,
+  maskOfLoop,
+  pixelsIn,
+  putOn,
+  sampled,
+  shapeOf,
+  stencil,
+  toTile,
+  wholeBox,
+  type Placed,
+} from './washPlaced';
 import type { InkDesk } from './inkDesk';
 import { paintDrawn } from './inkPaint';
 import { markBox } from '@true-nib/core/drawn';
@@ -51,10 +62,12 @@ export interface SelectedArea {
   readonly shape: ImageBitmap;
 }
 
-/** Pixels taken up from a layer, at (x, y) of the page. */
+/** Pixels taken up from a layer: where they lie, page px. The picture of very many has fewer px than they take up. */
 export interface TakenPixels {
   readonly x: number;
   readonly y: number;
+  readonly width: number;
+  readonly height: number;
   readonly bitmap: ImageBitmap;
 }
 
@@ -65,6 +78,7 @@ export type AreaQuery =
   | { readonly by: 'all' | 'others' }
   | { readonly by: 'grow'; readonly px: number };
 
+const TOO_MANY = 'This is more than can be copied at once: 4,096 px a side, 16 million in all. Select less.';
 const NOT_HERE = 'Some pixels of this layer could not be fetched. Try again when the server answers.';
 
 /** Where a worker paints pixels: what is done to wash layers, and which of their pixels are selected. */
@@ -103,9 +117,12 @@ export class WashWork {
 
   /** The selected pixels off their layer, for a frame to move: the page is shown without them until `putBack`. */
   async lift(layerId: EntityId): Promise<{ readonly cover: ImageBitmap; readonly taken: TakenPixels }> {
-    const cover = stencil(this.mask);
-    this.desk.index.wash.lifted = { layerId, x: this.mask.x, y: this.mask.y, cover };
-    const taken = await this.take(layerId);
+    const { mask } = this;
+    const { x, y, width, height } = mask;
+    const scale = shareThatFits(width, height);
+    const cover = stencil(sampled(mask, scale));
+    this.desk.index.wash.lifted = { layerId, x, y, width, height, cover };
+    const taken = { x, y, width, height, bitmap: await createImageBitmap(this.taken(layerId, scale)) };
     return { cover: await createImageBitmap(cover), taken };
   }
 
@@ -113,9 +130,11 @@ export class WashWork {
     this.desk.index.wash.lifted = undefined;
   }
 
-  /** A copy of the selected pixels of a layer. */
+  /** A copy of the selected pixels of a layer. Throws an Error with a sentence for more than one picture holds. */
   async take(layerId: EntityId): Promise<TakenPixels> {
-    return { x: this.mask.x, y: this.mask.y, bitmap: await createImageBitmap(this.taken(layerId)) };
+    const { x, y, width, height } = this.mask;
+    if (shareThatFits(width, height) < 1) throw new Error(TOO_MANY);
+    return { x, y, width, height, bitmap: await createImageBitmap(this.taken(layerId)) };
   }
 
   // What is done to pixels. Each answers the tiles it changes; none is part of the page yet.
@@ -149,7 +168,7 @@ export class WashWork {
    */
   async move(layerId: EntityId, map: Matrix3x3, targetId: EntityId): Promise<ReworkedTile[]> {
     this.requireAll(layerId);
-    const moved = this.mapped(this.taken(layerId), map);
+    const moved = this.mapped(layerId, map);
     const before = [maskBox(this.mask)];
     const cut = (context: OffscreenCanvasRenderingContext2D, box: Box) => this.cut(context, box);
     const put = (context: OffscreenCanvasRenderingContext2D, box: Box) => putOn(context, moved, box);
@@ -165,10 +184,8 @@ export class WashWork {
   }
 
   /** Lays pixels down on a layer and selects them. */
-  async paste(layerId: EntityId, { x, y, bitmap }: TakenPixels): Promise<ReworkedTile[]> {
-    const canvas = ground(bitmap.width, bitmap.height).canvas;
-    canvas.getContext('2d')?.drawImage(bitmap, 0, 0);
-    const placed: Placed = { x: Math.round(x), y: Math.round(y), canvas };
+  async paste(layerId: EntityId, { x, y, width, height, bitmap }: TakenPixels): Promise<ReworkedTile[]> {
+    const placed: Placed = { x: Math.round(x), y: Math.round(y), width, height, picture: bitmap };
     const tiles = await this.rework(layerId, [boxOf(placed)], (context, box) => putOn(context, placed, box));
     this.mean(placed);
     return tiles;
@@ -225,22 +242,31 @@ export class WashWork {
   }
 
   private pixels(layerId: EntityId, box: Box): Pixels {
-    const canvas = ground(box.maxX - box.minX, box.maxY - box.minY).canvas;
-    const context = canvas.getContext('2d', { willReadFrequently: true });
-    if (context) paintTiles(context, this.desk.index.wash.within(layerId, box), toTile(box));
-    return pixelsIn({ x: box.minX, y: box.minY, canvas });
+    const { wash } = this.desk.index;
+    return readInBlocks(box, (context, part) => paintTiles(context, wash.within(layerId, inner(part)), toTile(part)));
   }
 
-  /** The selected pixels of a layer, as much of each as is selected. */
-  private taken(layerId: EntityId): OffscreenCanvas {
+  /** The selected pixels of a layer, as much of each as is selected, at a share of their px. */
+  private taken(layerId: EntityId, scale = 1): OffscreenCanvas {
     const { mask } = this;
-    const context = ground(Math.max(1, mask.width), Math.max(1, mask.height));
+    const [width, height] = [mask.width, mask.height].map((side) => Math.max(1, Math.round(side * scale)));
+    const context = ground(width, height);
     const box = maskBox(mask);
-    paintTiles(context, this.desk.index.wash.within(layerId, box), toTile(box));
+    const [sx, sy] = [width / Math.max(1, mask.width), height / Math.max(1, mask.height)];
+    paintTiles(context, this.desk.index.wash.within(layerId, box), [sx, 0, 0, sy, -box.minX * sx, -box.minY * sy]);
     context.setTransform(1, 0, 0, 1, 0, 0);
     context.globalCompositeOperation = 'destination-in';
-    context.drawImage(stencil(mask), 0, 0);
+    context.drawImage(stencil(sampled(mask, scale)), 0, 0);
     return context.canvas;
+  }
+
+  /** The same, each as it is, however many they are. */
+  private takenPixels(layerId: EntityId): Pixels {
+    const { mask } = this;
+    const pixels = this.pixels(layerId, maskBox(mask));
+    for (let i = 0; i < mask.data.length; i++)
+      pixels.data[4 * i + 3] = Math.round((pixels.data[4 * i + 3] * mask.data[i]) / 255);
+    return pixels;
   }
 
   /** Where a layer holds its shape only what is already there takes what comes. */
@@ -256,17 +282,20 @@ export class WashWork {
     context.globalCompositeOperation = 'source-over';
   }
 
-  private mapped(canvas: OffscreenCanvas, map: Matrix3x3): Placed {
-    const { x, y } = this.mask;
-    const source = pixelsIn({ x, y, canvas });
-    if (!isAffine(map)) return placedPixels(warpPixels(source, map));
+  private mapped(layerId: EntityId, map: Matrix3x3): Placed {
+    if (!isAffine(map)) return warpPixels(this.takenPixels(layerId), map);
     const [a, b, c, d, e, f] = affineOf(map);
-    const box = wholeBox(mapBox([a, b, c, d, e, f], maskBox(this.mask)));
-    const target = ground(box.maxX - box.minX, box.maxY - box.minY);
+    const { mask } = this;
+    const box = wholeBox(mapBox([a, b, c, d, e, f], maskBox(mask)));
+    const [width, height] = [box.maxX - box.minX, box.maxY - box.minY];
+    // More than a surface holds is mapped px by px.
+    if (Math.min(shareThatFits(mask.width, mask.height), shareThatFits(width, height)) < 1)
+      return warpPixels(this.takenPixels(layerId), map);
+    const target = ground(width, height);
     target.imageSmoothingQuality = 'high';
     target.setTransform(a, b, c, d, e - box.minX, f - box.minY);
-    target.drawImage(canvas, x, y);
-    return { x: box.minX, y: box.minY, canvas: target.canvas };
+    target.drawImage(this.taken(layerId), mask.x, mask.y);
+    return { x: box.minX, y: box.minY, width, height, picture: target.canvas };
   }
 
   /** Paints every tile that the boxes touch anew: on what it holds, under the tile's own px. */
@@ -299,93 +328,4 @@ export class WashWork {
     }
     return reworked.filter(({ base, blob }) => base !== blob);
   }
-}
-
-/** A canvas whose corner lies at a whole page px. */
-interface Placed {
-  readonly x: number;
-  readonly y: number;
-  readonly canvas: OffscreenCanvas;
-}
-
-const boxOf = ({ x, y, canvas: { width, height } }: Placed): Box => ({
-  minX: x,
-  minY: y,
-  maxX: x + width,
-  maxY: y + height,
-});
-
-/** From page px to the px of a canvas that shows `box`. */
-const toTile = ({ minX, minY }: Box) => [1, 0, 0, 1, -minX, -minY] as const;
-
-/** A tile's box without the edges that it shares with its neighbours. */
-const inner = ({ minX, minY, maxX, maxY }: Box): Box => ({ minX, minY, maxX: maxX - 1, maxY: maxY - 1 });
-
-const wholeBox = ({ minX, minY, maxX, maxY }: Box): Box => ({
-  minX: Math.floor(minX),
-  minY: Math.floor(minY),
-  maxX: Math.ceil(maxX),
-  maxY: Math.ceil(maxY),
-});
-
-function pixelsIn({ x, y, canvas }: Placed): Pixels {
-  const { width, height } = canvas;
-  const image = canvas.getContext('2d')?.getImageData(0, 0, width, height);
-  return { x, y, width, height, data: image?.data ?? new Uint8ClampedArray(4 * width * height) };
-}
-
-function placedPixels({ x, y, width, height, data }: Pixels): Placed {
-  const context = ground(Math.max(1, width), Math.max(1, height));
-  if (width * height > 0) context.putImageData(new ImageData(new Uint8ClampedArray(data), width, height), 0, 0);
-  return { x, y, canvas: context.canvas };
-}
-
-function putOn(context: OffscreenCanvasRenderingContext2D, { x, y, canvas }: Placed, box: Box): void {
-  context.globalCompositeOperation = 'source-over';
-  context.drawImage(canvas, x - box.minX, y - box.minY);
-}
-
-/** A mask as a canvas of one colour, as opaque as the px are meant. */
-function stencil({ width, height, data }: Mask, color = '#000000'): OffscreenCanvas {
-  const context = ground(Math.max(1, width), Math.max(1, height));
-  const image = new ImageData(Math.max(1, width), Math.max(1, height));
-  const [r, g, b] = [1, 3, 5].map((at) => parseInt(color.slice(at, at + 2), 16));
-  for (let i = 0; i < data.length; i++) {
-    if (data[i] === 0) continue;
-    image.data[4 * i] = r;
-    image.data[4 * i + 1] = g;
-    image.data[4 * i + 2] = b;
-    image.data[4 * i + 3] = data[i];
-  }
-  context.putImageData(image, 0, 0);
-  return context.canvas;
-}
-
-/** The inside of a closed loop, page px, as far as it lies on the page. */
-function maskOfLoop(loop: readonly Point[], page: Box): Mask {
-  const within = wholeBox(intersectBoxes(boxOfPoints(loop), page));
-  if (!(within.maxX > within.minX && within.maxY > within.minY)) return emptyMask;
-  const context = ground(within.maxX - within.minX, within.maxY - within.minY);
-  context.setTransform(...toTile(within));
-  context.beginPath();
-  loop.forEach(({ x, y }, k) => (k === 0 ? context.moveTo(x, y) : context.lineTo(x, y)));
-  context.fill();
-  return maskOfCover(pixelsIn({ x: within.minX, y: within.minY, canvas: context.canvas }));
-}
-
-function isBlank({ data }: ImageData): boolean {
-  for (let i = 3; i < data.length; i += 4) if (data[i] !== 0) return false;
-  return true;
-}
-
-/** Px a side of the picture of what is selected. */
-const MOST_SHAPE = 1600;
-
-/** Where the mask lies, small enough to be shown at once: opaque black where px are meant. */
-async function shapeOf(mask: Mask): Promise<ImageBitmap> {
-  const scale = Math.min(1, MOST_SHAPE / Math.max(mask.width, mask.height));
-  const [width, height] = [mask.width, mask.height].map((side) => Math.max(1, Math.round(side * scale)));
-  const context = ground(width, height);
-  context.drawImage(stencil(mask), 0, 0, width, height);
-  return createImageBitmap(context.canvas);
 }

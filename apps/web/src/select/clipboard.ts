@@ -59,9 +59,9 @@ async function clipboardText(): Promise<string | undefined> {
 }
 
 /** Pixels where they were, or, when they would miss the page, in its middle. */
-export function onPage({ x, y, bitmap }: TakenPixels, { width, height }: PageSize): TakenPixels {
-  const isOff = x + bitmap.width < 0 || y + bitmap.height < 0 || x > width || y > height;
-  return isOff ? { x: (width - bitmap.width) / 2, y: (height - bitmap.height) / 2, bitmap } : { x, y, bitmap };
+export function onPage(taken: TakenPixels, { width, height }: PageSize): TakenPixels {
+  const isOff = taken.x + taken.width < 0 || taken.y + taken.height < 0 || taken.x > width || taken.y > height;
+  return isOff ? { ...taken, x: (width - taken.width) / 2, y: (height - taken.height) / 2 } : taken;
 }
 
 /** Copies what was drawn: as it is for this desk, as SVG for all others. */
