@@ -30,9 +30,10 @@ test('a finger lays down rails and draws two parallels; one tap on the tag makes
   await ink(page);
   await fingers.draw(shaky([60, 420], [300, 350]));
   await fingers.draw(shaky([80, 520], [320, 430]));
+  // At the edge of the board, as high as the guide.
   await fingers.draw([
-    [120, 267],
-    [120, 267],
+    [18, 240],
+    [18, 240],
   ]);
   await expect.poll(async () => (await guidesOn(desk, HERON, 1))[0].acting).toBe(false);
   await fingers.draw(line([80, 300], [330, 300], 20));

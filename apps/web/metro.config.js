@@ -8,9 +8,8 @@ const config = getDefaultConfig(__dirname);
 config.server.enhanceMiddleware = (metro) => (request, response, next) => {
   if (!request.url?.startsWith('/api')) return metro(request, response, next);
   const target = { host: '127.0.0.1', port: process.env.PORT_API ?? 4820, path: request.url, method: request.method };
-  const headers = { ...request.headers, host: `127.0.0.1:${target.port}` };
-  delete headers.origin;
-  const proxied = require('node:http').request({ ...target, headers }, (answer) => {
+  // Host and Origin go along as the browser sent them: the API keeps other pages out by them, here as anywhere.
+  const proxied = require('node:http').request({ ...target, headers: request.headers }, (answer) => {
     response.writeHead(answer.statusCode, answer.headers);
     answer.pipe(response);
   });

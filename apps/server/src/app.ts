@@ -1,9 +1,13 @@
 import { existsSync } from 'node:fs';
 import { readFile } from 'node:fs/promises';
 import { extname, join } from 'node:path';
+import { PICTURE_LIMITS } from '@true-nib/core/page';
 import express, { Router, type Express } from 'express';
 import helmet from 'helmet';
+import { plainAddress } from './address';
 import { guard } from './guard';
+import type { Keeping } from './keeping/blobs';
+import { Examiner } from './keeping/examiner';
 import type { Store } from './keeping/query';
 import { hasThumbnail } from './keeping/thumbnails';
 import { answerErrors, unknownRoute } from './problem';
@@ -18,13 +22,15 @@ export interface AppOptions {
   /** The folder of the built web app; without one only the API is served. */
   readonly web?: string;
   readonly version: string;
+  /** Bytes that are free on the disk. */
+  readonly free?: () => Promise<number>;
 }
 
 /** The whole service: API under /api, the built web app everywhere else. */
-export function createApp({ store, web, version }: AppOptions): Express {
+export function createApp({ store, web, version, free }: AppOptions): Express {
   const app = express();
   app.disable('x-powered-by');
-  app.use(guard);
+  app.use(guard, plainAddress);
   app.use(
     helmet({
       contentSecurityPolicy: {
@@ -41,17 +47,17 @@ export function createApp({ store, web, version }: AppOptions): Express {
       strictTransportSecurity: false,
     }),
   );
-  app.use('/api', apiRoutes(store, version));
+  app.use('/api', apiRoutes(store, version, { examiner: new Examiner(PICTURE_LIMITS), free }));
   if (web && existsSync(join(web, 'index.html'))) serveWeb(app, web, store);
   app.use(unknownRoute);
   app.use(answerErrors);
   return app;
 }
 
-function apiRoutes(store: Store, version: string): Router {
+function apiRoutes(store: Store, version: string, keeping: Keeping): Router {
   const api = Router();
   // Blobs come before the JSON parser: a picture may call itself anything.
-  api.use('/blobs', blobRoutes(store));
+  api.use('/blobs', blobRoutes(store, keeping));
   api.use(express.json({ limit: '48mb' }));
   api.get('/health', async (_request, response) => {
     await store.one('SELECT 1');

@@ -4,27 +4,93 @@ import {
   ArrayMinSize,
   IsArray,
   IsDefined,
+  IsIn,
   IsInt,
   IsNumber,
   IsOptional,
   IsString,
   IsUUID,
   Length,
+  Matches,
   Max,
   Min,
   validateSync,
 } from 'class-validator';
 import { Problem } from './problem';
 
+/** As long as the core's gate lets ids be. */
+const ID_LENGTH = 200;
+
+/** What names a thing: anything but control characters. */
+function IsId(): PropertyDecorator {
+  return together(
+    IsString(),
+    Length(1, ID_LENGTH),
+    Matches(/^\P{Cc}*$/u, { message: '$property has control characters' }),
+  );
+}
+
+/** What an artist calls something: there is something in it to be read. */
+function IsName(): PropertyDecorator {
+  return together(
+    IsString(),
+    Length(1, 120),
+    Matches(/^\P{Cc}*$/u, { message: '$property has control characters' }),
+    Matches(/[\p{L}\p{N}\p{P}\p{S}]/u, { message: '$property needs a letter, a digit or a sign' }),
+  );
+}
+
+/** A whole number that came as text. */
+const IsWhole = (): PropertyDecorator => Matches(/^\d{1,15}$/, { message: '$property needs a whole number' });
+
+const together =
+  (...decorators: readonly PropertyDecorator[]): PropertyDecorator =>
+  (target, name) =>
+    decorators.forEach((decorate) => decorate(target, name));
+
+export class IdParam {
+  @IsId()
+  readonly id!: string;
+}
+
+export class ChangeParams extends IdParam {
+  @IsId()
+  readonly changeId!: string;
+}
+
+export class BlobParam {
+  @Matches(/^[0-9a-f]{64}$/, { message: 'a SHA-256 has 64 hex digits in lower case' })
+  readonly sha256!: string;
+}
+
+export class ChangesQuery {
+  @IsOptional()
+  @IsIn(['headers'])
+  readonly only?: 'headers';
+
+  @IsOptional()
+  @IsWhole()
+  readonly since?: string;
+
+  @IsOptional()
+  @IsId()
+  readonly lastId?: string;
+}
+
+export class ThumbnailQuery {
+  @IsWhole()
+  readonly revision!: string;
+}
+
 export class FolioBody {
-  @IsString()
-  @Length(1, 120)
+  @IsName()
   readonly name!: string;
 }
 
 export class RackBody {
   @IsInt()
   @Min(0)
+  @Max(Number.MAX_SAFE_INTEGER)
   readonly since!: number;
 
   /** Checked by the core's rack. */
@@ -43,12 +109,10 @@ export class TemplateBody {
 }
 
 export class PageBody {
-  @IsString()
-  @Length(1, 64)
+  @IsId()
   readonly folioId!: string;
 
-  @IsString()
-  @Length(1, 120)
+  @IsName()
   readonly name!: string;
 
   @IsInt()
@@ -69,8 +133,7 @@ export class PageBody {
 }
 
 export class NameBody {
-  @IsString()
-  @Length(1, 120)
+  @IsName()
   readonly name!: string;
 }
 
@@ -81,10 +144,8 @@ export class ChangesBody {
   @Max(Number.MAX_SAFE_INTEGER)
   readonly since!: number;
 
-  /** As long as the gate lets ids be. */
   @IsOptional()
-  @IsString()
-  @Length(1, 200)
+  @IsId()
   readonly lastId?: string;
 
   @IsArray()
@@ -93,7 +154,7 @@ export class ChangesBody {
   readonly changes!: readonly unknown[];
 }
 
-/** The body as an instance of its class, unknown fields left out. Throws a Problem that names every field that is wrong. */
+/** A body, a query or the parameters of an address as an instance of its class, unknown fields left out. Throws a Problem that names every field that is wrong. */
 export function checked<T extends object>(shape: new () => T, body: unknown): T {
   const instance = plainToInstance(shape, body ?? {});
   return validated(instance);

@@ -58,6 +58,8 @@ function problemOf(error: unknown): Problem {
         'Its body is not what its content type says, or it was cut short.',
       );
   }
+  // What Express and its middleware refuse, such as an address that they cannot read.
+  if (isRefusal(error)) return new Problem(error.status, 'The request cannot be read', 'It is not well-formed.');
   console.error(error);
   // RFC 4918, §11.5. SQLite undoes what it could not write (its documentation, "Result and Error Codes").
   if (isDiskFull(error))
@@ -75,6 +77,13 @@ function problemOf(error: unknown): Problem {
 
 const isDiskFull = (error: unknown): boolean =>
   error instanceof DatabaseError && 'code' in error.parent && error.parent.code === 'SQLITE_FULL';
+
+const isRefusal = (error: unknown): error is { readonly status: number } =>
+  error instanceof Error &&
+  'status' in error &&
+  typeof error.status === 'number' &&
+  error.status >= 400 &&
+  error.status < 500;
 
 const isBodyError = (error: unknown): error is { readonly type: string; readonly status: number } =>
   error instanceof Error &&

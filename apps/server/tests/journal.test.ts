@@ -1,7 +1,7 @@
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { checkChange, invertChange } from '@true-nib/core/page';
+import { checkChange, invertChange, newLayer } from '@true-nib/core/page';
 import { checkParts, entitiesIn, PACKED_TYPE, type PackedParts } from '@true-nib/core/wire';
 import { DatabaseError } from 'sequelize';
 import sharp from 'sharp';
@@ -13,6 +13,7 @@ import {
   drawing,
   entitiesOf,
   folioWithPage,
+  layer,
   packedBody,
   replayed,
   sendChanges,
@@ -137,6 +138,17 @@ describe('the journal', () => {
     expect((await entitiesOf(service.app, pageId)).has('b')).toBe(false);
     const json = await send(1, [stale]).expect(409);
     expect(json.body).toMatchObject({ status: 409, revision: 2, changes: [{ label: 'Stroke' }] });
+  });
+
+  it('answers who has seen nothing with the first thousand changes, and with the rest when he asks again', async () => {
+    const named = (k: number) => newLayer({ ...layer, name: `Inks ${k}` });
+    const steps = Array.from({ length: 1_200 }, (_, k) => change([{ before: named(k), after: named(k + 1) }]));
+    await send(0, [change([{ before: null, after: named(0) }]), ...steps]).expect(200);
+    const stale = await send(0, [drawing('late')]).expect(409);
+    expect(stale.body.revision).toBe(1_201);
+    expect(stale.body.changes).toHaveLength(1_000);
+    const rest = await request(service.app).get(`/api/pages/${pageId}/changes?since=1000`).expect(200);
+    expect(rest.body.changes).toHaveLength(201);
   });
 
   it('speaks JSON too', async () => {

@@ -1,7 +1,9 @@
 import { deflateSync } from 'node:zlib';
-import { newLayer, WASH_BYTES, WASH_TYPE, washTile } from '@true-nib/core/page';
+import { newLayer, WASH_BYTES, WASH_TYPE, washTile, type PictureEntity } from '@true-nib/core/page';
 import request from 'supertest';
-import { sha256Of } from '../src/keeping/blobs';
+import { createApp } from '../src/app';
+import { keepBlob, sha256Of } from '../src/keeping/blobs';
+import { Examiner } from '../src/keeping/examiner';
 import {
   change,
   entitiesOf,
@@ -89,6 +91,86 @@ describe('the pixels of wash tiles', () => {
     await putBlob(service.app, bytes, WASH_TYPE).expect(201);
     await sendChanges(service.app, pageId, 0, [laying]).expect(200);
     expect((await entitiesOf(service.app, pageId)).get('wash~2~1')).toMatchObject({ kind: 'wash', column: 2, row: 1 });
+  });
+});
+
+describe('what a page takes bytes for', () => {
+  it('pixels of a wash are no picture, and a picture is no pixels', async () => {
+    const { pageId } = await folioWithPage(service.app);
+    const png = await picture(256, 256).png().toBuffer();
+    const tile = deflateSync(Buffer.alloc(WASH_BYTES, 3));
+    await putBlob(service.app, png, 'image/png').expect(201);
+    await putBlob(service.app, tile, WASH_TYPE).expect(201);
+    const layers = change([
+      { before: null, after: newLayer({ id: 'wash', medium: 'wash', name: 'Wash', order: 'a1' }) },
+      { before: null, after: newLayer({ id: 'rough', medium: 'rough', name: 'Rough', order: 'a0' }) },
+    ]);
+    await sendChanges(service.app, pageId, 0, [layers]).expect(200);
+    const asTile = change([{ before: null, after: washTile('wash', 0, 0, sha256Of(png)) }]);
+    await sendChanges(service.app, pageId, 1, [asTile]).expect(400, /are no pixels/);
+    const rough: PictureEntity = {
+      kind: 'picture',
+      ...{ id: 'p', layerId: 'rough', order: 'a0', width: 256, height: 256, opacity: 1 },
+      tint: 'none',
+      ...{ blob: sha256Of(tile), placement: { x: 0, y: 0, scale: 1, angle: 0 } },
+    };
+    await sendChanges(service.app, pageId, 1, [change([{ before: null, after: rough }])]).expect(400, /are no picture/);
+    await sendChanges(service.app, pageId, 1, [
+      change([{ before: null, after: { ...rough, blob: sha256Of(png) } }]),
+    ]).expect(200);
+  });
+});
+
+describe('room for pictures', () => {
+  it('is half of what they take up and what is free, said in words', async () => {
+    const { store } = service;
+    const bytes = await picture(64, 64).png().toBuffer();
+    const kept = (await store.one<{ sum: number }>('SELECT SUM(LENGTH(bytes)) AS sum FROM blobs'))?.sum ?? 0;
+    const app = (free: number) => createApp({ store, version: 'test', free: () => Promise.resolve(free) });
+    const least = kept + 2 * bytes.length;
+    const { body } = await putBlob(app(least - 1), bytes, 'image/png').expect(507);
+    expect(body.detail).toMatch(/half of both.*npm run tidy/);
+    await putBlob(app(least), bytes, 'image/png').expect(201);
+    // What is there already needs none.
+    await putBlob(app(0), bytes, 'image/png').expect(201);
+  });
+});
+
+describe('hostile pictures', () => {
+  it('an SVG is never drawn here, however long that would take', async () => {
+    const blurs = '<filter id="f"><feGaussianBlur stdDeviation="500"/><feGaussianBlur stdDeviation="500"/></filter>';
+    const bytes = Buffer.from(
+      `<svg xmlns="http://www.w3.org/2000/svg" width="8900" height="8900">${blurs}<rect width="8900" height="8900" filter="url(#f)"/></svg>`,
+    );
+    const examine = jest.fn();
+    const kept = await keepBlob(
+      service.store,
+      { sha256: sha256Of(bytes), bytes, type: 'image/svg+xml' },
+      { examiner: { examine } },
+    );
+    expect(kept).toMatchObject({ type: 'image/svg+xml', width: 8900, height: 8900 });
+    expect(examine).not.toHaveBeenCalled();
+    const large = Buffer.from(
+      `<svg xmlns="http://www.w3.org/2000/svg" width="9" height="9"><!--${'x'.repeat(8_400_000)}--></svg>`,
+    );
+    await putBlob(service.app, large, 'image/svg+xml').expect(413, /8 MB of SVG/);
+    await putBlob(service.app, large, 'image/png').expect(415, /calls itself/);
+  });
+
+  it('one that takes too long is given up, the next is looked at by a fresh process', async () => {
+    const slow = new Examiner({ side: 30_000, area: 80e6, patience: 1 });
+    const bytes = await picture(2_000, 2_000).png().toBuffer();
+    expect(await slow.examine(bytes)).toBeUndefined();
+    const patient = new Examiner({ side: 30_000, area: 80e6 });
+    const both = await Promise.all([patient.examine(bytes), patient.examine(Buffer.from('none'))]);
+    expect(both).toEqual([
+      { format: 'png', width: 2_000, height: 2_000, orientation: 1, isTooLarge: false, isWhole: true },
+      { format: undefined, width: 0, height: 0, orientation: 1, isTooLarge: false, isWhole: false },
+    ]);
+    const refused = { examine: () => Promise.resolve(undefined) };
+    await expect(
+      keepBlob(service.store, { sha256: sha256Of(bytes), bytes, type: 'image/png' }, { examiner: refused }),
+    ).rejects.toThrow(/takes too long to read/);
   });
 });
 

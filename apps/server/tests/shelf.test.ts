@@ -1,3 +1,5 @@
+import { PACKED_TYPE } from '@true-nib/core/wire';
+import fc from 'fast-check';
 import request from 'supertest';
 import { drawing, entitiesOf, folioWithPage, picture, sendChanges, start, startService, type Service } from './service';
 
@@ -97,6 +99,48 @@ describe('pages', () => {
   });
 });
 
+describe('a page that is asked for twice', () => {
+  const id = '3b241101-e2bb-4255-8caf-4136c566a962';
+
+  it('under one id is one page; under the id of another it is refused', async () => {
+    const { folioId } = await folioWithPage(service.app);
+    const page = { folioId, name: 'Stair', width: 800, height: 600, ppi: 72, id };
+    const first = await api().post('/api/pages').send(page).expect(201);
+    const second = await api().post('/api/pages').send(page).expect(200);
+    expect(second.body).toEqual(first.body);
+    const both = await Promise.all([1, 2].map(() => api().post('/api/pages').send(page)));
+    expect(both.map(({ status }) => status)).toEqual([200, 200]);
+    const { body } = await api()
+      .post('/api/pages')
+      .send({ ...page, name: 'Heron' })
+      .expect(409);
+    expect(body.detail).toMatch(/taken/);
+    expect((await api().get(`/api/folios/${folioId}`)).body.pages).toHaveLength(2);
+  });
+});
+
+describe('names', () => {
+  it.each([
+    ['control characters alone', '\u0007\u0000', 400],
+    ['a control character in it', 'Quay\u0000', 400],
+    ['nothing to be read', ' \u200b ', 400],
+    ['one sign', '★', 201],
+    ['another script', '渡し', 201],
+  ])('with %s', async (_what, name, status) => {
+    await api().post('/api/folios').send({ name }).expect(status);
+    const { folioId, pageId } = await folioWithPage(service.app);
+    const size = { width: 100, height: 100, ppi: 72 };
+    await api()
+      .post('/api/pages')
+      .send({ folioId, name, ...size })
+      .expect(status);
+    await api()
+      .patch(`/api/pages/${pageId}`)
+      .send({ name })
+      .expect(status === 201 ? 200 : status);
+  });
+});
+
 describe('thumbnails', () => {
   it('belong to a revision; an older one never replaces a newer one', async () => {
     const { pageId } = await folioWithPage(service.app);
@@ -123,6 +167,107 @@ describe('the door', () => {
     expect(body).toMatchObject({ status: 404, title: 'There is nothing at this address' });
     await api().get('/api/pages/no-such-page').expect(404);
     await api().get('/api/pages/no-such-page/thumbnail').expect(404);
+  });
+
+  it.each([
+    ['/api/pages/a%00b', 400],
+    ['/api/pages/%zz', 400],
+    ['/api/pages/x/changes?since=%00', 400],
+    ['/api/pages/x/changes?since=-1', 400],
+    ['/api/pages/x/changes?since=1&since=2', 400],
+    ['/api/blobs/%E0%A4%A', 400],
+    ['/page/%zz', 400],
+    ['/page/a%00b', 400],
+    ['/%', 400],
+    [`/api/pages/${'x'.repeat(300)}`, 400],
+  ])('says of an address that cannot be read that it cannot: %s', async (address, status) => {
+    await api()
+      .get(address)
+      .expect(status)
+      .expect('content-type', /problem\+json/);
+  });
+
+  it('answers nothing that is asked of it with an error of its own', async () => {
+    const { folioId, pageId } = await folioWithPage(service.app);
+    const odd = fc.oneof(
+      fc.constantFrom(
+        folioId,
+        pageId,
+        'demo',
+        '..',
+        '%00',
+        '%zz',
+        '%F0%9F%AA%A2',
+        "'; DROP TABLE pages; --",
+        '9'.repeat(400),
+      ),
+      fc.string({ maxLength: 12 }).map(encodeURIComponent),
+    );
+    const address = fc.oneof(
+      fc.tuple(
+        fc.constantFrom('folios', 'pages', 'blobs', 'rack', 'templates', 'health', '__proto__'),
+        fc.array(odd, { maxLength: 2 }),
+      ),
+      fc.tuple(
+        fc.constantFrom(`pages/${pageId}`, `folios/${folioId}`),
+        fc.array(
+          fc.constantFrom(
+            'changes',
+            'thumbnail',
+            'restore',
+            'duplicate',
+            'changes?since=9e9',
+            'thumbnail?revision=1e400',
+          ),
+          { maxLength: 1 },
+        ),
+      ),
+    );
+    const query = fc.constantFrom(
+      '',
+      '?since=1e99',
+      '?since[]=1&lastId=%00',
+      '?only=headers&since=x',
+      '?form=packed',
+      '?__proto__[a]=1',
+    );
+    const body = fc.oneof(
+      fc.jsonValue({ maxDepth: 2 }).map((value) => JSON.stringify(value)),
+      fc
+        .record(
+          {
+            name: fc.string(),
+            folioId: fc.string(),
+            width: fc.double(),
+            height: fc.maxSafeInteger(),
+            ppi: fc.double(),
+            id: fc.uuid(),
+          },
+          { requiredKeys: [] },
+        )
+        .map((value) => JSON.stringify(value)),
+      fc
+        .record({
+          since: fc.oneof(fc.integer(), fc.constant(1e300)),
+          changes: fc.array(fc.jsonValue({ maxDepth: 2 })),
+          nibs: fc.jsonValue(),
+          rings: fc.jsonValue(),
+        })
+        .map((value) => JSON.stringify(value)),
+      fc.string(),
+    );
+    const type = fc.constantFrom('application/json', PACKED_TYPE, 'image/png', 'text/plain', 'nonsense');
+    const method = fc.constantFrom('get', 'post', 'put', 'patch', 'delete');
+    await fc.assert(
+      fc.asyncProperty(method, address, query, body, type, async (verb, [room, rest], asked, sent, contentType) => {
+        const path = `/api/${[room, ...rest].join('/')}${asked}`;
+        const answer = await (verb === 'get'
+          ? api().get(path)
+          : api()[verb](path).set('content-type', contentType).send(sent));
+        if (answer.status >= 500) throw new Error(`${verb} ${path} with ${sent} answers ${answer.status}`);
+      }),
+      { numRuns: 300 },
+    );
   });
 
   it('keeps other web pages out', async () => {

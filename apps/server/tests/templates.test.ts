@@ -36,6 +36,19 @@ describe('templates of one’s own', () => {
     await api().get('/api/templates').expect(200, []);
   });
 
+  it('are 500 at most: one more is refused, one of them can still be changed', async () => {
+    for (let k = 0; k < 500; k++)
+      await service.store.run(
+        'INSERT INTO templates (id, body) VALUES ($1, $2)',
+        `own-${k}`,
+        JSON.stringify({ id: `own-${k}` }),
+      );
+    const { body } = await put('one-more').expect(409);
+    expect(body.detail).toMatch(/500 templates/);
+    await put('own-7').expect(200);
+    expect((await api().get('/api/templates')).body).toHaveLength(500);
+  });
+
   it('have ids of letters and digits', async () => {
     await put('a b').expect(400);
   });

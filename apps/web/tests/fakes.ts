@@ -81,7 +81,11 @@ export class FakeServer implements Transport {
     const fresh = changes.filter(({ id }) => this.journal.every((known) => known.id !== id));
     const missed = this.journal.slice(since).some(({ id }) => changes.every((own) => own.id !== id));
     if (missed || (fresh.length > 0 && since < this.journal.length))
-      return { outcome: 'stale', revision: this.journal.length, between: this.journal.slice(since) } as const;
+      return {
+        outcome: 'stale',
+        revision: this.journal.length,
+        between: this.journal.slice(since, since + this.atMost),
+      } as const;
     try {
       fresh.reduce(applyChange, this.page);
     } catch (error) {

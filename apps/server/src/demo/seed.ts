@@ -4,6 +4,7 @@ import { drawStroke } from '@true-nib/core/ink';
 import { SHIPPED_NIBS } from '@true-nib/core/rack';
 import { seededRandom } from '@true-nib/core/math';
 import {
+  PICTURE_LIMITS,
   applyChange,
   newLayer,
   newPage,
@@ -20,6 +21,7 @@ import { fittedPlacement } from '@true-nib/core/tools';
 import { pageToSvg } from '@true-nib/core/formats';
 import sharp from 'sharp';
 import { keepBlob, sha256Of } from '../keeping/blobs';
+import { Examiner } from '../keeping/examiner';
 import { addFolio } from '../keeping/folios';
 import { appendChanges } from '../keeping/journal';
 import { addPage } from '../keeping/pages';
@@ -89,20 +91,29 @@ const AUTHOR = 'demo';
 export async function seedDemo(store: Store): Promise<void> {
   if (await store.one('SELECT id FROM folios LIMIT 1')) return;
   // All or nothing: a start that is cut short seeds again next time.
+  const examiner = new Examiner(PICTURE_LIMITS);
   await store.atomically(async (inside) => {
     await addFolio(inside, 'Saltmarsh Ferry', 'demo-saltmarsh-ferry');
-    for (const page of PAGES) await seedPage(inside, page);
+    for (const page of PAGES) await seedPage(inside, page, examiner);
     await seedNibs(inside);
     await seedGuides(inside);
     await seedDepth(inside);
   });
 }
 
-async function seedPage(store: Store, { id, name, size, sketch: draw, scan, seed, frame }: DemoPage): Promise<void> {
+async function seedPage(
+  store: Store,
+  { id, name, size, sketch: draw, scan, seed, frame }: DemoPage,
+  examiner: Examiner,
+): Promise<void> {
   const sketch = draw();
   await addPage(store, { id, name, folioId: 'demo-saltmarsh-ferry', ...size });
   const rough = await pencilled(sketch, size, scan, seed);
-  const { sha256, width, height } = await keepBlob(store, sha256Of(rough), rough, 'image/png');
+  const { sha256, width, height } = await keepBlob(
+    store,
+    { sha256: sha256Of(rough), bytes: rough, type: 'image/png' },
+    { examiner },
+  );
   const roughLayer = layer(`${id}:rough`, 'rough', 'Rough', orderBetween(undefined, undefined));
   const inkLayer = layer(`${id}:inks`, 'ink', 'Inks', orderBetween(roughLayer.order, undefined));
   const placement = fittedPlacement({ width, height }, size);

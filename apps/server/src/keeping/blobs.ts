@@ -3,16 +3,16 @@ import { promisify } from 'node:util';
 import { inflate } from 'node:zlib';
 import { checkSvgPicture } from '@true-nib/core/formats';
 import { PageError } from '@true-nib/core/gate';
+import type { BlobRef } from '@true-nib/core/kind';
 import { PICTURE_LIMITS, WASH_BYTES, WASH_SIDE, WASH_TYPE } from '@true-nib/core/page';
-import sharp from 'sharp';
 import { Problem } from '../problem';
+import type { Examiner } from './examiner';
 import type { Store } from './query';
 
 const TYPES: Readonly<Record<string, string>> = {
   png: 'image/png',
   jpeg: 'image/jpeg',
   webp: 'image/webp',
-  svg: 'image/svg+xml',
 };
 
 export interface Blob {
@@ -28,8 +28,11 @@ export interface BlobBytes extends Blob {
 
 export const sha256Of = (bytes: Uint8Array): string => createHash('sha256').update(bytes).digest('hex');
 
-export const hasBlob = async (store: Store, sha256: string): Promise<boolean> =>
-  (await store.one('SELECT sha256 FROM blobs WHERE sha256 = ?', sha256)) !== undefined;
+/** Whether bytes are there that can be taken for a picture, or for the pixels of a wash tile. */
+export async function hasBlob(store: Store, { sha256, as }: BlobRef): Promise<boolean> {
+  const blob = await store.one<{ type: string }>('SELECT type FROM blobs WHERE sha256 = ?', sha256);
+  return blob !== undefined && (blob.type === WASH_TYPE) === (as === 'pixels');
+}
 
 export async function getBlob(store: Store, sha256: string): Promise<BlobBytes> {
   const blob = await store.one<BlobBytes>(
@@ -43,8 +46,26 @@ export async function getBlob(store: Store, sha256: string): Promise<BlobBytes> 
 
 const inflated = promisify(inflate);
 
-/** Keeps a picture, or the pixels of a wash tile, under its SHA-256, after looking at all of it. Throws a Problem that says why one is refused. */
-export async function keepBlob(store: Store, sha256: string, bytes: Buffer, claimedType?: string): Promise<Blob> {
+/** A picture, or the pixels of a wash tile, as they come. */
+export interface Sent {
+  readonly sha256: string;
+  readonly bytes: Buffer;
+  /** What they call themselves. */
+  readonly type?: string | undefined;
+}
+
+/** What pictures are looked at by, and how much room there is for them on the disk, bytes. */
+export interface Keeping {
+  readonly examiner: Pick<Examiner, 'examine'>;
+  readonly free?: () => Promise<number>;
+}
+
+/** Keeps bytes under their SHA-256, after looking at all of them. Throws a Problem that says why they are refused. */
+export async function keepBlob(
+  store: Store,
+  { sha256, bytes, type }: Sent,
+  { examiner, free }: Keeping,
+): Promise<Blob> {
   if (sha256Of(bytes) !== sha256)
     throw new Problem(
       400,
@@ -52,13 +73,32 @@ export async function keepBlob(store: Store, sha256: string, bytes: Buffer, clai
       'Its bytes do not match its fingerprint. Try bringing it in again.',
     );
   const known = await store.one<Blob>('SELECT sha256, type, width, height FROM blobs WHERE sha256 = ?', sha256);
-  if (known) return known;
-  const blob = { sha256, ...(await (claimedType === WASH_TYPE ? examinedWash(bytes) : examined(bytes, claimedType))) };
+  if (known) {
+    // Whoever sends it again is about to need it.
+    await store.run('UPDATE blobs SET keptAt = $1 WHERE sha256 = $2', Date.now(), sha256);
+    return known;
+  }
+  if (free) await requireRoom(store, bytes.length, await free());
+  const blob = { sha256, ...(await (type === WASH_TYPE ? examinedWash(bytes) : examined(bytes, type, examiner))) };
   await store.run(
-    'INSERT OR IGNORE INTO blobs (sha256, type, width, height, bytes) VALUES ($1, $2, $3, $4, $5)',
-    ...[blob.sha256, blob.type, blob.width, blob.height, bytes],
+    'INSERT OR IGNORE INTO blobs (sha256, type, width, height, keptAt, bytes) VALUES ($1, $2, $3, $4, $5, $6)',
+    ...[blob.sha256, blob.type, blob.width, blob.height, Date.now(), bytes],
   );
   return blob;
+}
+
+/** The share of what pictures take up and of what is free beside them that they may take up. */
+const SHARE = 1 / 2;
+const inMegabytes = (bytes: number): string => `${Math.round(bytes / 1e6).toLocaleString('en-GB')} MB`;
+
+async function requireRoom(store: Store, more: number, free: number): Promise<void> {
+  const kept = (await store.one<{ sum: number | null }>('SELECT SUM(LENGTH(bytes)) AS sum FROM blobs'))?.sum ?? 0;
+  if (kept + more <= SHARE * (kept + free)) return;
+  throw new Problem(
+    507,
+    'There is no room for more pictures',
+    `They take up ${inMegabytes(kept)} here, and ${inMegabytes(free)} are free on the disk: they may have half of both. Make room on the disk, or delete pages that are done: after 30 days \`npm run tidy\` gives back what they held.`,
+  );
 }
 
 /** A wash tile is exactly as many pixels as it is; unpacking stops where they would be more. */
@@ -73,51 +113,80 @@ async function examinedWash(bytes: Buffer): Promise<Omit<Blob, 'sha256'>> {
   return { type: WASH_TYPE, width: WASH_SIDE, height: WASH_SIDE };
 }
 
-async function examined(bytes: Buffer, claimedType: string | undefined): Promise<Omit<Blob, 'sha256'>> {
-  const { side, area } = PICTURE_LIMITS;
-  const header = await sharp(bytes, { limitInputPixels: false })
-    .metadata()
-    .catch(() => undefined);
-  const type = header ? TYPES[header.format] : undefined;
-  if (!header || !type)
+/** Bytes of SVG that are read: a drawing of tens of thousands of lines has fewer. */
+const MOST_SVG = 8 * 1024 * 1024;
+
+async function examined(
+  bytes: Buffer,
+  claimedType: string | undefined,
+  examiner: Keeping['examiner'],
+): Promise<Omit<Blob, 'sha256'>> {
+  if (claimedType === 'image/svg+xml' || looksLikeSvg(bytes)) return examinedSvg(bytes, claimedType);
+  const picture = await examiner.examine(bytes);
+  if (!picture)
+    throw new Problem(
+      422,
+      'The picture takes too long to read',
+      'It was given up. Save it anew with a program that draws, and bring that in.',
+    );
+  const type = picture.format === undefined ? undefined : TYPES[picture.format];
+  if (!type)
     throw new Problem(
       415,
       'This is not a picture we can bring in',
       'Bring in a PNG, a JPEG, a WebP or an SVG. This file is none of these, or it is damaged.',
     );
-  if (claimedType?.startsWith('image/') && claimedType !== type)
-    throw new Problem(
-      415,
-      'The picture is not what its name says',
-      `It calls itself ${claimedType} but holds ${type}. Rename it and bring it in again.`,
-    );
-  if (type === 'image/svg+xml') checkSvg(bytes);
+  requireType(claimedType, type);
   // EXIF may ask for a quarter turn; browsers show the picture turned, so its size counts turned too.
-  const isTurned = (header.orientation ?? 1) >= 5;
-  const [width, height] = isTurned ? [header.height, header.width] : [header.width, header.height];
-  if (width > side || height > side || width * height > area)
+  const isTurned = picture.orientation >= 5;
+  const [width, height] = isTurned ? [picture.height, picture.width] : [picture.width, picture.height];
+  if (picture.isTooLarge) throw tooLarge(width, height);
+  if (!picture.isWhole)
     throw new Problem(
-      413,
-      'The picture is too large',
-      `It is ${width} × ${height} px; at most ${side} px a side and ${area / 1e6} million px in all can be brought in. Make it smaller first.`,
+      422,
+      'The picture is cut short or damaged',
+      'Its end is missing or cannot be read. Copy it again from where it came.',
     );
-  await sharp(bytes, { limitInputPixels: area, failOn: 'truncated' })
-    .stats()
-    .catch(() => {
-      throw new Problem(
-        422,
-        'The picture is cut short or damaged',
-        'Its end is missing or cannot be read. Copy it again from where it came.',
-      );
-    });
   return { type, width, height };
 }
 
-function checkSvg(bytes: Buffer): void {
+/** Whether bytes begin as an XML text does. */
+const looksLikeSvg = (bytes: Buffer): boolean =>
+  /^(\ufeff)?\s*<(\?xml|!--|!doctype svg|svg)/i.test(bytes.toString('utf8', 0, 200));
+
+/** An SVG is read, and never drawn here: how long that takes is up to whoever wrote it. */
+function examinedSvg(bytes: Buffer, claimedType: string | undefined): Omit<Blob, 'sha256'> {
+  requireType(claimedType, 'image/svg+xml');
+  if (bytes.length > MOST_SVG)
+    throw new Problem(413, 'The SVG is too large', 'At most 8 MB of SVG are read. Bring it in as a PNG.');
   try {
-    checkSvgPicture(bytes.toString('utf8'));
+    const { width, height } = checkSvgPicture(bytes.toString('utf8'));
+    const [wide, high] = [width, height].map((length) => Math.max(1, Math.round(length)));
+    if (isTooLarge(wide, high)) throw tooLarge(wide, high);
+    return { type: 'image/svg+xml', width: wide, height: high };
   } catch (error) {
     if (error instanceof PageError) throw new Problem(422, 'This SVG cannot be brought in', error.message);
     throw error;
   }
 }
+
+function requireType(claimed: string | undefined, type: string): void {
+  if (!claimed?.startsWith('image/') || claimed === type) return;
+  throw new Problem(
+    415,
+    'The picture is not what its name says',
+    `It calls itself ${claimed} but holds ${type}. Rename it and bring it in again.`,
+  );
+}
+
+const { side: MOST_SIDE, area: MOST_AREA } = PICTURE_LIMITS;
+
+const isTooLarge = (width: number, height: number): boolean =>
+  width > MOST_SIDE || height > MOST_SIDE || width * height > MOST_AREA;
+
+const tooLarge = (width: number, height: number): Problem =>
+  new Problem(
+    413,
+    'The picture is too large',
+    `It is ${width} × ${height} px; at most ${MOST_SIDE} px a side and ${MOST_AREA / 1e6} million px in all can be brought in. Make it smaller first.`,
+  );

@@ -37,8 +37,22 @@ export async function entityRows(store: Store, pageId: string, ids?: readonly En
   return found.flat();
 }
 
-/** The changes after revision `since`, oldest first, packed. */
-export async function changesSince(store: Store, pageId: string, since: number, most = 1_000): Promise<Uint8Array[]> {
+/** Changes, and about how many bytes, that one answer holds: whoever lacks more asks again. */
+const MOST = { changes: 1_000, bytes: 16 * 2 ** 20 } as const;
+
+/** The first changes after revision `since`, oldest first, packed: as many as fit an answer, one at least. */
+async function firstSince(store: Store, pageId: string, since: number): Promise<Uint8Array[]> {
+  const rows = await store.all<{ length: number }>(
+    'SELECT LENGTH(bytes) AS length FROM changes WHERE pageId = ? AND revision > ? ORDER BY revision LIMIT ?',
+    ...[pageId, since, MOST.changes],
+  );
+  let sum = 0;
+  const count = rows.findIndex(({ length }, k) => (sum += length) > MOST.bytes && k > 0);
+  return changesSince(store, pageId, since, count < 0 ? rows.length : count);
+}
+
+/** So many changes after revision `since`, oldest first, packed. */
+export async function changesSince(store: Store, pageId: string, since: number, most: number): Promise<Uint8Array[]> {
   const rows = await store.all<{ bytes: Buffer }>(
     'SELECT bytes FROM changes WHERE pageId = ? AND revision > ? ORDER BY revision LIMIT ?',
     ...[pageId, since, most],
@@ -78,7 +92,7 @@ export interface Stand {
  */
 export async function newsFor(store: Store, pageId: string, stand: Stand, revision: number): Promise<Uint8Array[]> {
   await requireStand(store, pageId, stand, revision);
-  return changesSince(store, pageId, stand.since);
+  return firstSince(store, pageId, stand.since);
 }
 
 async function requireStand(store: Store, pageId: string, { since, lastId }: Stand, revision: number): Promise<void> {
@@ -104,7 +118,7 @@ export type Appended =
 /**
  * Appends changes to a page's journal and brings its entities up to date: all of them or none. Changes that are there
  * already are passed over, so sending twice is harmless. When the sender has not seen what others saved, nothing is
- * saved and the answer holds what came between.
+ * saved and the answer holds what came between, or the first of it.
  */
 export function appendChanges(
   store: Store,
@@ -121,7 +135,7 @@ export function appendChanges(
     const fresh = changes.filter(({ id }) => !met.has(id) && met.add(id));
     const own = [...known.values()].filter((at) => at > since).length;
     if (since + own < revision || (fresh.length > 0 && since < revision))
-      return { outcome: 'stale', revision, between: await changesSince(inside, pageId, since, revision - since) };
+      return { outcome: 'stale', revision, between: await firstSince(inside, pageId, since) };
     if (fresh.length === 0) return { outcome: 'saved', revision, added: 0 };
     let page: Page = { size: { width, height, ppi }, entities: await touched(inside, pageId, fresh) };
     const before = page.entities;
@@ -163,13 +177,13 @@ async function touched(store: Store, pageId: string, changes: readonly Change[])
 }
 
 async function requireBlobs(store: Store, change: Change): Promise<void> {
-  const blobs = new Set(change.edits.flatMap(({ after }) => (after && refsOf(after).blobs) ?? []));
-  for (const blob of blobs)
+  const refs = change.edits.flatMap(({ after }) => (after && refsOf(after).blobs) ?? []);
+  for (const blob of new Map(refs.map((ref) => [`${ref.as} ${ref.sha256}`, ref])).values())
     if (!(await hasBlob(store, blob)))
       throw new Problem(
         400,
         'The picture itself is missing',
-        `Its bytes were not sent before it: ${blob.slice(0, 12)}….`,
+        `Its bytes were not sent before it, or are no ${blob.as}: ${blob.sha256.slice(0, 12)}….`,
       );
 }
 

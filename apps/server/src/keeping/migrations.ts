@@ -61,4 +61,12 @@ export const migrations: readonly RunnableMigration<QueryInterface>[] = [
       );
     },
   },
+  {
+    name: '0006-when-blobs-were-kept',
+    up: async ({ context }) => {
+      await context.sequelize.query(`ALTER TABLE blobs ADD COLUMN keptAt INTEGER NOT NULL DEFAULT 0`);
+      // What was there before is as if it had come today.
+      await context.sequelize.query(`UPDATE blobs SET keptAt = ${Date.now()}`);
+    },
+  },
 ];

@@ -70,6 +70,25 @@ export async function addPage(
   return getPage(store, id);
 }
 
+/**
+ * Adds a page under an id that its maker has chosen, so that asking twice makes one page. Throws a Problem (409) where that id
+ * is another page's.
+ */
+export function addPageOnce(
+  store: Store,
+  page: NewPage,
+): Promise<{ readonly page: ListedPage; readonly isNew: boolean }> {
+  return store.atomically(async (inside) => {
+    const { id } = page;
+    const known =
+      id === undefined ? undefined : await inside.one<PageRow>('SELECT folioId, name FROM pages WHERE id = ?', id);
+    if (id === undefined || !known) return { page: await addPage(inside, page), isNew: true };
+    if (known.folioId !== page.folioId || known.name !== page.name)
+      throw new Problem(409, 'There is such a page already', 'Its id is taken. Ask once more with another one.');
+    return { page: await getPage(inside, id), isNew: false };
+  });
+}
+
 export async function renamePage(store: Store, id: string, name: string): Promise<ListedPage> {
   await getPage(store, id);
   await store.run('UPDATE pages SET name = $1 WHERE id = $2', name, id);

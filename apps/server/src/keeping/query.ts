@@ -13,8 +13,11 @@ export interface Store {
 }
 
 export function storeOf(database: Sequelize, transaction?: Transaction): Store {
-  const all = async <Row extends object>(sql: string, ...values: readonly Bound[]) =>
-    database.query<Row>(sql, { replacements: [...values], type: QueryTypes.SELECT, transaction });
+  const all = async <Row extends object>(sql: string, ...values: readonly Bound[]) => {
+    // A question binds by ?, a deed by $1: the other sign would be read as nothing, without a word.
+    if (/\$\d/.test(sql)) throw new TypeError(`A question binds its values by ?: ${sql}`);
+    return database.query<Row>(sql, { replacements: [...values], type: QueryTypes.SELECT, transaction });
+  };
   return {
     all,
     one: async <Row extends object>(sql: string, ...values: readonly Bound[]): Promise<Row | undefined> =>

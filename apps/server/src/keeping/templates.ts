@@ -12,7 +12,7 @@ export async function getTemplates(store: Store): Promise<unknown[]> {
 /** Keeps a template, in place of one of the same id. Answers false when the desk is full. */
 export function keepTemplate(store: Store, id: string, body: object): Promise<boolean> {
   return store.atomically(async (inside) => {
-    const row = await inside.one<{ count: number }>('SELECT COUNT(*) AS count FROM templates WHERE id <> $1', id);
+    const row = await inside.one<{ count: number }>('SELECT COUNT(*) AS count FROM templates WHERE id <> ?', id);
     if ((row?.count ?? 0) >= MOST) return false;
     await inside.run(
       `INSERT INTO templates (id, body) VALUES ($1, $2) ON CONFLICT (id) DO UPDATE SET body = $2`,

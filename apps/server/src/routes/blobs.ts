@@ -1,13 +1,14 @@
 import { PICTURE_LIMITS } from '@true-nib/core/page';
-import { raw, Router } from 'express';
-import { getBlob, keepBlob } from '../keeping/blobs';
+import { raw, Router, type Request } from 'express';
+import { BlobParam, checked } from '../dto';
+import { getBlob, keepBlob, type Keeping } from '../keeping/blobs';
 import type { Store } from '../keeping/query';
 import { Problem } from '../problem';
 
-export function blobRoutes(store: Store): Router {
+export function blobRoutes(store: Store, keeping: Keeping): Router {
   const routes = Router();
   routes.get('/:sha256', async (request, response) => {
-    const { type, bytes } = await getBlob(store, fingerprint(request.params.sha256));
+    const { type, bytes } = await getBlob(store, fingerprintIn(request));
     // Named by its content, so it never changes; shown as a picture, never as a page.
     response
       .set('Cache-Control', 'private, max-age=31536000, immutable')
@@ -19,19 +20,11 @@ export function blobRoutes(store: Store): Router {
     const body: unknown = request.body;
     if (!Buffer.isBuffer(body) || body.length === 0)
       throw new Problem(400, 'The picture is empty', 'No bytes came with it.');
-    const blob = await keepBlob(
-      store,
-      fingerprint(request.params.sha256),
-      body,
-      request.headers['content-type']?.split(';')[0],
-    );
+    const sent = { sha256: fingerprintIn(request), bytes: body, type: request.headers['content-type']?.split(';')[0] };
+    const blob = await keepBlob(store, sent, keeping);
     response.status(201).json(blob);
   });
   return routes;
 }
 
-function fingerprint(value: string): string {
-  if (!/^[0-9a-f]{64}$/.test(value))
-    throw new Problem(400, 'This is not a fingerprint', 'A SHA-256 has 64 hex digits in lower case.');
-  return value;
-}
+const fingerprintIn = (request: Request): string => checked(BlobParam, request.params).sha256;

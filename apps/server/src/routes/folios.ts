@@ -11,6 +11,7 @@ import {
 } from '../keeping/folios';
 import { listPages } from '../keeping/pages';
 import type { Store } from '../keeping/query';
+import { idOf } from './idOf';
 
 export function folioRoutes(store: Store): Router {
   const routes = Router();
@@ -21,21 +22,21 @@ export function folioRoutes(store: Store): Router {
     response.status(201).json(await addFolio(store, checked(FolioBody, request.body).name));
   });
   routes.get('/:id', async (request, response) => {
-    const folio = await getFolio(store, request.params.id);
+    const folio = await getFolio(store, idOf(request));
     response.json({ ...folio, pages: await listPages(store, folio.id) });
   });
   routes.patch('/:id', async (request, response) => {
-    response.json(await renameFolio(store, request.params.id, checked(FolioBody, request.body).name));
+    response.json(await renameFolio(store, idOf(request), checked(FolioBody, request.body).name));
   });
   routes.delete('/:id', async (request, response) => {
-    await deleteFolio(store, request.params.id);
+    await deleteFolio(store, idOf(request));
     response.status(204).end();
   });
   routes.post('/:id/restore', async (request, response) => {
-    response.json(await restoreFolio(store, request.params.id));
+    response.json(await restoreFolio(store, idOf(request)));
   });
   routes.post('/:id/duplicate', async (request, response) => {
-    response.status(201).json(await duplicateFolio(store, request.params.id));
+    response.status(201).json(await duplicateFolio(store, idOf(request)));
   });
   return routes;
 }

@@ -163,7 +163,8 @@ export class Saving {
         const sent = await transport.send(this.pageId, this.stand, batch, bytes);
         if (sent.outcome === 'saved') this.confirm(batch, sent.revision);
         else if (this.isClosed) return this.tryLater();
-        else this.putBeneath(sent.between, sent.revision);
+        // It may be the first of more: what is sent next brings those.
+        else this.putBeneath(sent.between, this.known + sent.between.length);
         most = BATCH;
       } catch (error) {
         // Nobody would hear what is wrong: it waits for whoever opens the page next.

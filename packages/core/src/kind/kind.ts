@@ -13,6 +13,12 @@ export interface LaidBase extends EntityBase {
   readonly order: string;
 }
 
+/** Bytes by their SHA-256, in hex, and what they are taken for. */
+export interface BlobRef {
+  readonly sha256: string;
+  readonly as: 'picture' | 'pixels';
+}
+
 /** What an entity refers to. */
 export interface Refs {
   /** Entities without which it cannot lie on a page. */
@@ -21,8 +27,8 @@ export interface Refs {
   readonly knows?: readonly EntityId[];
   /** Names that it has in common with others and no entity has: copies made together get new ones. */
   readonly shares?: readonly EntityId[];
-  /** Bytes by their SHA-256, in hex: they are kept before it is. */
-  readonly blobs?: readonly string[];
+  /** Bytes that are kept before it is. */
+  readonly blobs?: readonly BlobRef[];
 }
 
 /**

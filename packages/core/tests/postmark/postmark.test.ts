@@ -68,7 +68,10 @@ describe('a kind with a row in each table', () => {
     expect(needsOf(adding(inks, postmark()))).toEqual([]);
     // What takes it away can be taken back only while its layer is there.
     expect(needsOf([{ before: postmark(), after: null }])).toEqual(['inks']);
-    expect(refsOf(postmark({ cancels: 'line' }))).toMatchObject({ knows: ['line'], blobs: ['cd'.repeat(32)] });
+    expect(refsOf(postmark({ cancels: 'line' }))).toMatchObject({
+      knows: ['line'],
+      blobs: [{ sha256: 'cd'.repeat(32), as: 'picture' }],
+    });
   });
 
   it('is copied with its layer: what it refers to there is what was copied along', () => {

@@ -43,7 +43,7 @@ const postmarkKind: Kind<Postmark> = {
   refs: ({ layerId, cancels, blob }) => ({
     needs: [layerId],
     knows: cancels === undefined ? [] : [cancels],
-    blobs: [blob],
+    blobs: [{ sha256: blob, as: 'picture' as const }],
   }),
   remap: (mark, copyId, renamed) => ({
     ...mark,

@@ -37,7 +37,7 @@ export const pictureKind: Kind<PictureEntity> = {
     opacity: number(fields.opacity, 'opacity', 0, 1),
     tint: oneOf(fields.tint, 'tint', ['none', 'blue', 'grey']),
   }),
-  refs: ({ layerId, blob }) => ({ needs: [layerId], blobs: [blob] }),
+  refs: ({ layerId, blob }) => ({ needs: [layerId], blobs: [{ sha256: blob, as: 'picture' }] }),
   remap: (picture, copyId, renamed) => ({ ...picture, id: copyId, layerId: renamed(picture.layerId) }),
 };
 

@@ -43,7 +43,7 @@ export const washTile = (layerId: EntityId, column: number, row: number, blob: s
 export const washKind: Kind<WashTileEntity> = {
   isMany: true,
   check: checkWashTile,
-  refs: ({ layerId, blob }) => ({ needs: [layerId], blobs: [blob] }),
+  refs: ({ layerId, blob }) => ({ needs: [layerId], blobs: [{ sha256: blob, as: 'pixels' }] }),
   remap: ({ layerId, column, row, blob }, _copyId, renamed) => washTile(renamed(layerId), column, row, blob),
 };
 
