@@ -34,7 +34,9 @@ module.exports = {
       testEnvironment: '<rootDir>/tools/jestEnvironment.js',
       testMatch: ['<rootDir>/apps/server/tests/**/*.test.ts'],
       transform: { ...swc, '^.+\\.js$': swc['^.+\\.ts$'] },
-      transformIgnorePatterns: ['/node_modules/(?!(@true-nib|fractional-indexing|flatbush|flatqueue)/)'],
+      transformIgnorePatterns: [
+        '/node_modules/(?!(@true-nib|fractional-indexing|flatbush|flatqueue|p-queue|p-timeout|eventemitter3)/)',
+      ],
     },
     {
       displayName: 'web',
@@ -48,10 +50,12 @@ module.exports = {
         '\\.css$': '<rootDir>/tests/empty.js',
         // Jest compiles no .mjs; these packages ship the same as CommonJS.
         '^(d3-contour|d3-array)$': '<rootDir>/../../node_modules/$1/dist/$1.js',
+        // What this package names for React Native is not in it.
+        '^lru-cache$': require.resolve('lru-cache', { paths: [`${__dirname}/apps/web`] }),
         '^lucide-react-native/icons/(.*)$': '<rootDir>/../../node_modules/lucide-react-native/dist/cjs/icons/$1.js',
       },
       transformIgnorePatterns: [
-        '/node_modules/(?!(.pnpm|react-native|@react-native|@react-native-community|expo|@expo|@expo-google-fonts|react-navigation|@react-navigation|native-base|nativewind|react-native-css-interop|lucide-react-native|fractional-indexing|fast-xml-parser|idb|rbush|flatbush|flatqueue|quickselect|tinykeys|msgpackr|fflate|standard-navigation|wcag-contrast|relative-luminance|@true-nib))',
+        '/node_modules/(?!(.pnpm|react-native|@react-native|@react-native-community|expo|@expo|@expo-google-fonts|react-navigation|@react-navigation|native-base|nativewind|react-native-css-interop|lucide-react-native|fractional-indexing|fast-xml-parser|idb|rbush|flatbush|flatqueue|quickselect|tinykeys|msgpackr|fflate|p-queue|p-timeout|eventemitter3|lru-cache|react-error-boundary|standard-navigation|wcag-contrast|relative-luminance|@true-nib))',
       ],
     },
   ],

@@ -71,8 +71,11 @@ function freePort(): Promise<number> {
   });
 }
 
-/** Every story gets a desk with the demo folio, and a page that shows the shelf at its address. Nothing may be thrown unheard. */
-export const test = base.extend<{ desk: Desk }>({
+/**
+ * Every story gets a desk with the demo folio, and a tab. Nothing may be thrown unheard in that, and nothing be warned of on its
+ * console but what a story says it expects.
+ */
+export const test = base.extend<{ desk: Desk; expected: RegExp[] }>({
   // Playwright reads the fixtures that are asked for off the first parameter: none.
   // eslint-disable-next-line no-empty-pattern
   desk: async ({}, provide) => {
@@ -83,11 +86,17 @@ export const test = base.extend<{ desk: Desk }>({
     await desk.kill();
     rmSync(folder, { recursive: true, force: true });
   },
-  page: async ({ page }, provide) => {
+  /** What a story expects on the console: it adds to the list. */
+  // eslint-disable-next-line no-empty-pattern
+  expected: async ({}, provide) => provide([]),
+  page: async ({ page, expected }, provide) => {
     const unheard: string[] = [];
     page.on('pageerror', ({ stack }) => unheard.push(String(stack)));
+    page.on('console', (message) => {
+      if (message.type() === 'error' || message.type() === 'warning') unheard.push(message.text());
+    });
     await provide(page);
-    expect(unheard).toEqual([]);
+    expect(unheard.filter((words) => !expected.some((pattern) => pattern.test(words)))).toEqual([]);
   },
 });
 export { expect } from '@playwright/test';

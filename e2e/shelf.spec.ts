@@ -32,7 +32,7 @@ test('a page of one’s own size; what cannot be is said before it is tried', as
   await page.getByLabel('Width').fill('100');
   await page.getByLabel('Height').fill('150');
   await page.getByLabel('ppi').fill('300');
-  await page.getByRole('radio', { name: 'Lying' }).click();
+  await page.getByRole('radio', { name: 'Landscape' }).click();
   await expect(page.getByText(/1772 × 1181 px\. Under 2,000 px/)).toBeVisible();
   await page.getByRole('button', { name: 'Make the page' }).click();
   await expect(page.getByTestId('board')).toBeVisible();

@@ -46,7 +46,8 @@ async function buildServer() {
     target: 'node20',
     format: 'cjs',
     sourcemap: true,
-    external: Object.keys(dependencies).filter((name) => name !== '@true-nib/core'),
+    // Ours is TypeScript, and p-queue an ES module only: both go into the file.
+    external: Object.keys(dependencies).filter((name) => !['@true-nib/core', 'p-queue'].includes(name)),
     logLevel: 'warning',
   });
 }

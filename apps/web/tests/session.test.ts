@@ -21,7 +21,8 @@ async function leftUnsent(
   return outbox;
 }
 
-beforeEach(() => jest.useFakeTimers());
+// Timers only: promise queues go on by microtasks.
+beforeEach(() => jest.useFakeTimers({ doNotFake: ['queueMicrotask'] }));
 afterEach(() => jest.useRealTimers());
 
 describe('drawing on a page', () => {

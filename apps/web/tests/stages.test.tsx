@@ -2,6 +2,7 @@ import { fireEvent, render, screen } from '@testing-library/react-native';
 import Feather from 'lucide-react-native/icons/feather';
 import { useState } from 'react';
 import { Text } from 'react-native';
+import { newPage } from '@true-nib/core/page';
 import type { Board, PageKeep, PageSlot } from '../src/board/board';
 import { borrowTool, giveBack, setStage, takeTool, useDesk } from '../src/board/desk';
 import { layOut } from '../src/board/layOut';
@@ -11,6 +12,7 @@ import { BenchColumn } from '../src/chrome/BenchColumn';
 import { generalCommands, generalHolds, historyCommands } from '../src/chrome/commands';
 import { StatusLine } from '../src/chrome/StatusLine';
 import { Thread } from '../src/chrome/Thread';
+import { useGuides } from '../src/guiding';
 import { foundCommands } from '../src/keys/FindSheet';
 import { keyIn, ownerOf, resetKeys, useKeySet, withKey } from '../src/keys/keySet';
 import { takeNib } from '../src/nibs/takeNib';
@@ -77,6 +79,30 @@ beforeEach(() => {
   useDesk.setState(useDesk.getInitialState());
 });
 afterAll(() => lay(STAGES));
+
+/** Opens a board on a page that nobody sees. */
+function openPage() {
+  const heard = { addEventListener: () => undefined, removeEventListener: () => undefined };
+  Object.assign(globalThis.window, heard);
+  Object.assign(globalThis, { document: heard });
+  const session = {
+    page: newPage({ width: 100, height: 100, ppi: 72 }),
+    onEdits: () => () => undefined,
+    onPage: () => () => undefined,
+    beforeLeaving: (leave: () => void) => leave(),
+  };
+  const picture = { setLook: () => undefined, setPxGrid: () => undefined, dispose: () => undefined };
+  return openBoard(heard as never, session as never, picture as never);
+}
+
+it('a page that is opened after one was delivered opens to be drawn on, and nothing is aimed at on it', () => {
+  lay(STAGES.map(({ keeps: _none, ...stage }) => stage));
+  useDesk.setState({ stage: 'finish', tool: 'nib' });
+  useGuides.setState({ isAiming: true });
+  openPage();
+  expect(useDesk.getState()).toMatchObject({ stage: 'ink', tool: 'nib' });
+  expect(useGuides.getState().isAiming).toBe(false);
+});
 
 describe('a stage that is one line', () => {
   it('is a knot on the thread between its neighbours, and is gone to by a touch', () => {
@@ -153,12 +179,7 @@ describe('a stage that is one line', () => {
 
   it('keeps something for each open page, forgets the last one, and is heard when the page is left', () => {
     lay([POST]);
-    const heard = { addEventListener: () => undefined, removeEventListener: () => undefined };
-    Object.assign(globalThis.window, heard);
-    Object.assign(globalThis, { document: heard });
-    const session = { page: {}, onEdits: () => () => undefined, beforeLeaving: (leave: () => void) => leave() };
-    const picture = { setLook: () => undefined, dispose: () => undefined };
-    const opened = openBoard(heard as never, session as never, picture as never);
+    const opened = openPage();
     expect(opened.board.of(postSlot)).toBe(keep);
     expect(asked).toEqual(['forget']);
     opened.close();

@@ -14,13 +14,6 @@ declare module 'fzero' {
 declare module 'hersheytext' {
   export function renderTextArray(text: string, options?: object): readonly { readonly d: string }[];
 }
-declare module 'simplify-js' {
-  export default function simplify(
-    points: { x: number; y: number }[],
-    tolerance: number,
-    highQuality: boolean,
-  ): { x: number; y: number }[];
-}
 declare module 'topojson-client' {
   export function feature(
     topology: object,

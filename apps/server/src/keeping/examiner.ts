@@ -1,5 +1,6 @@
 import { fork, type ChildProcess } from 'node:child_process';
 import { dirname } from 'node:path';
+import PQueue from 'p-queue';
 
 /** What is known of a picture once all of it has been decoded. */
 export interface Examined {
@@ -48,15 +49,13 @@ process.on('message', async (bytes) => {
  */
 export class Examiner {
   private child: ChildProcess | undefined;
-  private turn: Promise<unknown> = Promise.resolve();
+  private readonly queue = new PQueue({ concurrency: 1 });
 
   constructor(private readonly options: ExaminerOptions) {}
 
   /** Looks at all of a picture. Answers nothing for one that takes longer than there is patience, or ends the process. */
   examine(bytes: Buffer): Promise<Examined | undefined> {
-    const examined = this.turn.then(() => this.ask(bytes));
-    this.turn = examined.catch(() => undefined);
-    return examined;
+    return this.queue.add(() => this.ask(bytes));
   }
 
   private ask(bytes: Buffer): Promise<Examined | undefined> {

@@ -1,3 +1,4 @@
+import PQueue from 'p-queue';
 import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 
 /** A value that SQLite can bind. */
@@ -34,14 +35,11 @@ export function storeOf(database: Sequelize, transaction?: Transaction): Store {
   };
 }
 
-const queues = new WeakMap<Sequelize, Promise<unknown>>();
+const queues = new WeakMap<Sequelize, PQueue>();
 
 /** Whatever writes to one database runs one after the other: SQLite has one writer, and waiting here beats failing there. */
 function inTurn<T>(database: Sequelize, work: () => Promise<T>): Promise<T> {
-  const turn = (queues.get(database) ?? Promise.resolve()).then(work, work);
-  queues.set(
-    database,
-    turn.catch(() => undefined),
-  );
-  return turn;
+  const queue = queues.get(database) ?? new PQueue({ concurrency: 1 });
+  queues.set(database, queue);
+  return queue.add(work);
 }

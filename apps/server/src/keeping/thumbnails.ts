@@ -11,10 +11,10 @@ export interface Thumbnail {
   readonly bytes: Buffer;
 }
 
-export async function getThumbnail(store: Store, pageId: string): Promise<Thumbnail> {
+/** The picture of a page; nothing before its first. Throws a Problem where there is no such page. */
+export async function getThumbnail(store: Store, pageId: string): Promise<Thumbnail | undefined> {
   const thumbnail = await store.one<Thumbnail>('SELECT revision, type, bytes FROM thumbnails WHERE pageId = ?', pageId);
-  if (!thumbnail)
-    throw new Problem(404, 'This page has no picture yet', 'It gets one when the board that draws it rests.');
+  if (!thumbnail) await getPage(store, pageId);
   return thumbnail;
 }
 

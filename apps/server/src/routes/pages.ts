@@ -50,7 +50,10 @@ export function pageRoutes(store: Store): Router {
   addChangeRoutes(routes, store, snapshots);
 
   routes.get('/:id/thumbnail', async (request, response) => {
-    const { type, bytes, revision } = await getThumbnail(store, idOf(request));
+    const thumbnail = await getThumbnail(store, idOf(request));
+    // A new page is no mistake of whoever asks.
+    if (!thumbnail) return void response.status(204).end();
+    const { type, bytes, revision } = thumbnail;
     response.set('ETag', `"${revision}"`).set('Cache-Control', 'no-cache').type(type).send(bytes);
   });
   routes.put('/:id/thumbnail', raw({ type: 'image/*', limit: THUMBNAIL_BYTES }), async (request, response) => {

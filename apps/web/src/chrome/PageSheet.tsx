@@ -32,7 +32,7 @@ const VIEWS: readonly (readonly { readonly id: string; readonly label: string; r
     { id: 'turn-left', label: 'Left', icon: RotateCcw },
     { id: 'turn-right', label: 'Right', icon: RotateCw },
     { id: 'upright', label: 'Upright', icon: ArrowUp },
-    { id: 'flip', label: 'Over', icon: ArrowLeftRight },
+    { id: 'flip', label: 'Flip', icon: ArrowLeftRight },
     { id: 'centre', label: 'Middle', icon: Crosshair },
   ],
 ];

@@ -198,7 +198,7 @@ export const generalCommands: readonly Command[] = [
     run: ({ hand, picture }) => hand.zoomTo(fitZoom(picture.shownPage.size, picture.free)),
   },
   { id: 'centre', label: 'Page back to the middle', room: 'See', key: 'Shift+KeyZ', run: ({ hand }) => hand.centre() },
-  { id: 'flip', label: 'Turn the page over', room: 'See', key: 'Shift+Digit5', run: ({ hand }) => hand.flip() },
+  { id: 'flip', label: 'Flip the view left–right', room: 'See', key: 'Shift+Digit5', run: ({ hand }) => hand.flip() },
   { id: 'only-page', label: 'Only the page, or all again', room: 'Desk', key: 'KeyB', run: () => togglePage() },
   { id: 'turn-left', label: 'Turn left', room: 'See', key: 'KeyZ', run: ({ hand }) => hand.turnBy(-TURN_STEP) },
   { id: 'turn-right', label: 'Turn right', room: 'See', key: 'KeyC', run: ({ hand }) => hand.turnBy(TURN_STEP) },

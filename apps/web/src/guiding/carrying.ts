@@ -1,3 +1,4 @@
+import PQueue from 'p-queue';
 import { checkMove, moveGuide, tetheredCount, tetheredLinesOf, type TetheredLines } from '@true-nib/core/tethers';
 import { find, ofKind, type Edit, type Page } from '@true-nib/core/page';
 import { PageError } from '@true-nib/core/gate';
@@ -66,7 +67,7 @@ interface Move {
 /** Keeps moves of guides with all that is tethered to them: at once, or many lines beside the hand, one move after the other. */
 export class GuideMoves {
   private readonly waiting = new Set<Move>();
-  private turn = Promise.resolve();
+  private readonly queue = new PQueue({ concurrency: 1 });
   /** The page when they were asked for, but for what they did to it: whether something else was done since. */
   private asOf: Page | undefined;
 
@@ -87,8 +88,7 @@ export class GuideMoves {
   keepInTime(move: Move, ended: () => void): void {
     if (this.waiting.size === 0) this.asOf = this.board.session.page;
     this.waiting.add(move);
-    this.turn = this.turn.then(() => this.carry(move, ended));
-    this.board.session.waitFor(this.turn);
+    this.board.session.waitFor(this.queue.add(() => this.carry(move, ended)));
   }
 
   private async carry(move: Move, ended: () => void): Promise<void> {

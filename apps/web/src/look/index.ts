@@ -23,4 +23,5 @@ export { Faint, Line, Settled } from './parts';
 export { role } from './role';
 export { useIsLying, useIsWide } from './useIsWide';
 export { usePerRow } from './usePerRow';
+export { useTitle } from './useTitle';
 export { web } from './web';

@@ -1,4 +1,5 @@
-import { useEffect, useReducer, useState, type ComponentType } from 'react';
+import { lazy, Suspense, useState, type ComponentType } from 'react';
+import { ErrorBoundary } from 'react-error-boundary';
 import { Text } from 'react-native';
 
 /**
@@ -6,26 +7,31 @@ import { Text } from 'react-native';
  * fetched, that is said, and the next view that shows it tries again.
  */
 export function later<Props extends object>(load: () => Promise<ComponentType<Props>>): ComponentType<Props> {
-  let Part: ComponentType<Props> | undefined;
+  const fetched = () =>
+    lazy(async () => {
+      try {
+        return { default: await load() };
+      } catch (error) {
+        Part = fetched();
+        throw error;
+      }
+    });
+  let Part = fetched();
   return function Later(props: Props) {
-    const [, showAnew] = useReducer((count: number) => count + 1, 0);
-    const [hasFailed, setFailed] = useState(false);
-    useEffect(() => {
-      if (Part) return;
-      load().then(
-        (loaded) => {
-          Part = loaded;
-          showAnew();
-        },
-        () => setFailed(true),
-      );
-    }, []);
-    if (Part) return <Part {...props} />;
-    if (!hasFailed) return null;
+    // A view that could not fetch it stays so.
+    const [Own] = useState(() => Part);
     return (
-      <Text className="font-sans text-14 text-faint">
-        This part could not be fetched. Open it again once the server answers.
-      </Text>
+      <ErrorBoundary fallback={<Unfetched />}>
+        <Suspense fallback={null}>
+          <Own {...props} />
+        </Suspense>
+      </ErrorBoundary>
     );
   };
 }
+
+const Unfetched = () => (
+  <Text className="font-sans text-14 text-faint">
+    This part could not be fetched. Open it again once the server answers.
+  </Text>
+);

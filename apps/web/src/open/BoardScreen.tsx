@@ -3,7 +3,7 @@ import ChevronLeft from 'lucide-react-native/icons/chevron-left';
 import PanelsTopLeft from 'lucide-react-native/icons/panels-top-left';
 import { useEffect, useState } from 'react';
 import { Text, View } from 'react-native';
-import { Button, IconButton, Empty, Drawer, TipLine, useIsLying, useIsWide } from '../look';
+import { Button, IconButton, Empty, Drawer, TipLine, useIsLying, useIsWide, useTitle } from '../look';
 import { BoardCanvas } from './BoardCanvas';
 import { type Board, BoardContext, togglePage, useDesk, workbench } from '../board';
 import { Bench, BenchColumn, Navigator, RulerSheet, SideColumn, StatusLine, Strip, useThumbnail } from '../chrome';
@@ -25,6 +25,7 @@ export function BoardScreen() {
 function OpenPage({ id }: { readonly id: string }) {
   const opening = usePageSession(id);
   const isFailed = opening.state === 'failed';
+  useTitle(opening.state === 'open' ? opening.session.card.name : undefined);
   useEffect(() => (isFailed ? undefined : layFirstPicture(id)), [id, isFailed]);
   if (isFailed)
     return (

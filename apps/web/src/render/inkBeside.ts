@@ -1,3 +1,4 @@
+import PQueue from 'p-queue';
 import type { FieldShape, GuideEntity, GuideShape, RakeSettings } from '@true-nib/core/guides';
 import type { EntityId } from '@true-nib/core/kind';
 import type { Point } from '@true-nib/core/math';
@@ -28,7 +29,7 @@ const MENDED_PART = 400;
 export class InkBeside {
   readonly worker: InkWorker;
   /** Edits on their way to the worker, in their order. */
-  private telling: Promise<unknown> = Promise.resolve();
+  private readonly telling = new PQueue({ concurrency: 1 });
 
   constructor(page: Page, opened?: PageInWorker) {
     const started = opened?.inks.take();
@@ -44,7 +45,7 @@ export class InkBeside {
 
   /** When the worker knows all that was done so far. */
   get told(): Promise<unknown> {
-    return this.telling;
+    return this.telling.add(() => undefined);
   }
 
   end(): void {
@@ -61,7 +62,7 @@ export class InkBeside {
   tell(edits: readonly Edit[]): void {
     for (let from = 0; from < edits.length; from += PART) {
       const part = edits.slice(from, from + PART);
-      this.telling = this.telling.then(async () => {
+      void this.telling.add(async () => {
         if (isLarge(edits)) await breath();
         const packed = pack(part.map(told));
         void this.service.edit(transfer(packed, [packed.buffer as ArrayBuffer]));
@@ -86,7 +87,7 @@ export class InkBeside {
 
   /** Lets the worker look at the lines of layers before anything is asked of them. */
   readyToMend(layerIds: readonly EntityId[]): void {
-    void this.telling.then(() => this.service.readyToMend(layerIds));
+    void this.telling.add(() => void this.service.readyToMend(layerIds));
   }
 
   /** Works out beside the main thread what is done to many lines; nothing when a newer request came in between. */

@@ -1,4 +1,5 @@
 import { box, boxesMeet, mapBox, scaling, type Box, type Matrix } from '@true-nib/core/math';
+import { LRUCache } from 'lru-cache';
 import { Listeners } from '../base/listeners';
 
 const SIDE = 256;
@@ -39,7 +40,8 @@ export type TilePainter = (map: Matrix, side: number) => Promise<ImageBitmap | u
  * coarser ones where finer ones are missing, so nothing blinks.
  */
 export class Tiles {
-  private readonly tiles = new Map<string, Tile>();
+  /** Those that were not drawn for the longest time go first, with their pictures. */
+  private readonly tiles = new LRUCache<string, Tile>({ max: MOST, dispose: ({ bitmap }) => bitmap?.close() });
   private readonly arrivals = new Listeners<[]>();
   private awaited = 0;
   /** What was dirty when the tile on its way was asked for: the old bitmap still shows it. */
@@ -67,7 +69,6 @@ export class Tiles {
   }
 
   clear(): void {
-    for (const tile of this.tiles.values()) tile.bitmap?.close();
     this.tiles.clear();
   }
 
@@ -93,7 +94,6 @@ export class Tiles {
         else missing.push(pageBox(level, column, row));
       }
     }
-    this.evict();
     return { dirty, missing };
   }
 
@@ -101,7 +101,6 @@ export class Tiles {
   prepare(scale: number, seen: Box): void {
     for (const tile of this.tilesIn(scale, seen))
       if (!tile.bitmap || tile.isStale || tile.dirty.length > 0) this.request(tile);
-    this.evict();
   }
 
   private *tilesIn(scale: number, seen: Box): Generator<Tile> {
@@ -135,10 +134,9 @@ export class Tiles {
 
   private tile(level: number, column: number, row: number): Tile {
     const name = key(level, column, row);
-    let tile = this.tiles.get(name);
-    if (tile) this.tiles.delete(name);
-    else tile = { level, column, row, bitmap: undefined, dirty: [], isStale: false, isAwaited: false };
-    // Newest last: the map's own order is the order of use.
+    const known = this.tiles.get(name);
+    if (known) return known;
+    const tile: Tile = { level, column, row, bitmap: undefined, dirty: [], isStale: false, isAwaited: false };
     this.tiles.set(name, tile);
     return tile;
   }
@@ -154,7 +152,7 @@ export class Tiles {
     const map: Matrix = [scale, 0, 0, scale, -tile.column * SIDE, -tile.row * SIDE];
     void this.painter(map, SIDE + BLEED)
       .then((bitmap) => {
-        if (bitmap && this.tiles.get(key(tile.level, tile.column, tile.row)) === tile) {
+        if (bitmap && this.tiles.peek(key(tile.level, tile.column, tile.row)) === tile) {
           tile.bitmap?.close();
           tile.bitmap = bitmap;
         } else bitmap?.close();
@@ -168,14 +166,6 @@ export class Tiles {
         this.awaited--;
         this.arrivals.tell();
       });
-  }
-
-  private evict(): void {
-    for (const [name, tile] of this.tiles) {
-      if (this.tiles.size <= MOST) return;
-      tile.bitmap?.close();
-      this.tiles.delete(name);
-    }
   }
 }
 

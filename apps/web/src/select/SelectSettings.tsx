@@ -77,8 +77,8 @@ const ACTIONS: readonly { readonly id: string; readonly label: string; readonly 
 ];
 
 const FLIPS: typeof ACTIONS = [
-  { id: 'flip-across', label: 'Side', icon: ArrowLeftRight },
-  { id: 'flip-down', label: 'Over', icon: ArrowUpDown },
+  { id: 'flip-across', label: 'Flip left–right', icon: ArrowLeftRight },
+  { id: 'flip-down', label: 'Flip top–bottom', icon: ArrowUpDown },
 ];
 
 const WHICH: readonly { readonly id: string; readonly label: string }[] = [

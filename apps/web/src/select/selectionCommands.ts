@@ -262,8 +262,8 @@ export const selectionCommands: readonly Command[] = [
     also: ['Backspace'],
     run: (board) => deleteSelected(board),
   },
-  { id: 'flip-across', label: 'Flip side for side', room: 'Select', run: (board) => flip(board, 'across') },
-  { id: 'flip-down', label: 'Flip head over heels', room: 'Select', run: (board) => flip(board, 'down') },
+  { id: 'flip-across', label: 'Flip left–right', room: 'Select', run: (board) => flip(board, 'across') },
+  { id: 'flip-down', label: 'Flip top–bottom', room: 'Select', run: (board) => flip(board, 'down') },
   {
     id: 'take-back',
     label: 'Take the transform back',

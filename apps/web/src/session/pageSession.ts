@@ -1,3 +1,4 @@
+import PQueue from 'p-queue';
 import {
   invertChange,
   needsOf,
@@ -59,7 +60,8 @@ export class PageSession {
   private readonly saving: Saving;
   private readonly waiting: Waiting;
   private leftMarks: readonly Change[] = [];
-  private steps: Promise<unknown> = Promise.resolve();
+  /** Steps back and forth, and what they wait for. */
+  private readonly steps = new PQueue({ concurrency: 1 });
   private readonly stateListeners = new Listeners<[]>();
   private readonly pageListeners = new Listeners<[]>();
   private readonly editListeners = new Listeners<[page: Page, edits: readonly Edit[]]>();
@@ -234,7 +236,7 @@ export class PageSession {
 
   /** Lets steps back and forth wait for a change that is still being made. */
   waitFor(making: Promise<unknown>): void {
-    this.steps = Promise.all([this.steps, making]).catch(() => undefined);
+    void this.steps.add(() => making.catch(() => undefined));
   }
 
   /** Keeps a picture's bytes before the change that needs them. */
@@ -263,9 +265,7 @@ export class PageSession {
   }
 
   private step(pick: (history: History) => ChangeHeader | undefined): Promise<boolean> {
-    const next = this.steps.then(() => this.takeBack(pick(this.current.history)));
-    this.steps = next.catch(() => undefined);
-    return next;
+    return this.steps.add(() => this.takeBack(pick(this.current.history)));
   }
 
   private async takeBack(header: ChangeHeader | undefined): Promise<boolean> {

@@ -6,7 +6,7 @@ import FilePlus from 'lucide-react-native/icons/file-plus';
 import { useCallback, useState } from 'react';
 import { Text, View } from 'react-native';
 import { fetchFolio, type PageCard } from '../api';
-import { Button, IconButton, Empty, Loading } from '../look';
+import { Button, IconButton, Empty, Loading, useTitle } from '../look';
 import { Card } from './Card';
 import { CardGrid } from './CardGrid';
 import { MoreSheet } from './MoreSheet';
@@ -18,6 +18,7 @@ import { useLeft } from './useLeft';
 export function FolioScreen() {
   const { id } = useLocalSearchParams<{ id: string }>();
   const folio = useQuery({ queryKey: ['folio', id], queryFn: () => fetchFolio(id) });
+  useTitle(folio.data?.name);
   useFresh(folio.refetch);
   const left = useLeft();
   const [more, setMore] = useState<PageCard | undefined>();
@@ -29,7 +30,7 @@ export function FolioScreen() {
         warning={left.has(page.id) ? `${left.get(page.id)} unsaved` : undefined}
         detail={`${k + 1} · ${sizeInWords(page)}`}
         picture={{ pageId: page.id, revision: page.thumbnail, width: page.width, height: page.height }}
-        onOpen={() => router.push(`/page/${page.id}`)}
+        href={`/page/${page.id}`}
         onMore={() => setMore(page)}
       />
     ),

@@ -29,9 +29,9 @@ export function NewPageSheet({ folioId, count, onClose }: NewPageSheetProps) {
   const [chosen, setChosen] = useState('comic');
   const [own, setOwn] = useState<OwnSize>({ width: '210', height: '297', unit: 'mm' });
   const [ppi, setPpi] = useState('400');
-  const [lying, setLying] = useState<'upright' | 'lying'>('upright');
+  const [orientation, setOrientation] = useState<'portrait' | 'landscape'>('portrait');
   const format = PAGE_FORMATS.find(({ id }) => id === chosen) ?? { ...numbers(own), unit: own.unit, ppi: Number(ppi) };
-  const size = sizeFrom(format, Number(ppi), lying === 'lying');
+  const size = sizeFrom(format, Number(ppi), orientation === 'landscape');
   const create = useNewPage(onClose);
   const choose = (id: string) => {
     setChosen(id);
@@ -44,11 +44,11 @@ export function NewPageSheet({ folioId, count, onClose }: NewPageSheetProps) {
         <Field label="ppi" value={ppi} onChange={setPpi} numeric />
         <Choice
           label="Orientation"
-          value={lying}
-          onChange={setLying}
+          value={orientation}
+          onChange={setOrientation}
           options={[
-            { value: 'upright', label: 'Upright' },
-            { value: 'lying', label: 'Lying' },
+            { value: 'portrait', label: 'Portrait' },
+            { value: 'landscape', label: 'Landscape' },
           ]}
         />
       </View>

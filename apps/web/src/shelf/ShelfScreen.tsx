@@ -4,7 +4,7 @@ import FolderPlus from 'lucide-react-native/icons/folder-plus';
 import { useCallback, useState } from 'react';
 import { Text, View } from 'react-native';
 import { createFolio, fetchFolios, type FolioCard } from '../api';
-import { Button, Empty, Loading, Field, sayError, Sheet } from '../look';
+import { Button, Empty, Loading, Field, sayError, Sheet, useTitle } from '../look';
 import { Card } from './Card';
 import { CardGrid } from './CardGrid';
 import { MoreSheet } from './MoreSheet';
@@ -14,6 +14,7 @@ import { useLeft } from './useLeft';
 /** The first screen: every folio as a card. */
 export function ShelfScreen() {
   const folios = useQuery({ queryKey: ['folios'], queryFn: fetchFolios });
+  useTitle('Shelf');
   useFresh(folios.refetch);
   useLeft();
   const [more, setMore] = useState<FolioCard | undefined>();
@@ -24,7 +25,7 @@ export function ShelfScreen() {
         name={folio.name}
         detail={folio.pageCount === 1 ? '1 page' : `${folio.pageCount} pages`}
         picture={folio.cover && { ...folio.cover, revision: folio.cover.thumbnail }}
-        onOpen={() => router.push(`/folio/${folio.id}`)}
+        href={`/folio/${folio.id}`}
         onMore={() => setMore(folio)}
       />
     ),

@@ -1,3 +1,4 @@
+import PQueue from 'p-queue';
 import { draftChange, find, washEdits, washTileId, WASH_TYPE, type Change, type Page } from '@true-nib/core/page';
 import type { EntityId } from '@true-nib/core/kind';
 import type { StrokeEntity } from '@true-nib/core/stroke';
@@ -13,13 +14,13 @@ const KEPT_AT_ONCE = 8;
  * change is made. Undo waits for what is under way.
  */
 export class Washing {
-  private queue: Promise<unknown> = Promise.resolve();
+  private readonly queue = new PQueue({ concurrency: 1 });
 
   constructor(private readonly ground: Pick<Board, 'picture' | 'session' | 'notice'>) {}
 
-  /** Settles when nothing is under way. */
+  /** Settles when all that is under way now is done. */
   settled(): Promise<unknown> {
-    return this.queue;
+    return this.queue.add(() => undefined);
   }
 
   /** Turns marks that the board shows on a wash layer into its pixels. Until then they are kept as they were drawn. */
@@ -77,11 +78,10 @@ export class Washing {
 
   private enqueue(work: () => Promise<boolean>): Promise<boolean> {
     const { session, notice } = this.ground;
-    const done = this.queue.then(work).catch((error: unknown) => {
+    const done = this.queue.add(work).catch((error: unknown) => {
       notice(error instanceof Error ? error.message : 'This could not be done. The page is as it was.');
       return false;
     });
-    this.queue = done;
     session.waitFor(done);
     return done;
   }

@@ -1,3 +1,5 @@
+import { colord, extend } from 'colord';
+import namesPlugin from 'colord/plugins/names';
 import svgpath from 'svgpath';
 import { makeSpine } from '../curve';
 import { bareOf, isDrawn, markBox, marksOf, type DrawnEntity } from '../drawn';
@@ -241,10 +243,10 @@ function coursesOf(path: ReturnType<typeof svgpath>, width: number, room: { segm
   return courses;
 }
 
-/** A colour as #rrggbb, where it is written in hex; anything else is left to the nib. */
+extend([namesPlugin]);
+
+/** A colour as #rrggbb, however CSS lets it be written; nothing for what is none, or cannot be seen. */
 function hexOf(colour: string | undefined): string | undefined {
-  const match = colour?.trim().match(/^#([0-9a-f]{3}|[0-9a-f]{6})$/i);
-  if (!match) return undefined;
-  const digits = match[1].length === 3 ? [...match[1]].map((digit) => digit + digit).join('') : match[1];
-  return `#${digits.toLowerCase()}`;
+  const read = colord(colour?.trim() ?? '');
+  return read.isValid() && read.alpha() > 0 ? read.alpha(1).toHex() : undefined;
 }

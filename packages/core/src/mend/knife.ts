@@ -1,5 +1,6 @@
+import simplify from 'simplify-js';
 import { courseOf, directionAt, lengthOf, placeAlong, placeOf, pointAt, spineBox, startedAt, widestOf } from '../curve';
-import { boxOfFlat, growBox, isInRing, pointToLeg, reversedRing, ringArea, uniteBoxes, type Point } from '../math';
+import { boxOfFlat, growBox, isInRing, reversedRing, ringArea, uniteBoxes, type Point } from '../math';
 import type { Stroke, StrokeEnd } from '../stroke';
 import { blotWithin, blotWithout, inkAt, LEAST_INK } from './blots';
 import { pieceOf } from './cut';
@@ -141,21 +142,9 @@ function coverAt({ spine }: Stroke, at: number, ring: Float64Array, outside: boo
   return (outside ? ACROSS.length - inside : inside) / ACROSS.length;
 }
 
-/** A loop as a ring, without corners that do not tell (Ramer 1972). */
-function ringOf(loop: readonly Point[]): Float64Array {
-  const keep = (from: number, to: number): number[] => {
-    const [a, b] = [loop[from], loop[to]];
-    let worst = KEPT;
-    let at = -1;
-    for (let k = from + 1; k < to; k++) {
-      const away = Math.sqrt(pointToLeg(loop[k].x, loop[k].y, a.x, a.y, b.x, b.y));
-      if (away > worst) [worst, at] = [away, k];
-    }
-    return at < 0 ? [] : [...keep(from, at), at, ...keep(at, to)];
-  };
-  const kept = [0, ...keep(0, loop.length - 1), loop.length - 1];
-  return Float64Array.from(kept.flatMap((k) => [loop[k].x, loop[k].y]));
-}
+/** A loop as a ring, without corners that do not tell. */
+const ringOf = (loop: readonly Point[]): Float64Array =>
+  Float64Array.from(simplify([...loop], KEPT, true).flatMap(({ x, y }) => [x, y]));
 
 /**
  * All around a ring that a line may ink, as one ring: a frame round both with a slit to the ring, which is gone round the

@@ -44,6 +44,21 @@ describe('strokes on the clipboard', () => {
     expect(bent.spine.points).toHaveLength(12);
   });
 
+  it.each([
+    ['crimson', '#dc143c'],
+    ['rgb(10, 20, 30)', '#0a141e'],
+    ['rgba(10 20 30 / 40%)', '#0a141e'],
+    ['hsl(120, 100%, 25%)', '#008000'],
+    ['#0f0', '#00ff00'],
+    ['#00ff0080', '#00ff00'],
+    ['url(#g)', liner.color],
+    ['currentColor', liner.color],
+    ['transparent', liner.color],
+  ])('take their colour however it is written: %s (CSS Color Module Level 4)', (written, color) => {
+    const [one] = svgToDrawn(svg(`<path stroke="${written}" d="M0 0L90 10"/>`), liner);
+    expect(one.nib.color).toBe(color);
+  });
+
   it('shapes without a line become their contour, drawn with the nib in hand', () => {
     const [ring, box] = svgToDrawn(
       svg('<circle cx="100" cy="100" r="50"/><rect x="1" y="2" width="30" height="40"/>'),
