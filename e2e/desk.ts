@@ -11,6 +11,8 @@ export const SEEDED = join(root, '.cache', 'demo-for-stories');
 /** A server of its own for one story, that can be killed and started again on the same data and port. */
 export class Desk {
   private process: ChildProcess | undefined;
+  /** Whether a story has ended the server: then a tab may say that nobody answers. */
+  hasFallen = false;
 
   private constructor(
     readonly folder: string,
@@ -49,6 +51,7 @@ export class Desk {
   }
 
   private end(signal: NodeJS.Signals): Promise<void> {
+    this.hasFallen = true;
     const server = this.process;
     this.process = undefined;
     if (!server || server.exitCode !== null) return Promise.resolve();
@@ -89,13 +92,14 @@ export const test = base.extend<{ desk: Desk; expected: RegExp[] }>({
   /** What a story expects on the console: it adds to the list. */
   // eslint-disable-next-line no-empty-pattern
   expected: async ({}, provide) => provide([]),
-  page: async ({ page, expected }, provide) => {
+  page: async ({ page, desk, expected }, provide) => {
     const unheard: string[] = [];
     page.on('pageerror', ({ stack }) => unheard.push(String(stack)));
     page.on('console', (message) => {
       if (message.type() === 'error' || message.type() === 'warning') unheard.push(message.text());
     });
     await provide(page);
+    if (desk.hasFallen) expected.push(/net::ERR_/);
     expect(unheard.filter((words) => !expected.some((pattern) => pattern.test(words)))).toEqual([]);
   },
 });

@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { project, rideGuide, ridingOn, trackOf } from '../../src/guides';
 import { drawStroke, LiveStroke, recalm } from '../../src/ink';
-import type { Stroke } from '../../src/stroke';
+import { chain, rotation, scaling, translation } from '../../src/math';
+import { mapStroke, type Stroke } from '../../src/stroke';
 import type { Calm, PenSample } from '../../src/hand';
 import type { GuidePath } from '../../src/curve';
 import type { Nib } from '../../src/nib';
@@ -107,6 +108,15 @@ describe('a stroke on a guide', () => {
     };
     expect(recalm(stroke, hand, even(40)).spine.points).toEqual(stroke.spine.points);
     expect(far(recalm(stroke, hand, raw), ring)).toBeLessThan(0.05);
+    // Turned, moved and made larger: it rides the path where that went.
+    const moved = mapStroke(stroke, chain(rotation(0.7), scaling(1.5), translation(300, -80)));
+    const again = recalm(moved, hand, even(40));
+    again.spine.points.forEach((value, k) => expect(value).toBeCloseTo(moved.spine.points[k], 6));
+    const path = moved.guide?.path;
+    if (path?.kind !== 'ellipse') throw new Error('lost');
+    expect(path.rx).toBeCloseTo(480, 6);
+    expect(far(recalm(moved, hand, raw), path)).toBeLessThan(0.05);
+    expect(far(recalm(moved, hand, raw), ring)).toBeGreaterThan(50);
   });
 
   it('of one touch is a dot on the path, and of a hand that goes round comes round', () => {

@@ -17,6 +17,7 @@ import { drawnToSvg, svgToDrawn } from '../../src/formats';
 import { drawStroke, outlineOf } from '../../src/ink';
 import { seededRandom, type Point } from '../../src/math';
 import {
+  asBlots,
   brokenAt,
   cutByLoop,
   editedCourse,
@@ -149,6 +150,7 @@ const DEEDS: Readonly<Record<string, Deed>> = {
     const found = one.fills ? undefined : retrace(one.spine, way(random), 80);
     return found ? goes(one, found.spine) : [];
   },
+  blot: (one) => (one.fills ? [] : falls(one, asBlots(one))),
   bend: (one, _lines, random) => goes(one, bent(one, random)),
   transform: (one, _lines, random) => {
     const quad = (far: number) =>

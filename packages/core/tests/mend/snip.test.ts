@@ -1,8 +1,19 @@
 import fc from 'fast-check';
 import ClipperLib from 'clipper-lib';
-import { makeSpine, nearestOnSpine, placeNumber, spineLength } from '../../src/curve';
+import {
+  alongAt,
+  courseOf,
+  lengthOf,
+  makeSpine,
+  nearestOnSpine,
+  placeNumber,
+  placeOf,
+  pointAt,
+  spineLength,
+} from '../../src/curve';
 import type { Point } from '../../src/math';
 import { pieceAt, piecesOf, Snipper, withoutPieces } from '../../src/mend';
+import { seenEnd } from '../../src/mend/cut';
 import { outlineOf } from '../../src/ink';
 import { inked, styledStroke, type Stroke, type StrokeEntity } from '../../src/stroke';
 import type { Nib } from '../../src/nib';
@@ -16,6 +27,13 @@ function snipped(stroke: Stroke, others: readonly Stroke[], at: Point, gap = 0):
   const piece = pieceAt(pieces, placeNumber(nearestOnSpine(stroke.spine, at)));
   return withoutPieces(pieces, new Set([piece]));
 }
+
+/** How far along a line an end of a piece of it is seen, page px. */
+const seenAlong = (line: Stroke, piece: Stroke, end: 0 | 1): number =>
+  alongAt(
+    courseOf(line.spine),
+    placeNumber(nearestOnSpine(line.spine, pointAt(piece.spine, placeOf(piece.spine, seenEnd(piece, end))))),
+  );
 
 /** The part of a line's ink that is on the left of x, as a polygon library cuts it. */
 const leftOf = (stroke: Stroke, x: number) => {
@@ -162,6 +180,13 @@ describe('snipping', () => {
           const left = withoutPieces(pieces, new Set([piece]));
           expect(area(ClipperLib.ClipType.ctDifference, inkOf(left), inkOf([line]))).toBeLessThan(1);
           expect(left.length).toBeLessThanOrEqual(2);
+          // What is seen of each piece is a part of the line.
+          const length = lengthOf(courseOf(line.spine));
+          for (const one of left) {
+            const [from, to] = [seenAlong(line, one, 0), seenAlong(line, one, 1)];
+            expect(to - from).toBeLessThanOrEqual(length + 1e-6);
+            expect(spineLength(one.spine)).toBeLessThanOrEqual(length + 1e-6);
+          }
         }
       }),
       { numRuns: 60 },

@@ -130,8 +130,22 @@ describe('the map of entities', () => {
     expect(more.size).toBe(50_001);
     expect(many.get('new')).toBeUndefined();
     expect(more.get('s777')).toBe(many.get('s777'));
+    // Of all the lists that hold them only those are new that lead to the one that was added.
+    const before = listsIn(many);
+    const fresh = [...listsIn(more)].filter((list) => !before.has(list));
+    expect(before.size).toBeGreaterThan(10_000);
+    expect(fresh.length).toBeLessThanOrEqual(3);
   });
 });
+
+/** All arrays that a value is made of. */
+function listsIn(value: object, found = new Set<object>()): Set<object> {
+  if (Array.isArray(value) && !found.has(value)) found.add(value);
+  // Entities themselves are no part of how the map is built.
+  if ('kind' in value) return found;
+  for (const inner of Object.values(value)) if (typeof inner === 'object' && inner !== null) listsIn(inner, found);
+  return found;
+}
 
 describe('history', () => {
   const did = (id: string, by = 'me'): Change => change([], { id, by });

@@ -138,6 +138,13 @@ describe('moving layers', () => {
           }
           const flat = (p: Page) => rowsOf(stackOf(p)).map((row) => row.layer.id);
           expect(flat(next).sort()).toEqual([...ids].sort());
+          // What was moved lies directly above the place, in the order in which it stood, with what lies in it.
+          const rows = flat(next).filter((id) => !(moved.includes('group') && (id === 'low' || id === 'high')));
+          const outer = moved.filter((id) => !(moved.includes('group') && (id === 'low' || id === 'high')));
+          const place = rows.indexOf(above);
+          const block = rows.slice(Math.max(0, place - outer.length), place);
+          if (above !== 'group' || moved.includes('group'))
+            expect(block).toEqual(flat(page).filter((id) => outer.includes(id)));
           const gone = new Set(moved.includes('group') ? [...moved, 'low', 'high'] : moved);
           expect(flat(next).filter((id) => !gone.has(id))).toEqual(flat(page).filter((id) => !gone.has(id)));
         },
@@ -169,7 +176,19 @@ describe('copying, deleting and limits', () => {
 
   it('a copy lies above its layer with all that lies on it', () => {
     const copied = after(drawn, duplicateLayers(drawn, ['group'], newId));
-    expect(rowsOf(stackOf(copied))).toHaveLength(8);
+    const rows = rowsOf(stackOf(copied)).map(({ layer: { id, name } }) =>
+      id.startsWith('new') ? `copy of ${name}` : id,
+    );
+    expect(rows).toEqual([
+      'top',
+      'copy of Layer group 2',
+      'copy of Layer high',
+      'copy of Layer low',
+      'group',
+      'high',
+      'low',
+      'rough',
+    ]);
     const copies = ofKind(copied, 'stroke').filter(({ spine }) => spine === stroke('s').spine || spine.points[0] === 0);
     expect(new Set(copies.map(({ layerId }) => layerId)).size).toBe(2);
   });
