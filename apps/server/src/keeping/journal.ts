@@ -46,9 +46,13 @@ async function firstSince(store: Store, pageId: string, since: number): Promise<
     'SELECT LENGTH(bytes) AS length FROM changes WHERE pageId = ? AND revision > ? ORDER BY revision LIMIT ?',
     ...[pageId, since, MOST.changes],
   );
-  let sum = 0;
-  const count = rows.findIndex(({ length }, k) => (sum += length) > MOST.bytes && k > 0);
-  return changesSince(store, pageId, since, count < 0 ? rows.length : count);
+  let [count, bytes] = [0, 0];
+  for (const { length } of rows) {
+    if (count > 0 && bytes + length > MOST.bytes) break;
+    bytes += length;
+    count++;
+  }
+  return changesSince(store, pageId, since, count);
 }
 
 /** So many changes after revision `since`, oldest first, packed. */

@@ -30,7 +30,7 @@ export async function request(path: string, init: RequestInit = {}, accept: read
 }
 
 /** What an answer says is wrong. */
-export async function problemIn(response: Response): Promise<ApiProblem> {
+async function problemIn(response: Response): Promise<ApiProblem> {
   const problem: unknown = await response.json().catch(() => ({}));
   const field = (name: string, fallback: string) =>
     typeof problem === 'object' && problem !== null && name in problem

@@ -1,6 +1,6 @@
 import { checkChange, type Change, type ChangeHeader, type ChangeId, type Entity } from '@true-nib/core/page';
 import { checkParts, entitiesIn, listRecordHead, PACKED_TYPE, unpack, type PackedParts } from '@true-nib/core/wire';
-import { ApiProblem, problemIn, request, requestJson } from '../api/request';
+import { ApiProblem, request, requestJson } from '../api/request';
 import type { PageCard } from '../api/shelf';
 import { breath } from '../base/breath';
 import type { PackedChange } from './outbox';
@@ -116,15 +116,13 @@ export const httpTransport: Transport = {
     const head = listRecordHead(lastId === undefined ? { since } : { since, lastId }, 'changes', bytes.length);
     const body = new Blob([head, ...bytes].map((part) => (part instanceof Blob ? part : new Uint8Array(part))));
     const headers = { ...packed, 'content-type': PACKED_TYPE };
-    const response = await request(`/pages/${pageId}/changes`, { method: 'POST', headers, body }, [409]);
-    if (response.ok) {
-      const { revision } = (await response.json()) as { revision: number };
-      return { outcome: 'saved', revision };
+    const response = await request(`/pages/${pageId}/changes`, { method: 'POST', headers, body });
+    if (response.headers.get('content-type')?.startsWith(PACKED_TYPE)) {
+      const { revision, changes: between } = await changesIn(response);
+      return { outcome: 'stale', revision, between };
     }
-    // It holds the newest revision, and the changes still do not fit.
-    if (!response.headers.get('content-type')?.startsWith(PACKED_TYPE)) throw await problemIn(response);
-    const { revision, changes: between } = await changesIn(response);
-    return { outcome: 'stale', revision, between };
+    const { revision } = (await response.json()) as { revision: number };
+    return { outcome: 'saved', revision };
   },
   async sendBlob(sha256, bytes) {
     await request(`/blobs/${sha256}`, {
