@@ -17,6 +17,8 @@ import type { Store } from './query';
 
 /** SQLite binds at most 999 values in older builds; lists are asked for in parts. */
 const PART = 500;
+/** Rows that are written in one go: three values each. */
+const ROWS = 200;
 
 interface EntityRow {
   readonly id: EntityId;
@@ -211,19 +213,21 @@ async function writeEntities(
   changes: readonly Change[],
 ): Promise<void> {
   const ids = new Set<EntityId>(changes.flatMap((change) => change.edits.map(editedId)));
-  for (const id of ids) {
-    const entity = after.get(id);
-    if (entity === before.get(id)) continue;
-    if (entity)
-      await store.run(
-        'INSERT OR REPLACE INTO entities (pageId, id, kind, bytes) VALUES ($1, $2, $3, $4)',
-        pageId,
-        id,
-        entity.kind,
-        Buffer.from(pack(entity)),
-      );
-    else await store.run('DELETE FROM entities WHERE pageId = $1 AND id = $2', pageId, id);
-  }
+  const fresh = [...ids].flatMap((id) => after.get(id) ?? []).filter((entity) => entity !== before.get(entity.id));
+  // Many rows in one question: each costs the driver as much as a hundred of them.
+  for (const part of parts(fresh, ROWS))
+    await store.run(
+      `INSERT OR REPLACE INTO entities (pageId, kind, id, bytes) VALUES ${part.map((_, k) => `($1, $${3 * k + 2}, $${3 * k + 3}, $${3 * k + 4})`).join(', ')}`,
+      pageId,
+      ...part.flatMap((entity) => [entity.kind, entity.id, Buffer.from(pack(entity))]),
+    );
+  const gone = [...ids].filter((id) => before.get(id) && !after.get(id));
+  for (const part of parts(gone))
+    await store.run(
+      `DELETE FROM entities WHERE pageId = $1 AND id IN (${part.map((_, k) => `$${k + 2}`).join(', ')})`,
+      pageId,
+      ...part,
+    );
 }
 
 const writeChange = (store: Store, pageId: string, revision: number, change: Change): Promise<void> =>
@@ -232,6 +236,5 @@ const writeChange = (store: Store, pageId: string, revision: number, change: Cha
     ...[pageId, revision, change.id, change.by, change.label, change.undoes ?? null, Buffer.from(pack(change))],
   );
 
-function parts<T>(values: readonly T[]): T[][] {
-  return Array.from({ length: Math.ceil(values.length / PART) }, (_, k) => values.slice(k * PART, (k + 1) * PART));
-}
+const parts = <T>(values: readonly T[], most = PART): T[][] =>
+  Array.from({ length: Math.ceil(values.length / most) }, (_, k) => values.slice(k * most, (k + 1) * most));
