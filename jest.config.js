@@ -51,7 +51,7 @@ module.exports = {
         // Jest compiles no .mjs; these packages ship the same as CommonJS.
         '^(d3-contour|d3-array)$': '<rootDir>/../../node_modules/$1/dist/$1.js',
         // What this package names for React Native is not in it.
-        '^lru-cache$': require.resolve('lru-cache', { paths: [`${__dirname}/apps/web`] }),
+        '^lru-cache$': '<rootDir>/node_modules/lru-cache/dist/commonjs/index.min.js',
         '^lucide-react-native/icons/(.*)$': '<rootDir>/../../node_modules/lucide-react-native/dist/cjs/icons/$1.js',
       },
       transformIgnorePatterns: [
