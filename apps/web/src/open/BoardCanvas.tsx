@@ -100,9 +100,13 @@ function runBoard(ground: HTMLElement, { session, inks, onOpen }: BoardCanvasPro
   const theme = window.matchMedia('(prefers-color-scheme: dark)');
   const repaint = () => picture.repaintColours();
   theme.addEventListener('change', repaint);
+  let isOpen = true;
+  // What is written on the board is written anew once its letters have come.
+  void document.fonts.ready.then(() => isOpen && repaint());
   board.of(washingSlot).takeUp(session.takeLeftMarks());
   onOpen(board);
   return () => {
+    isOpen = false;
     onOpen(undefined);
     stopEdits();
     stopNotices();

@@ -78,8 +78,6 @@ export class BoardPicture {
       const { map, ratio, shownPage } = this;
       return { map, ratio, size: shownPage.size, colours: colours() };
     });
-    // What is written on the board is written anew once its letters have come.
-    void document.fonts.ready.then(() => this.paintGuidesSoon());
     this.view = [1, 0, 0, 1, 0, 0];
     this.painted = { inks: this.view, ground: this.view };
   }

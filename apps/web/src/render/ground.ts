@@ -1,7 +1,7 @@
 import type { Box } from '@true-nib/core/math';
 import type { Pixels } from '@true-nib/core/select';
 
-/** Px that a surface may have a side, and in all: more is slow everywhere, and some browsers refuse it. */
+/** Px that what is made of a page's pixels may have a side, and in all: more is slow everywhere, and some browsers refuse it. */
 const MOST_SIDE = 4096;
 const MOST_PX = 2 ** 24;
 /** Px a side of the blocks that larger pictures are read by. */
@@ -11,9 +11,8 @@ const BLOCK = 1024;
 export const shareThatFits = (width: number, height: number): number =>
   Math.min(1, MOST_SIDE / Math.max(width, height), Math.sqrt(MOST_PX / (width * height)));
 
-/** A transparent canvas of so many px off the screen. Throws where it would be too large, or a browser has none. */
+/** A transparent canvas of so many px off the screen. Throws where a browser has none. */
 export function ground(width: number, height: number): OffscreenCanvasRenderingContext2D {
-  if (shareThatFits(width, height) < 1) throw new RangeError(`${width} × ${height} px are too many for one surface.`);
   const context = new OffscreenCanvas(width, height).getContext('2d');
   if (!context) throw new Error('This browser cannot paint off the screen.');
   return context;
