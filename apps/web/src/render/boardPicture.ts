@@ -4,6 +4,7 @@ import { isKind, mergeEdits, type Edit, type Page, type PictureEntity } from '@t
 import { type Stroke, type StrokeEntity } from '@true-nib/core/stroke';
 import type { EntityId } from '@true-nib/core/kind';
 import { Listeners } from '../base/listeners';
+import type { Shown } from './inkEdits';
 import { InkSurface } from './inkSurface';
 import type { PageInWorker } from './inkBeside';
 import { type DrawnEntity } from '@true-nib/core/drawn';
@@ -258,7 +259,7 @@ export class BoardPicture {
 
   /** Ends the stroke in hand by `commit`, which makes it part of the page: the very pixels that were shown are kept. */
   layDownLive(commit: () => boolean): void {
-    this.inHand.layDown(() => this.inPlaceOf({ shown: this.canvases.live, marks: [] }, commit));
+    this.inHand.layDown((shown) => this.inPlaceOf({ shown, marks: [] }, commit));
   }
 
   endLive(): void {
@@ -386,9 +387,9 @@ const SETTLE_MS = 140;
 type Share = 'inks' | 'ground';
 const GROUND: ReadonlySet<string> = new Set(['under', 'over', 'veil']);
 
-/** What the edits of a commit take the place of: the canvas that shows them already, and the marks that become pixels by them. */
+/** What the edits of a commit take the place of: where they are seen already, and the marks that become pixels by them. */
 interface HandOver {
-  readonly shown: HTMLCanvasElement | undefined;
+  readonly shown: Shown | undefined;
   readonly marks: readonly Edit[];
 }
 const NOTHING: HandOver = { shown: undefined, marks: [] };

@@ -15,9 +15,12 @@ export function washBoxes({ before, after }: Edit): Box[] {
 /** The bytes of the pixels that an edit lays down, by their SHA-256. */
 export const washBlobs = ({ after }: Edit): string[] => (after?.kind === 'wash' ? [after.blob] : []);
 
+/** Where strokes are seen before they are part of the page: on a canvas of their own, or where they will be kept. */
+export type Shown = HTMLCanvasElement | 'in place';
+
 /** How edits are shown that lay down what is seen already, or change less than they touch. */
 export interface EditLook {
-  readonly shown?: HTMLCanvasElement;
+  readonly shown?: Shown;
   readonly within?: Box;
 }
 

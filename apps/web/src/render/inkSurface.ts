@@ -217,8 +217,8 @@ export class InkSurface {
 
   /**
    * Takes over edits that led to `page`, and repaints what they touched, here at once and in the worker in its turn. `shown`
-   * is a canvas like this one that shows the strokes which the edits add, where they were drawn just now; `within` is where
-   * the edits change what is to be seen, page px, when that is known to be less than all that they touch.
+   * is a canvas like this one that shows the strokes which the edits add, where they were drawn just now, or says that this one
+   * does; `within` is where the edits change what is to be seen, page px, when that is known to be less than all that they touch.
    */
   edit(page: Page, edits: readonly Edit[], look: EditLook = {}): void {
     const ink = edits.filter(({ before, after }) => isInk(before) || isInk(after));
@@ -257,12 +257,11 @@ export class InkSurface {
     const all = within ? [within] : [...touched, ...pixels];
     this.tiles.touch(all);
     this.log.add(all);
-    const isAddition =
-      !gone.some(Boolean) && pixels.length === 0 && added.every((entity) => this.index.isPlain(entity));
-    if (isAddition && shown && added.length > 0) this.stamp(shown);
-    else if (isAddition && added.length === 1 && this.index.isTopmost(added[0]))
-      paintDrawn(this.context, added, this.map);
-    else this.repaintInTime(all);
+    const isAddition = !gone.some(Boolean) && pixels.length === 0 && added.length > 0;
+    const isPlain = isAddition && added.every((entity) => this.index.isPlain(entity));
+    if (isPlain && shown instanceof HTMLCanvasElement) this.stamp(shown);
+    else if (isPlain && added.length === 1 && this.index.isTopmost(added[0])) paintDrawn(this.context, added, this.map);
+    else if (!isAddition || shown !== 'in place') this.repaintInTime(all);
     this.prepareSoon();
   }
 

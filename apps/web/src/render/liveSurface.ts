@@ -7,6 +7,7 @@ import { nodesOf, stackOf, type Page } from '@true-nib/core/page';
 import { styledStroke, type Stroke } from '@true-nib/core/stroke';
 import { contextOf } from './anew';
 import { paintStrokes } from './inkPaint';
+import type { Shown } from './inkEdits';
 import type { InkSurface } from './inkSurface';
 import { LiveInk, wholePx } from './liveInk';
 import { clearOverlay } from './overlay';
@@ -90,10 +91,13 @@ export class LiveSurface {
     this.paint();
   }
 
-  /** Ends by `commit`, which makes what is shown part of the page: its pixels stay. Where nothing came of it they are taken off. */
-  layDown(commit: () => boolean): void {
+  /**
+   * Ends by `commit`, which is told where what it makes part of the page is shown: its pixels stay. Where nothing came of it they
+   * are taken off.
+   */
+  layDown(commit: (shown: Shown) => boolean): void {
     this.inks.boxes.letInHandGo();
-    if (commit()) this.within = undefined;
+    if (commit(this.within ? 'in place' : this.canvas)) this.within = undefined;
     this.end();
   }
 
