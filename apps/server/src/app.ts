@@ -8,7 +8,7 @@ import { plainAddress } from './address';
 import { guard } from './guard';
 import type { Keeping } from './keeping/blobs';
 import { Examiner } from './keeping/examiner';
-import type { Store } from './keeping/query';
+import type { Store } from './keeping/store';
 import { hasThumbnail } from './keeping/thumbnails';
 import { answerErrors, unknownRoute } from './problem';
 import { blobRoutes } from './routes/blobs';
@@ -60,7 +60,7 @@ function apiRoutes(store: Store, version: string, keeping: Keeping): Router {
   api.use('/blobs', blobRoutes(store, keeping));
   api.use(express.json({ limit: '48mb' }));
   api.get('/health', async (_request, response) => {
-    await store.one('SELECT 1');
+    await store.database.authenticate();
     response.json({ status: 'ok', version });
   });
   api.use('/folios', folioRoutes(store));

@@ -16,6 +16,7 @@ import {
   Min,
   validateSync,
 } from 'class-validator';
+import { NAME_LENGTH } from './keeping/models';
 import { Problem } from './problem';
 
 /** As long as the core's gate lets ids be. */
@@ -34,7 +35,7 @@ function IsId(): PropertyDecorator {
 function IsName(): PropertyDecorator {
   return together(
     IsString(),
-    Length(1, 120),
+    Length(1, NAME_LENGTH),
     Matches(/^\P{Cc}*$/u, { message: '$property has control characters' }),
     Matches(/[\p{L}\p{N}\p{P}\p{S}]/u, { message: '$property needs a letter, a digit or a sign' }),
   );

@@ -4,7 +4,7 @@ import { join, resolve } from 'node:path';
 import { createApp } from './app';
 import { seedDemo } from './demo/seed';
 import { openDatabase } from './keeping/database';
-import { storeOf, type Store } from './keeping/query';
+import { storeOf, type Store } from './keeping/store';
 import { KEPT_DAYS, tidy } from './keeping/tidy';
 
 const folder = resolve(process.env.TRUE_NIB_DATA ?? 'data');

@@ -1,7 +1,7 @@
 import { ChangeConflict, PageError } from '@true-nib/core/gate';
 import { RackError } from '@true-nib/core/rack';
 import type { ErrorRequestHandler, RequestHandler, Response } from 'express';
-import { DatabaseError } from 'sequelize';
+import { DatabaseError, ValidationError } from 'sequelize';
 
 /** Something that a request did wrong, or that cannot be had; answered as RFC 9457 problem details. */
 export class Problem extends Error {
@@ -44,6 +44,8 @@ function problemOf(error: unknown): Problem {
     return new Problem(409, 'The page has changed meanwhile', error.message, { conflict: error.entityId });
   if (error instanceof PageError) return new Problem(400, 'This cannot be put on a page', error.message);
   if (error instanceof RackError) return new Problem(400, 'This is no nib rack', error.message);
+  // What the models refuse and the envelope let pass.
+  if (error instanceof ValidationError) return new Problem(400, 'This cannot be kept', `${error.message}.`);
   if (isBodyError(error)) {
     if (error.type === 'entity.too.large')
       return new Problem(

@@ -3,11 +3,12 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { checkChange, invertChange, newLayer } from '@true-nib/core/page';
 import { checkParts, entitiesIn, PACKED_TYPE, type PackedParts } from '@true-nib/core/wire';
-import { DatabaseError } from 'sequelize';
+import { DatabaseError, QueryTypes } from 'sequelize';
 import sharp from 'sharp';
 import request from 'supertest';
 import { createApp } from '../src/app';
-import type { Store } from '../src/keeping/query';
+import { renamePage } from '../src/keeping/pages';
+import type { Store } from '../src/keeping/store';
 import {
   change,
   drawing,
@@ -173,13 +174,14 @@ describe('the journal', () => {
 
   it('lets a write beside a transaction wait, or the transaction would fail when it comes to write', async () => {
     const { store } = service;
-    let beside: Promise<void> | undefined;
+    let beside: Promise<unknown> | undefined;
+    const read = ({ pages, within }: Store) => pages.findByPk(pageId, within);
     await store.atomically(async (inside) => {
-      await inside.one('SELECT revision FROM pages WHERE id = ?', pageId);
-      beside = store.run('UPDATE pages SET name = $1 WHERE id = $2', 'Beside', pageId);
+      await read(inside);
+      beside = renamePage(store, pageId, 'Beside');
       // Time enough for it, were it let in.
-      for (let k = 0; k < 40; k++) await inside.one('SELECT name FROM pages WHERE id = ?', pageId);
-      await inside.run('UPDATE pages SET revision = 7 WHERE id = $1', pageId);
+      for (let k = 0; k < 40; k++) await read(inside);
+      await inside.pages.update({ revision: 7 }, { where: { id: pageId }, ...inside.within });
     });
     await beside;
     expect((await request(service.app).get(`/api/pages/${pageId}`)).body).toMatchObject({
@@ -201,11 +203,13 @@ describe('the journal', () => {
 
   it('syncs every commit to disk before it answers, in transactions as outside', async () => {
     const { store } = service;
-    expect(await store.one('PRAGMA journal_mode')).toEqual({ journal_mode: 'wal' });
-    const holds = async ({ one }: Store) => {
-      expect(await one('PRAGMA synchronous')).toEqual({ synchronous: 2 });
-      expect(await one('PRAGMA foreign_keys')).toEqual({ foreign_keys: 1 });
-      expect(await one('PRAGMA busy_timeout')).toEqual({ timeout: 5_000 });
+    const holds = async ({ database, within }: Store) => {
+      const told = (pragma: string) =>
+        database.query(`PRAGMA ${pragma}`, { type: QueryTypes.SELECT, plain: true, ...within });
+      expect(await told('journal_mode')).toEqual({ journal_mode: 'wal' });
+      expect(await told('synchronous')).toEqual({ synchronous: 2 });
+      expect(await told('foreign_keys')).toEqual({ foreign_keys: 1 });
+      expect(await told('busy_timeout')).toEqual({ timeout: 5_000 });
     };
     await holds(store);
     await store.atomically(holds);

@@ -11,7 +11,7 @@ import request from 'supertest';
 import { createApp } from '../src/app';
 import { sha256Of } from '../src/keeping/blobs';
 import { openDatabase } from '../src/keeping/database';
-import { storeOf, type Store } from '../src/keeping/query';
+import { storeOf, type Store } from '../src/keeping/store';
 
 export interface Service {
   readonly app: Express;

@@ -3,6 +3,7 @@ import { checkParts, entitiesIn, unpack } from '@true-nib/core/wire';
 import { packSamples } from '@true-nib/core/hand';
 import type { Change, Entity } from '@true-nib/core/page';
 import request from 'supertest';
+import { dropEntities } from '../src/keeping/rows';
 import { Snapshots } from '../src/keeping/snapshots';
 import {
   change,
@@ -39,8 +40,7 @@ const opened = async (snapshots: Snapshots) => {
   return { revision: page.revision, entities: [...entitiesIn(checkParts(unpack(packed)))] };
 };
 const idsOf = (entities: Iterable<Entity>) => [...entities].map(({ id }) => id).sort();
-const keptAt = async () =>
-  (await service.store.one<{ revision: number }>('SELECT revision FROM snapshots WHERE pageId = ?', pageId))?.revision;
+const keptAt = async () => (await service.store.snapshots.findByPk(pageId))?.revision;
 
 describe('a snapshot of a page', () => {
   it('with what has changed since is the page as it stands, whatever was drawn, moved and taken away', async () => {
@@ -79,7 +79,7 @@ describe('a snapshot of a page', () => {
     await send(start(), drawing('a'), drawing('b'));
     await snapshots.renew(pageId);
     // Only a look inside tells which way the answer came.
-    await service.store.run("DELETE FROM entities WHERE id = 'b'");
+    await service.store.atomically((inside) => dropEntities(inside, pageId, ['b']));
     expect(idsOf((await opened(snapshots)).entities)).toContain('b');
     await send(...Array.from({ length: 12 }, (_, k) => drawing(`n${k}`)));
     expect(idsOf((await opened(snapshots)).entities)).not.toContain('b');

@@ -37,12 +37,8 @@ describe('templates of one’s own', () => {
   });
 
   it('are 500 at most: one more is refused, one of them can still be changed', async () => {
-    for (let k = 0; k < 500; k++)
-      await service.store.run(
-        'INSERT INTO templates (id, body) VALUES ($1, $2)',
-        `own-${k}`,
-        JSON.stringify({ id: `own-${k}` }),
-      );
+    const all = Array.from({ length: 500 }, (_, k) => ({ id: `own-${k}`, body: JSON.stringify({ id: `own-${k}` }) }));
+    await service.store.atomically(({ templates, within }) => templates.bulkCreate(all, within));
     const { body } = await put('one-more').expect(409);
     expect(body.detail).toMatch(/500 templates/);
     await put('own-7').expect(200);

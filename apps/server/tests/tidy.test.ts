@@ -53,7 +53,9 @@ it('takes a folio away with its pages, and leaves a copy of one whole', async ()
   const copy = (await api().post(`/api/pages/${pageId}/duplicate`).expect(201)).body;
   await api().delete(`/api/folios/${folioId}`).expect(204);
   const kept = (await api().post('/api/folios').send({ name: 'Kept' })).body.id;
-  await service.store.run('UPDATE pages SET folioId = $1 WHERE id = $2', kept, copy.id);
+  await service.store.atomically(({ pages, within }) =>
+    pages.unscoped().update({ folioId: kept }, { where: { id: copy.id }, ...within }),
+  );
   expect(await tidy(service.store, after(KEPT_DAYS + 1))).toMatchObject({ pages: 1, folios: 1, pictures: 0 });
   await api().get(`/api/blobs/${blob}`).expect(200);
   expect((await api().get(`/api/pages/${copy.id}/changes?only=headers`)).body.changes).toHaveLength(3);
@@ -63,7 +65,7 @@ it('takes pictures away that nothing ever needed, but for those that came lately
   const [lost, again] = await Promise.all([picture(11, 12).png().toBuffer(), picture(12, 11).png().toBuffer()]);
   for (const bytes of [lost, again]) await putBlob(service.app, bytes, 'image/png').expect(201);
   expect(await tidy(service.store, after(KEPT_DAYS - 1))).toMatchObject({ pictures: 0 });
-  await service.store.run('UPDATE blobs SET keptAt = 0');
+  await service.store.atomically(({ blobs, within }) => blobs.update({ keptAt: 0 }, { where: {}, ...within }));
   await putBlob(service.app, again, 'image/png').expect(201);
   expect(await tidy(service.store)).toEqual({ folios: 0, pages: 0, pictures: 1, bytes: lost.length });
   await api()

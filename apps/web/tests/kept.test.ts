@@ -1,6 +1,4 @@
 import { newLayer, washTileId, type PictureEntity } from '@true-nib/core/page';
-import { TEMPLATES } from '@true-nib/core/templates';
-import { addTemplate, useOwnTemplates } from '../src/guiding/templateStore';
 import { Washing } from '../src/wash/washing';
 import type { ReworkedTile } from '../src/render/washWork';
 import { Hired } from '../src/base/hired';
@@ -114,38 +112,6 @@ describe('a worker whose program', () => {
     worker.dispatchEvent(new Event('message'));
     worker.dispatchEvent(new Event('error'));
     expect(told).not.toHaveBeenCalled();
-  });
-});
-
-describe('templates of one’s own', () => {
-  const own = (id: string) => ({ ...TEMPLATES[0], id, name: id });
-  const kept: string[] = [];
-  const answers = jest.fn((path: string): Response => {
-    const id = path.split('/').at(-1) ?? '';
-    if (id === 'refused') return Response.json({ title: 'There is no room', detail: '' }, { status: 409 });
-    kept.push(id);
-    return Response.json({});
-  });
-
-  beforeEach(() => {
-    kept.length = 0;
-    useOwnTemplates.setState({ own: [], unsent: [], dropped: [] });
-    global.fetch = jest.fn(async (path) => answers(String(path)));
-  });
-
-  it('that the server refuses do not hold up those behind them', async () => {
-    global.fetch = jest.fn(() => Promise.reject(new TypeError('gone')));
-    addTemplate(own('refused'));
-    addTemplate(own('arch'));
-    await new Promise(setImmediate);
-    expect(useOwnTemplates.getState().unsent).toEqual(['refused', 'arch']);
-    global.fetch = jest.fn(async (path) => answers(String(path)));
-    addTemplate(own('star'));
-    await new Promise(setImmediate);
-    expect(kept).toEqual(['arch', 'star']);
-    expect(useOwnTemplates.getState().unsent).toEqual([]);
-    // It stays in this browser.
-    expect(useOwnTemplates.getState().own.map(({ id }) => id)).toEqual(['star', 'arch', 'refused']);
   });
 });
 

@@ -25,7 +25,7 @@ import { Examiner } from '../keeping/examiner';
 import { addFolio } from '../keeping/folios';
 import { appendChanges } from '../keeping/journal';
 import { addPage } from '../keeping/pages';
-import type { Store } from '../keeping/query';
+import type { Store } from '../keeping/store';
 import { keepThumbnail } from '../keeping/thumbnails';
 import { crossing } from './crossing';
 import { DEPTH_SAMPLER_SIZE, depthSampler } from './depthSampler';
@@ -89,7 +89,7 @@ const AUTHOR = 'demo';
 
 /** Puts the demo folio *Saltmarsh Ferry* into an empty database; leaves one that was ever used alone. */
 export async function seedDemo(store: Store): Promise<void> {
-  if (await store.one('SELECT id FROM folios LIMIT 1')) return;
+  if ((await store.folios.unscoped().count(store.within)) > 0) return;
   // All or nothing: a start that is cut short seeds again next time.
   const examiner = new Examiner(PICTURE_LIMITS);
   await store.atomically(async (inside) => {

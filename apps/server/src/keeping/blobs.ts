@@ -7,7 +7,9 @@ import type { BlobRef } from '@true-nib/core/kind';
 import { PICTURE_LIMITS, WASH_BYTES, WASH_SIDE, WASH_TYPE } from '@true-nib/core/page';
 import { Problem } from '../problem';
 import type { Examiner } from './examiner';
-import type { Store } from './query';
+import type { BlobRow } from './models';
+import { blobBytes } from './rows';
+import type { Store } from './store';
 
 const TYPES: Readonly<Record<string, string>> = {
   png: 'image/png',
@@ -30,15 +32,12 @@ export const sha256Of = (bytes: Uint8Array): string => createHash('sha256').upda
 
 /** Whether bytes are there that can be taken for a picture, or for the pixels of a wash tile. */
 export async function hasBlob(store: Store, { sha256, as }: BlobRef): Promise<boolean> {
-  const blob = await store.one<{ type: string }>('SELECT type FROM blobs WHERE sha256 = ?', sha256);
-  return blob !== undefined && (blob.type === WASH_TYPE) === (as === 'pixels');
+  const blob = await store.blobs.findByPk(sha256, { attributes: ['type'], ...store.within });
+  return blob !== null && (blob.type === WASH_TYPE) === (as === 'pixels');
 }
 
 export async function getBlob(store: Store, sha256: string): Promise<BlobBytes> {
-  const blob = await store.one<BlobBytes>(
-    'SELECT sha256, type, width, height, bytes FROM blobs WHERE sha256 = ?',
-    sha256,
-  );
+  const blob = await store.blobs.findByPk(sha256, store.within);
   if (!blob)
     throw new Problem(404, 'There is no such picture', 'No picture with this fingerprint was ever brought in.');
   return blob;
@@ -72,19 +71,25 @@ export async function keepBlob(
       'The picture was damaged on its way',
       'Its bytes do not match its fingerprint. Try bringing it in again.',
     );
-  const known = await store.one<Blob>('SELECT sha256, type, width, height FROM blobs WHERE sha256 = ?', sha256);
-  if (known) {
-    // Whoever sends it again is about to need it.
-    await store.run('UPDATE blobs SET keptAt = $1 WHERE sha256 = $2', Date.now(), sha256);
-    return known;
-  }
+  const known = await store.atomically((inside) => neededAgain(inside, sha256));
+  if (known) return known;
   if (free) await requireRoom(store, bytes.length, await free());
-  const blob = { sha256, ...(await (type === WASH_TYPE ? examinedWash(bytes) : examined(bytes, type, examiner))) };
-  await store.run(
-    'INSERT OR IGNORE INTO blobs (sha256, type, width, height, keptAt, bytes) VALUES ($1, $2, $3, $4, $5, $6)',
-    ...[blob.sha256, blob.type, blob.width, blob.height, Date.now(), bytes],
-  );
-  return blob;
+  const looks = await (type === WASH_TYPE ? examinedWash(bytes) : examined(bytes, type, examiner));
+  return store.atomically(async (inside) => {
+    // It may have come a second time while this one was looked at.
+    const meanwhile = await neededAgain(inside, sha256);
+    return (
+      meanwhile ?? blobOf(await inside.blobs.create({ sha256, ...looks, keptAt: Date.now(), bytes }, inside.within))
+    );
+  });
+}
+
+const blobOf = ({ sha256, type, width, height }: BlobRow): Blob => ({ sha256, type, width, height });
+
+/** A blob that is there: whoever sends it again is about to need it. */
+async function neededAgain({ blobs, within }: Store, sha256: string): Promise<Blob | undefined> {
+  const known = await blobs.findByPk(sha256, { attributes: { exclude: ['bytes'] }, ...within });
+  return known ? blobOf(await known.update({ keptAt: Date.now() }, within)) : undefined;
 }
 
 /** The share of what pictures take up and of what is free beside them that they may take up. */
@@ -92,7 +97,7 @@ const SHARE = 1 / 2;
 const inMegabytes = (bytes: number): string => `${Math.round(bytes / 1e6).toLocaleString('en-GB')} MB`;
 
 async function requireRoom(store: Store, more: number, free: number): Promise<void> {
-  const kept = (await store.one<{ sum: number | null }>('SELECT SUM(LENGTH(bytes)) AS sum FROM blobs'))?.sum ?? 0;
+  const kept = await blobBytes(store);
   if (kept + more <= SHARE * (kept + free)) return;
   throw new Problem(
     507,

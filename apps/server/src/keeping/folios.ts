@@ -1,7 +1,8 @@
 import { randomUUID } from 'node:crypto';
 import { Problem } from '../problem';
-import { duplicatePage } from './pages';
-import type { Store } from './query';
+import type { FolioRow } from './models';
+import { copyName, duplicatePage, listPages, type ListedPage } from './pages';
+import type { Store } from './store';
 
 export interface Folio {
   readonly id: string;
@@ -21,76 +22,66 @@ export interface ShelvedFolio extends Folio {
   } | null;
 }
 
-interface ShelfRow extends Folio {
-  readonly pageCount: number;
-  readonly changedAt: number | null;
-  readonly pageId: string | null;
-  readonly thumbnail: number | null;
-  readonly width: number;
-  readonly height: number;
-}
+const folioOf = ({ id, name, createdAt }: FolioRow): Folio => ({ id, name, createdAt });
 
+/** All folios, the one that was worked on last first. */
 export async function listFolios(store: Store): Promise<ShelvedFolio[]> {
-  const rows = await store.all<ShelfRow>(
-    `SELECT f.id, f.name, f.createdAt, p.id AS pageId, p.width, p.height, t.revision AS thumbnail,
-        (SELECT COUNT(*) FROM pages q WHERE q.folioId = f.id AND q.deletedAt IS NULL) AS pageCount,
-        (SELECT MAX(changedAt) FROM pages q WHERE q.folioId = f.id AND q.deletedAt IS NULL) AS changedAt
-      FROM folios f
-      LEFT JOIN pages p ON p.id = (SELECT id FROM pages q WHERE q.folioId = f.id AND q.deletedAt IS NULL ORDER BY position LIMIT 1)
-      LEFT JOIN thumbnails t ON t.pageId = p.id
-      WHERE f.deletedAt IS NULL ORDER BY COALESCE(changedAt, f.createdAt) DESC, f.id`,
-  );
-  return rows.map(({ pageId, thumbnail, width, height, changedAt, ...folio }) => ({
-    ...folio,
-    changedAt: changedAt ?? folio.createdAt,
-    cover: pageId === null ? null : { pageId, thumbnail, width, height },
-  }));
+  const [folios, pages] = await Promise.all([
+    store.folios.findAll({ order: [['id', 'ASC']], ...store.within }),
+    listPages(store),
+  ]);
+  return folios
+    .map((folio) => {
+      const own = pages.filter(({ folioId }) => folioId === folio.id);
+      return shelved(folioOf(folio), own);
+    })
+    .sort((a, b) => b.changedAt - a.changedAt);
 }
 
-export async function getFolio(store: Store, id: string): Promise<Folio> {
-  const folio = await store.one<Folio>('SELECT id, name, createdAt FROM folios WHERE id = ? AND deletedAt IS NULL', id);
+function shelved(folio: Folio, pages: readonly ListedPage[]): ShelvedFolio {
+  const first = pages.at(0);
+  return {
+    ...folio,
+    pageCount: pages.length,
+    changedAt: pages.length > 0 ? Math.max(...pages.map(({ changedAt }) => changedAt)) : folio.createdAt,
+    cover: first ? { pageId: first.id, thumbnail: first.thumbnail, width: first.width, height: first.height } : null,
+  };
+}
+
+async function folioRow(store: Store, id: string): Promise<FolioRow> {
+  const folio = await store.folios.findByPk(id, store.within);
   if (!folio)
     throw new Problem(404, 'There is no such folio', 'It may have been deleted. The shelf shows the folios there are.');
   return folio;
 }
 
-export async function addFolio(store: Store, name: string, id: string = randomUUID()): Promise<Folio> {
-  const folio = { id, name, createdAt: Date.now() };
-  await store.run(
-    'INSERT INTO folios (id, name, createdAt) VALUES ($1, $2, $3)',
-    folio.id,
-    folio.name,
-    folio.createdAt,
-  );
-  return folio;
-}
+export const getFolio = async (store: Store, id: string): Promise<Folio> => folioOf(await folioRow(store, id));
 
-export async function renameFolio(store: Store, id: string, name: string): Promise<Folio> {
-  const folio = await getFolio(store, id);
-  await store.run('UPDATE folios SET name = $1 WHERE id = $2', name, id);
-  return { ...folio, name };
-}
+export const addFolio = (store: Store, name: string, id: string = randomUUID()): Promise<Folio> =>
+  store.atomically(async ({ folios, within }) =>
+    folioOf(await folios.create({ id, name, createdAt: Date.now() }, within)),
+  );
+
+export const renameFolio = (store: Store, id: string, name: string): Promise<Folio> =>
+  store.atomically(async (inside) => folioOf(await (await folioRow(inside, id)).update({ name }, inside.within)));
 
 /** Takes a folio off the shelf. Nothing is erased: `restoreFolio` puts it back. */
-export async function deleteFolio(store: Store, id: string): Promise<void> {
-  await getFolio(store, id);
-  await store.run('UPDATE folios SET deletedAt = $1 WHERE id = $2', Date.now(), id);
-}
+export const deleteFolio = (store: Store, id: string): Promise<void> =>
+  store.atomically(async (inside) => {
+    await (await folioRow(inside, id)).update({ deletedAt: Date.now() }, inside.within);
+  });
 
-export async function restoreFolio(store: Store, id: string): Promise<Folio> {
-  await store.run('UPDATE folios SET deletedAt = NULL WHERE id = $1', id);
-  return getFolio(store, id);
-}
+export const restoreFolio = (store: Store, id: string): Promise<Folio> =>
+  store.atomically(async (inside) => {
+    await inside.folios.unscoped().update({ deletedAt: null }, { where: { id }, ...inside.within });
+    return getFolio(inside, id);
+  });
 
-export function duplicateFolio(store: Store, id: string): Promise<Folio> {
-  return store.atomically(async (inside) => {
+export const duplicateFolio = (store: Store, id: string): Promise<Folio> =>
+  store.atomically(async (inside) => {
     const folio = await getFolio(inside, id);
-    const copy = await addFolio(inside, `${folio.name} copy`);
-    const pages = await inside.all<{ id: string; name: string }>(
-      'SELECT id, name FROM pages WHERE folioId = ? AND deletedAt IS NULL ORDER BY position',
-      id,
-    );
-    for (const page of pages) await duplicatePage(inside, page.id, { folioId: copy.id, name: page.name });
+    const copy = await addFolio(inside, copyName(folio.name));
+    for (const page of await listPages(inside, id))
+      await duplicatePage(inside, page.id, { folioId: copy.id, name: page.name });
     return copy;
   });
-}

@@ -1,55 +1,30 @@
-import {
-  applyChange,
-  editedId,
-  limitedKinds,
-  refsOf,
-  EntityMap,
-  type Change,
-  type ChangeHeader,
-  type Page,
-} from '@true-nib/core/page';
-import { pack, unpackEntity } from '@true-nib/core/wire';
+import { applyChange, editedId, limitedKinds, refsOf, EntityMap, type Change, type Page } from '@true-nib/core/page';
+import { unpackEntity } from '@true-nib/core/wire';
 import type { EntityId } from '@true-nib/core/kind';
 import { Problem } from '../problem';
 import { hasBlob } from './blobs';
 import { getPage } from './pages';
-import type { Store } from './query';
-
-/** SQLite binds at most 999 values in older builds; lists are asked for in parts. */
-const PART = 500;
-/** Rows that are written in one go: three values each. */
-const ROWS = 200;
-
-interface EntityRow {
-  readonly id: EntityId;
-  readonly bytes: Buffer;
-}
-
-/** The entities of a page, or those of them that are asked for, packed. */
-export async function entityRows(store: Store, pageId: string, ids?: readonly EntityId[]): Promise<EntityRow[]> {
-  if (!ids) return store.all<EntityRow>('SELECT id, bytes FROM entities WHERE pageId = ?', pageId);
-  const found = await Promise.all(
-    parts(ids).map((part) =>
-      store.all<EntityRow>(
-        `SELECT id, bytes FROM entities WHERE pageId = ? AND id IN (${part.map(() => '?').join(', ')})`,
-        ...[pageId, ...part],
-      ),
-    ),
-  );
-  return found.flat();
-}
+import {
+  changeById,
+  changeIdAt,
+  changeLengths,
+  changesSince,
+  countOfKind,
+  dropEntities,
+  entityRows,
+  knownRevisions,
+  putChange,
+  putEntities,
+} from './rows';
+import type { Store } from './store';
 
 /** Changes, and about how many bytes, that one answer holds: whoever lacks more asks again. */
 const MOST = { changes: 1_000, bytes: 16 * 2 ** 20 } as const;
 
 /** The first changes after revision `since`, oldest first, packed: as many as fit an answer, one at least. */
 async function firstSince(store: Store, pageId: string, since: number): Promise<Uint8Array[]> {
-  const rows = await store.all<{ length: number }>(
-    'SELECT LENGTH(bytes) AS length FROM changes WHERE pageId = ? AND revision > ? ORDER BY revision LIMIT ?',
-    ...[pageId, since, MOST.changes],
-  );
   let [count, bytes] = [0, 0];
-  for (const { length } of rows) {
+  for (const length of await changeLengths(store, pageId, since, MOST.changes)) {
     if (count > 0 && bytes + length > MOST.bytes) break;
     bytes += length;
     count++;
@@ -57,32 +32,11 @@ async function firstSince(store: Store, pageId: string, since: number): Promise<
   return changesSince(store, pageId, since, count);
 }
 
-/** So many changes after revision `since`, oldest first, packed. */
-export async function changesSince(store: Store, pageId: string, since: number, most: number): Promise<Uint8Array[]> {
-  const rows = await store.all<{ bytes: Buffer }>(
-    'SELECT bytes FROM changes WHERE pageId = ? AND revision > ? ORDER BY revision LIMIT ?',
-    ...[pageId, since, most],
-  );
-  return rows.map((row) => row.bytes);
-}
-
-export async function changeById(store: Store, pageId: string, changeId: string): Promise<Uint8Array> {
-  const row = await store.one<{ bytes: Buffer }>(
-    'SELECT bytes FROM changes WHERE pageId = ? AND changeId = ?',
-    pageId,
-    changeId,
-  );
-  if (!row) throw new Problem(404, 'There is no such change', 'The journal of this page does not hold it.');
-  return row.bytes;
-}
-
-/** Who did what, oldest first: enough to know what can be undone. */
-export async function headersOf(store: Store, pageId: string): Promise<ChangeHeader[]> {
-  const rows = await store.all<{ id: string; by: string; label: string; undoes: string | null }>(
-    'SELECT changeId AS id, author AS "by", label, undoes FROM changes WHERE pageId = ? ORDER BY revision',
-    pageId,
-  );
-  return rows.map(({ undoes, ...header }) => (undoes === null ? header : { ...header, undoes }));
+/** One change of a page, packed. Throws a Problem where there is none of that id. */
+export async function getChange(store: Store, pageId: string, changeId: string): Promise<Uint8Array> {
+  const bytes = await changeById(store, pageId, changeId);
+  if (!bytes) throw new Problem(404, 'There is no such change', 'The journal of this page does not hold it.');
+  return bytes;
 }
 
 /** Where somebody stands who knows a page: at which revision, and which change that was. */
@@ -109,11 +63,7 @@ async function requireStand(store: Store, pageId: string, { since, lastId }: Sta
       `The page stands at revision ${revision}; ${since} was named.`,
     );
   if (since === 0 || lastId === undefined) return;
-  const row = await store.one<{ changeId: string }>(
-    'SELECT changeId FROM changes WHERE pageId = ? AND revision = ?',
-    ...[pageId, since],
-  );
-  if (row?.changeId !== lastId)
+  if ((await changeIdAt(store, pageId, since)) !== lastId)
     throw new Problem(412, 'This revision is another one', `Revision ${since} is not the change "${lastId}".`);
 }
 
@@ -151,28 +101,13 @@ export function appendChanges(
     }
     await writeEntities(inside, pageId, before, page.entities, fresh);
     await refuseTooMany(inside, pageId, fresh);
-    for (const [k, change] of fresh.entries()) await writeChange(inside, pageId, revision + 1 + k, change);
-    await inside.run(
-      'UPDATE pages SET revision = $1, changedAt = $2 WHERE id = $3',
-      revision + fresh.length,
-      Date.now(),
-      pageId,
+    for (const [k, change] of fresh.entries()) await putChange(inside, pageId, revision + 1 + k, change);
+    await inside.pages.update(
+      { revision: revision + fresh.length, changedAt: Date.now() },
+      { where: { id: pageId }, ...inside.within },
     );
     return { outcome: 'saved', revision: revision + fresh.length, added: fresh.length };
   });
-}
-
-/** At which revision the journal took those of the changes that it holds already. */
-async function knownRevisions(store: Store, pageId: string, changes: readonly Change[]): Promise<Map<string, number>> {
-  const known = new Map<string, number>();
-  for (const part of parts(changes.map((change) => change.id))) {
-    const rows = await store.all<{ changeId: string; revision: number }>(
-      `SELECT changeId, revision FROM changes WHERE pageId = ? AND changeId IN (${part.map(() => '?').join(', ')})`,
-      ...[pageId, ...part],
-    );
-    for (const { changeId, revision } of rows) known.set(changeId, revision);
-  }
-  return known;
 }
 
 /** The present entities that the changes edit or need. */
@@ -195,14 +130,8 @@ async function requireBlobs(store: Store, change: Change): Promise<void> {
 
 /** Some kinds may be on a page only so many times, counting those that no change here has touched. */
 async function refuseTooMany(store: Store, pageId: string, changes: readonly Change[]): Promise<void> {
-  for (const { kind, count, inWords } of limitedKinds(changes.flatMap(({ edits }) => edits))) {
-    const row = await store.one<{ count: number }>(
-      'SELECT COUNT(*) AS count FROM entities WHERE pageId = ? AND kind = ?',
-      pageId,
-      kind,
-    );
-    if ((row?.count ?? 0) > count) throw new Problem(400, 'Too many', inWords);
-  }
+  for (const { kind, count, inWords } of limitedKinds(changes.flatMap(({ edits }) => edits)))
+    if ((await countOfKind(store, pageId, kind)) > count) throw new Problem(400, 'Too many', inWords);
 }
 
 async function writeEntities(
@@ -214,27 +143,10 @@ async function writeEntities(
 ): Promise<void> {
   const ids = new Set<EntityId>(changes.flatMap((change) => change.edits.map(editedId)));
   const fresh = [...ids].flatMap((id) => after.get(id) ?? []).filter((entity) => entity !== before.get(entity.id));
-  // Many rows in one question: each costs the driver as much as a hundred of them.
-  for (const part of parts(fresh, ROWS))
-    await store.run(
-      `INSERT OR REPLACE INTO entities (pageId, kind, id, bytes) VALUES ${part.map((_, k) => `($1, $${3 * k + 2}, $${3 * k + 3}, $${3 * k + 4})`).join(', ')}`,
-      pageId,
-      ...part.flatMap((entity) => [entity.kind, entity.id, Buffer.from(pack(entity))]),
-    );
-  const gone = [...ids].filter((id) => before.get(id) && !after.get(id));
-  for (const part of parts(gone))
-    await store.run(
-      `DELETE FROM entities WHERE pageId = $1 AND id IN (${part.map((_, k) => `$${k + 2}`).join(', ')})`,
-      pageId,
-      ...part,
-    );
-}
-
-const writeChange = (store: Store, pageId: string, revision: number, change: Change): Promise<void> =>
-  store.run(
-    'INSERT INTO changes (pageId, revision, changeId, author, label, undoes, bytes) VALUES ($1, $2, $3, $4, $5, $6, $7)',
-    ...[pageId, revision, change.id, change.by, change.label, change.undoes ?? null, Buffer.from(pack(change))],
+  await putEntities(store, pageId, fresh);
+  await dropEntities(
+    store,
+    pageId,
+    [...ids].filter((id) => before.get(id) && !after.get(id)),
   );
-
-const parts = <T>(values: readonly T[], most = PART): T[][] =>
-  Array.from({ length: Math.ceil(values.length / most) }, (_, k) => values.slice(k * most, (k + 1) * most));
+}

@@ -1,5 +1,8 @@
 import type { Rack } from '@true-nib/core/rack';
-import type { Store } from './query';
+import type { Store } from './store';
+
+/** There is one. */
+const ID = 1;
 
 /** The rack at a revision; none was kept yet at revision 0. */
 export interface KeptRack {
@@ -7,8 +10,8 @@ export interface KeptRack {
   readonly nibs: Rack | null;
 }
 
-export async function getRack(store: Store): Promise<KeptRack> {
-  const row = await store.one<{ revision: number; nibs: string }>('SELECT revision, nibs FROM rack WHERE id = 1');
+export async function getRack({ rack, within }: Store): Promise<KeptRack> {
+  const row = await rack.findByPk(ID, within);
   return row ? { revision: row.revision, nibs: JSON.parse(row.nibs) } : { revision: 0, nibs: null };
 }
 
@@ -22,12 +25,7 @@ export function keepRack(
     const known = await getRack(inside);
     if (known.revision !== since) return { isKept: false, rack: known };
     const revision = since + 1;
-    await inside.run(
-      `INSERT INTO rack (id, revision, nibs) VALUES (1, $1, $2)
-        ON CONFLICT (id) DO UPDATE SET revision = $1, nibs = $2`,
-      revision,
-      JSON.stringify(nibs),
-    );
+    await inside.rack.upsert({ id: ID, revision, nibs: JSON.stringify(nibs) }, inside.within);
     return { isKept: true, rack: { revision, nibs } };
   });
 }

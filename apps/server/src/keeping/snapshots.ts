@@ -1,8 +1,9 @@
 import { checkParts, joinParts, pack, unpack, type PackedParts } from '@true-nib/core/wire';
 import { editedId, type Edit } from '@true-nib/core/page';
-import { changesSince, entityRows } from './journal';
 import { getPage, type ListedPage } from './pages';
-import type { Bound, Store } from './query';
+import type { SnapshotRow } from './models';
+import { changedBytes, changesSince, entityBytes, entityRows } from './rows';
+import type { Store } from './store';
 
 /** Share of a snapshot that may have changed since: beyond it, reading all rows is quicker. */
 const MOST_CHANGED = 1 / 2;
@@ -27,12 +28,6 @@ export interface WholePage {
   readonly packed: Uint8Array;
 }
 
-interface SnapshotRow {
-  readonly revision: number;
-  readonly ids: Buffer;
-  readonly bytes: Buffer;
-}
-
 /**
  * Pages in one piece each, kept beside their rows so that a full page opens fast: forty thousand rows take the driver many times
  * as long as their bytes in one. A snapshot may lag behind its page; whoever opens that gets what has changed since as well.
@@ -55,7 +50,7 @@ export class Snapshots {
     this.renewSoon(pageId);
     return this.store.atomically(async (inside) => {
       const page = await getPage(inside, pageId);
-      const row = await snapshotRow(inside, pageId);
+      const row = await inside.snapshots.findByPk(pageId, inside.within);
       if (row?.revision === page.revision) return { page, packed: row.bytes };
       return { page, packed: pack((await standing(inside, page, row)).parts) };
     });
@@ -77,34 +72,27 @@ export class Snapshots {
     return this.store.atomically(async (inside) => {
       if ((await unkept(inside, pageId)) < this.worth) return;
       const page = await getPage(inside, pageId);
-      const { revision, ids, parts } = await standing(inside, page, await snapshotRow(inside, pageId));
-      await inside.run(
-        'INSERT OR REPLACE INTO snapshots (pageId, revision, ids, bytes) VALUES ($1, $2, $3, $4)',
-        ...[pageId, revision, Buffer.from(pack(ids)), Buffer.from(pack(parts))],
+      const { revision, ids, parts } = await standing(
+        inside,
+        page,
+        await inside.snapshots.findByPk(pageId, inside.within),
+      );
+      await inside.snapshots.upsert(
+        { pageId, revision, ids: Buffer.from(pack(ids)), bytes: Buffer.from(pack(parts)) },
+        inside.within,
       );
     });
   }
 }
 
-const snapshotRow = (store: Store, pageId: string): Promise<SnapshotRow | undefined> =>
-  store.one<SnapshotRow>('SELECT revision, ids, bytes FROM snapshots WHERE pageId = ?', pageId);
-
 /** Bytes of what a page's snapshot lacks: changes since, or all of it when there is none. */
 async function unkept(store: Store, pageId: string): Promise<number> {
-  const kept = await store.one<{ revision: number }>('SELECT revision FROM snapshots WHERE pageId = ?', pageId);
-  return kept
-    ? changedBytes(store, pageId, kept.revision)
-    : sum(store, 'SELECT SUM(LENGTH(bytes)) AS sum FROM entities WHERE pageId = ?', pageId);
+  const kept = await store.snapshots.findByPk(pageId, { attributes: ['revision'], ...store.within });
+  return kept ? changedBytes(store, pageId, kept.revision) : entityBytes(store, pageId);
 }
 
-const changedBytes = (store: Store, pageId: string, since: number): Promise<number> =>
-  sum(store, 'SELECT SUM(LENGTH(bytes)) AS sum FROM changes WHERE pageId = ? AND revision > ?', pageId, since);
-
-const sum = async (store: Store, sql: string, ...values: Bound[]): Promise<number> =>
-  (await store.one<{ sum: number | null }>(sql, ...values))?.sum ?? 0;
-
 /** A page as it stands now: its snapshot and what has changed since, or its rows where that is quicker. */
-async function standing(store: Store, { id, revision }: ListedPage, kept: SnapshotRow | undefined): Promise<Snapshot> {
+async function standing(store: Store, { id, revision }: ListedPage, kept: SnapshotRow | null): Promise<Snapshot> {
   const base =
     kept && (await changedBytes(store, id, kept.revision)) < kept.bytes.length * MOST_CHANGED ? kept : undefined;
   if (!base) return snapshotOf(revision, await entityRows(store, id));

@@ -1,27 +1,24 @@
-import type { Store } from './query';
+import { literal, Op } from 'sequelize';
+import type { Store } from './store';
 
 /** Templates that a desk may keep of its own. */
 const MOST = 500;
 
-/** The templates of this desk's own, as they were kept. */
-export async function getTemplates(store: Store): Promise<unknown[]> {
-  const rows = await store.all<{ body: string }>('SELECT body FROM templates ORDER BY rowid');
+/** The templates of this desk's own, in the order in which they came. */
+export async function getTemplates({ templates, within }: Store): Promise<unknown[]> {
+  const rows = await templates.findAll({ order: literal('rowid'), ...within });
   return rows.map(({ body }) => JSON.parse(body) as unknown);
 }
 
 /** Keeps a template, in place of one of the same id. Answers false when the desk is full. */
-export function keepTemplate(store: Store, id: string, body: object): Promise<boolean> {
-  return store.atomically(async (inside) => {
-    const row = await inside.one<{ count: number }>('SELECT COUNT(*) AS count FROM templates WHERE id <> ?', id);
-    if ((row?.count ?? 0) >= MOST) return false;
-    await inside.run(
-      `INSERT INTO templates (id, body) VALUES ($1, $2) ON CONFLICT (id) DO UPDATE SET body = $2`,
-      id,
-      JSON.stringify(body),
-    );
+export const keepTemplate = (store: Store, id: string, body: object): Promise<boolean> =>
+  store.atomically(async ({ templates, within }) => {
+    if ((await templates.count({ where: { id: { [Op.ne]: id } }, ...within })) >= MOST) return false;
+    await templates.upsert({ id, body: JSON.stringify(body) }, within);
     return true;
   });
-}
 
 export const dropTemplate = (store: Store, id: string): Promise<void> =>
-  store.run('DELETE FROM templates WHERE id = $1', id);
+  store.atomically(async ({ templates, within }) => {
+    await templates.destroy({ where: { id }, ...within });
+  });

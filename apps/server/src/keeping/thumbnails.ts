@@ -1,7 +1,7 @@
 import sharp from 'sharp';
 import { Problem } from '../problem';
 import { getPage } from './pages';
-import type { Store } from './query';
+import type { Store } from './store';
 
 export const THUMBNAIL_BYTES = 2 * 1024 * 1024;
 
@@ -13,14 +13,14 @@ export interface Thumbnail {
 
 /** The picture of a page; nothing before its first. Throws a Problem where there is no such page. */
 export async function getThumbnail(store: Store, pageId: string): Promise<Thumbnail | undefined> {
-  const thumbnail = await store.one<Thumbnail>('SELECT revision, type, bytes FROM thumbnails WHERE pageId = ?', pageId);
+  const thumbnail = await store.thumbnails.findByPk(pageId, store.within);
   if (!thumbnail) await getPage(store, pageId);
-  return thumbnail;
+  return thumbnail ?? undefined;
 }
 
 /** Whether a page has a picture; a database that cannot tell has none. */
 export const hasThumbnail = (store: Store, pageId: string): Promise<boolean> =>
-  store.one('SELECT 1 FROM thumbnails WHERE pageId = ?', pageId).then(Boolean, () => false);
+  store.thumbnails.count({ where: { pageId }, ...store.within }).then(Boolean, () => false);
 
 /** Keeps the picture of a page at a revision. An older picture never replaces a newer one. */
 export async function keepThumbnail(store: Store, pageId: string, revision: number, bytes: Buffer): Promise<void> {
@@ -41,9 +41,9 @@ export async function keepThumbnail(store: Store, pageId: string, revision: numb
       'This is not a picture of a page',
       'A PNG, JPEG or WebP of at most 1,024 × 4,096 px is expected.',
     );
-  await store.run(
-    `INSERT INTO thumbnails (pageId, revision, type, bytes) VALUES ($1, $2, $3, $4)
-      ON CONFLICT (pageId) DO UPDATE SET revision = $2, type = $3, bytes = $4 WHERE excluded.revision >= thumbnails.revision`,
-    ...[pageId, revision, type, bytes],
-  );
+  await store.atomically(async ({ thumbnails, within }) => {
+    const known = await thumbnails.findByPk(pageId, { attributes: ['revision'], ...within });
+    if (known && known.revision > revision) return;
+    await thumbnails.upsert({ pageId, revision, type, bytes }, within);
+  });
 }

@@ -1,4 +1,6 @@
-import type { Store } from './query';
+import { Op } from 'sequelize';
+import { allChanges, blobsBefore, eraseRows } from './rows';
+import type { Store } from './store';
 
 /** Days for which what was deleted, or is needed by nobody any more, can still be had. */
 export const KEPT_DAYS = 30;
@@ -21,14 +23,16 @@ export interface Tidied {
  */
 export async function tidy(store: Store, now = Date.now()): Promise<Tidied> {
   const before = now - KEPT_DAYS * DAY;
-  const pages = await store.all<{ id: string }>(
-    `SELECT p.id FROM pages p JOIN folios f ON f.id = p.folioId WHERE p.deletedAt < ? OR f.deletedAt < ?`,
-    before,
-    before,
-  );
+  const isOld = { deletedAt: { [Op.lt]: before } };
+  const folios = await store.folios.unscoped().findAll({ where: isOld, ...store.within });
+  const pages = await store.pages.unscoped().findAll({
+    where: { [Op.or]: [isOld, { folioId: folios.map(({ id }) => id) }] },
+    ...store.within,
+  });
   for (const { id } of pages) await erasePage(store, id);
-  const folios = await store.all<{ id: string }>('SELECT id FROM folios WHERE deletedAt < ?', before);
-  for (const { id } of folios) await store.run('DELETE FROM folios WHERE id = $1', id);
+  await store.atomically(async (inside) => {
+    await inside.folios.unscoped().destroy({ where: { id: folios.map(({ id }) => id) }, ...inside.within });
+  });
   const gone = await eraseUnneeded(store, before);
   return {
     folios: folios.length,
@@ -40,22 +44,23 @@ export async function tidy(store: Store, now = Date.now()): Promise<Tidied> {
 
 const erasePage = (store: Store, id: string): Promise<void> =>
   store.atomically(async (inside) => {
-    for (const table of ['thumbnails', 'snapshots', 'entities', 'changes'])
-      await inside.run(`DELETE FROM ${table} WHERE pageId = $1`, id);
-    await inside.run('DELETE FROM pages WHERE id = $1', id);
+    await eraseRows(inside, id);
+    await inside.thumbnails.destroy({ where: { pageId: id }, ...inside.within });
+    await inside.snapshots.destroy({ where: { pageId: id }, ...inside.within });
+    await inside.pages.unscoped().destroy({ where: { id }, ...inside.within });
   });
 
 /** Erases blobs that came before a time and that no journal names. Answers how large each was. */
 async function eraseUnneeded(store: Store, before: number): Promise<number[]> {
-  const old = await store.all<{ sha256: string; length: number }>(
-    'SELECT sha256, LENGTH(bytes) AS length FROM blobs WHERE keptAt < ?',
-    before,
-  );
+  const old = await blobsBefore(store, before);
   if (old.length === 0) return [];
   const needed = await namedInJournals(store);
   const gone = old.filter(({ sha256 }) => !needed.has(sha256));
   // One that was sent again meanwhile stays.
-  for (const { sha256 } of gone) await store.run('DELETE FROM blobs WHERE sha256 = $1 AND keptAt < $2', sha256, before);
+  for (const { sha256 } of gone)
+    await store.atomically(async ({ blobs, within }) => {
+      await blobs.destroy({ where: { sha256, keptAt: { [Op.lt]: before } }, ...within });
+    });
   return gone.map(({ length }) => length);
 }
 
@@ -65,16 +70,7 @@ async function eraseUnneeded(store: Store, before: number): Promise<number[]> {
  */
 async function namedInJournals(store: Store): Promise<Set<string>> {
   const named = new Set<string>();
-  for (let last = 0; ;) {
-    const rows = await store.all<{ rowid: number; bytes: Buffer }>(
-      'SELECT rowid, bytes FROM changes WHERE rowid > ? ORDER BY rowid LIMIT ?',
-      last,
-      PART,
-    );
-    if (rows.length === 0) return named;
-    for (const { rowid, bytes } of rows) {
-      last = rowid;
-      for (const [word] of bytes.toString('latin1').matchAll(/[0-9a-f]{64}/g)) named.add(word);
-    }
-  }
+  for await (const bytes of allChanges(store, PART))
+    for (const [word] of bytes.toString('latin1').matchAll(/[0-9a-f]{64}/g)) named.add(word);
+  return named;
 }

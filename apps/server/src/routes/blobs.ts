@@ -2,7 +2,7 @@ import { PICTURE_LIMITS } from '@true-nib/core/page';
 import { raw, Router, type Request } from 'express';
 import { BlobParam, checked } from '../dto';
 import { getBlob, keepBlob, type Keeping } from '../keeping/blobs';
-import type { Store } from '../keeping/query';
+import type { Store } from '../keeping/store';
 import { Problem } from '../problem';
 
 export function blobRoutes(store: Store, keeping: Keeping): Router {

@@ -2,9 +2,10 @@ import { checkChange } from '@true-nib/core/page';
 import { fromJson, PACKED_TYPE, pack, packedList, toJson, unpack } from '@true-nib/core/wire';
 import { raw, type Request, type Response, type Router } from 'express';
 import { ChangeParams, ChangesQuery, checked, checkedChanges } from '../dto';
-import { appendChanges, changeById, headersOf, newsFor } from '../keeping/journal';
+import { appendChanges, getChange, newsFor } from '../keeping/journal';
 import { getPage } from '../keeping/pages';
-import type { Store } from '../keeping/query';
+import { headersOf } from '../keeping/rows';
+import type { Store } from '../keeping/store';
 import type { Snapshots } from '../keeping/snapshots';
 import { Problem } from '../problem';
 import { idOf } from './idOf';
@@ -24,7 +25,7 @@ export function addChangeRoutes(routes: Router, store: Store, snapshots: Snapsho
   routes.get('/:id/changes/:changeId', async (request, response) => {
     const { id, changeId } = checked(ChangeParams, request.params);
     const { revision } = await getPage(store, id);
-    sendChanges(request, response, revision, [await changeById(store, id, changeId)]);
+    sendChanges(request, response, revision, [await getChange(store, id, changeId)]);
   });
   routes.post('/:id/changes', raw({ type: PACKED_TYPE, limit: CHANGES_LIMIT }), async (request, response) => {
     const id = idOf(request);

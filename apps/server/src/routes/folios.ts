@@ -10,7 +10,7 @@ import {
   restoreFolio,
 } from '../keeping/folios';
 import { listPages } from '../keeping/pages';
-import type { Store } from '../keeping/query';
+import type { Store } from '../keeping/store';
 import { idOf } from './idOf';
 
 export function folioRoutes(store: Store): Router {

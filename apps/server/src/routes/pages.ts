@@ -1,9 +1,9 @@
 import { pack, packedList, toJson, unpack } from '@true-nib/core/wire';
 import { raw, Router } from 'express';
 import { checked, NameBody, PageBody, ThumbnailQuery } from '../dto';
-import { entityRows } from '../keeping/journal';
 import { addPageOnce, deletePage, duplicatePage, getPage, listPages, renamePage, restorePage } from '../keeping/pages';
-import type { Store } from '../keeping/query';
+import { entityRows } from '../keeping/rows';
+import type { Store } from '../keeping/store';
 import { Snapshots } from '../keeping/snapshots';
 import { getThumbnail, keepThumbnail, THUMBNAIL_BYTES } from '../keeping/thumbnails';
 import { Problem } from '../problem';

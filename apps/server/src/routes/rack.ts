@@ -2,7 +2,7 @@ import { Router } from 'express';
 import { checkRack } from '@true-nib/core/rack';
 import { checked, RackBody } from '../dto';
 import { getRack, keepRack } from '../keeping/rack';
-import type { Store } from '../keeping/query';
+import type { Store } from '../keeping/store';
 
 /** The nib rack of this desk: one for all folios. */
 export function rackRoutes(store: Store): Router {
@@ -13,7 +13,8 @@ export function rackRoutes(store: Store): Router {
   routes.put('/', async (request, response) => {
     const { since, nibs } = checked(RackBody, request.body);
     const { isKept, rack } = await keepRack(store, since, checkRack(nibs));
-    response.status(isKept ? 200 : 409).json(rack);
+    // Two browsers that open this desk ask like this all the time: it is no mistake.
+    response.json({ ...rack, isKept });
   });
   return routes;
 }

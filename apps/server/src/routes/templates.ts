@@ -1,7 +1,7 @@
 import { Router } from 'express';
 import { checkOwnTemplate, templateToJson } from '@true-nib/core/templates';
 import { checked, TemplateBody } from '../dto';
-import type { Store } from '../keeping/query';
+import type { Store } from '../keeping/store';
 import { dropTemplate, getTemplates, keepTemplate } from '../keeping/templates';
 import { Problem } from '../problem';
 import { idOf } from './idOf';

@@ -1,3 +1,4 @@
+export { KEYS } from './keys';
 export { ApiProblem, isRefusal, Offline, request, requestJson } from './request';
 export {
   createFolio,

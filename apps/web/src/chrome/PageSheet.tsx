@@ -14,7 +14,7 @@ import Search from 'lucide-react-native/icons/search';
 import type { LucideIcon } from 'lucide-react-native';
 import { useState } from 'react';
 import { Text, View } from 'react-native';
-import { rename, type PageCard } from '../api';
+import { KEYS, rename, type PageCard } from '../api';
 import { Button, Chip, Field, sayError, Sheet, Switch } from '../look';
 import { useBoard, workbench, useDesk } from '../board';
 import { withKey } from '../keys';
@@ -48,7 +48,7 @@ export function PageSheet({ card, onClose }: { readonly card: PageCard; readonly
   const save = useMutation({
     mutationFn: () => rename('pages', card.id, name.trim()),
     onSuccess: async () => {
-      await queries.invalidateQueries();
+      await queries.invalidateQueries({ queryKey: KEYS.shelf });
       onClose();
     },
     onError: sayError,

@@ -12,7 +12,7 @@ import { PageSheet } from './PageSheet';
 import { PeekButton } from './PeekButton';
 import { UndoButton } from './UndoButton';
 import { useFolioOf } from './useFolioOf';
-import { sendThumbnail } from './useThumbnail';
+import { useSendThumbnail } from './useThumbnail';
 
 const SAVE_STATE = 'save-state';
 
@@ -27,8 +27,9 @@ export function Strip() {
   const index = folio?.pages.findIndex((page) => page.id === session.card.id) ?? -1;
   const card = folio?.pages[index] ?? session.card;
   const place = folio && `${index + 1} of ${folio.pages.length}`;
+  const sendThumbnail = useSendThumbnail();
   const leave = async () => {
-    await Promise.race([sendThumbnail(board), new Promise((resolve) => setTimeout(resolve, 1_200))]);
+    await Promise.race([sendThumbnail(), new Promise((resolve) => setTimeout(resolve, 1_200))]);
     router.dismissTo(`/folio/${session.card.folioId}`);
   };
   return (

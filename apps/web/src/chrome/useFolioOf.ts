@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
-import { fetchFolio } from '../api';
+import { fetchFolio, KEYS } from '../api';
 
 /** The folio that the open page lies in. */
 export const useFolioOf = (folioId: string) =>
-  useQuery({ queryKey: ['folio', folioId], queryFn: () => fetchFolio(folioId) });
+  useQuery({ queryKey: KEYS.folio(folioId), queryFn: () => fetchFolio(folioId) });

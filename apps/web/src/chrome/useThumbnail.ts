@@ -1,6 +1,6 @@
-import { useEffect } from 'react';
-import { request } from '../api';
-import type { BoardPicture } from '../render';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useCallback, useEffect } from 'react';
+import { KEYS, request } from '../api';
 import type { PageSession } from '../session';
 import { useBoard } from '../board';
 
@@ -10,13 +10,13 @@ const shown = new WeakMap<PageSession, number>();
 
 /** Sends the shelf a picture of the page whenever it has changed, is saved and rests. */
 export function useThumbnail(): void {
-  const { session, picture } = useBoard();
+  const { session } = useBoard();
+  const sendThumbnail = useSendThumbnail();
   useEffect(() => {
-    shown.set(session, session.card.thumbnail ?? -1);
     let timer: ReturnType<typeof setTimeout> | undefined;
     const plan = () => {
       clearTimeout(timer);
-      timer = setTimeout(() => void sendThumbnail({ session, picture }), REST_MS);
+      timer = setTimeout(() => void sendThumbnail(), REST_MS);
     };
     const stop = session.onState(plan);
     plan();
@@ -24,24 +24,25 @@ export function useThumbnail(): void {
       stop();
       clearTimeout(timer);
     };
-  }, [session, picture]);
+  }, [session, sendThumbnail]);
 }
 
-/** Sends the picture now, when the shelf does not have it yet. The shelf can do without, so failing is silent. */
-export async function sendThumbnail({
-  session,
-  picture,
-}: {
-  readonly session: PageSession;
-  readonly picture: BoardPicture;
-}): Promise<void> {
-  const { save, revision } = session.state;
-  const before = shown.get(session) ?? -1;
-  if (save !== 'saved' || revision <= before) return;
-  shown.set(session, revision);
-  const body = await picture.thumbnail(WIDTH);
-  if (body)
-    await request(`/pages/${session.card.id}/thumbnail?revision=${revision}`, { method: 'PUT', body }).catch(() =>
-      shown.set(session, before),
-    );
+/** Sends the picture at once, when the shelf does not have it yet. The shelf can do without, so failing is silent. */
+export function useSendThumbnail(): () => Promise<void> {
+  const { session, picture } = useBoard();
+  const queries = useQueryClient();
+  const { id, thumbnail } = session.card;
+  const { mutateAsync: put } = useMutation({
+    mutationFn: ({ revision, body }: { readonly revision: number; readonly body: Blob }) =>
+      request(`/pages/${id}/thumbnail?revision=${revision}`, { method: 'PUT', body }),
+    onSuccess: () => queries.invalidateQueries({ queryKey: KEYS.shelf, refetchType: 'none' }),
+  });
+  return useCallback(async () => {
+    const { save, revision } = session.state;
+    const before = shown.get(session) ?? thumbnail ?? -1;
+    if (save !== 'saved' || revision <= before) return;
+    shown.set(session, revision);
+    const body = await picture.thumbnail(WIDTH);
+    if (body) await put({ revision, body }).catch(() => shown.set(session, before));
+  }, [session, picture, thumbnail, put]);
 }

@@ -9,4 +9,4 @@ export { degreesOf, lengthInWords, stateInWords, wheelInWords } from './inWords'
 export { copyOf, GUIDE_NAMES, guidesOf, LAID_KINDS, laidShape, LAYING_IN_WORDS, newGuide } from './layGuide';
 export { layNext } from './layNext';
 export { templateFromLines } from './ownTemplates';
-export { keepTemplates, templateById } from './templateStore';
+export { useKeptTemplates, templateById } from './templateStore';

@@ -1,6 +1,8 @@
 import { checkOwnTemplate, templateToJson, TEMPLATES, type Template } from '@true-nib/core/templates';
 import { keptStore } from '../base';
-import { isRefusal, request, requestJson } from '../api';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useEffect } from 'react';
+import { isRefusal, KEYS, request, requestJson } from '../api';
 import { say } from '../look';
 
 type Kept = ReturnType<typeof templateToJson>;
@@ -10,14 +12,16 @@ interface OwnTemplates {
   readonly own: readonly Kept[];
   readonly unsent: readonly string[];
   readonly dropped: readonly string[];
+  /** What the server will not keep stays in this browser. */
+  readonly refused: readonly string[];
 }
 
 /** Templates of one's own, besides those that come with the desk: kept on the server, and here until they are. */
 export const useOwnTemplates = keptStore<OwnTemplates>({
   name: 'true-nib.templates',
   version: 1,
-  fresh: { own: [], unsent: [], dropped: [] },
-  kept: ['own', 'unsent', 'dropped'],
+  fresh: { own: [], unsent: [], dropped: [], refused: [] },
+  kept: ['own', 'unsent', 'dropped', 'refused'],
 });
 
 /** All templates: those of one's own first. */
@@ -32,53 +36,68 @@ export const templateById = (id: string): Template | undefined =>
 export function addTemplate(template: Template): void {
   const { own, unsent } = useOwnTemplates.getState();
   useOwnTemplates.setState({ own: [templateToJson(template), ...own], unsent: [...unsent, template.id] });
-  void sendTemplates();
 }
 
 export function dropTemplate(id: string): void {
-  const { own, unsent, dropped } = useOwnTemplates.getState();
+  const { own, unsent, dropped, refused } = useOwnTemplates.getState();
   useOwnTemplates.setState({
     own: own.filter((one) => one.id !== id),
     unsent: unsent.filter((one) => one !== id),
+    refused: refused.filter((one) => one !== id),
     dropped: [...dropped, id],
   });
-  void sendTemplates();
 }
 
 /** Tells the server what it has not heard of; what cannot be sent goes the next time. */
 async function sendTemplates(): Promise<void> {
-  try {
-    for (const id of useOwnTemplates.getState().dropped) {
-      await request(`/templates/${id}`, { method: 'DELETE' });
-      useOwnTemplates.setState(({ dropped }) => ({ dropped: dropped.filter((one) => one !== id) }));
-    }
-    for (const id of useOwnTemplates.getState().unsent) {
-      const one = useOwnTemplates.getState().own.find((template) => template.id === id);
-      // One that the server refuses for good must not hold up those behind it.
-      if (one)
-        await requestJson(`/templates/${id}`, 'PUT', one).catch((error: unknown) => {
-          if (!isRefusal(error)) throw error;
-          say(`The template "${one.name}" cannot be kept. ${error.message}`);
-        });
-      useOwnTemplates.setState(({ unsent }) => ({ unsent: unsent.filter((other) => other !== id) }));
-    }
-  } catch {
-    // Kept here until the server answers.
+  for (const id of useOwnTemplates.getState().dropped) {
+    await request(`/templates/${id}`, { method: 'DELETE' });
+    useOwnTemplates.setState(({ dropped }) => ({ dropped: dropped.filter((one) => one !== id) }));
+  }
+  for (const id of useOwnTemplates.getState().unsent) {
+    const one = useOwnTemplates.getState().own.find((template) => template.id === id);
+    // One that the server refuses for good must not hold up those behind it.
+    if (one)
+      await requestJson(`/templates/${id}`, 'PUT', one).catch((error: unknown) => {
+        if (!isRefusal(error)) throw error;
+        useOwnTemplates.setState(({ refused }) => ({ refused: [...refused, id] }));
+        say(`The template "${one.name}" cannot be kept. ${error.message}`);
+      });
+    useOwnTemplates.setState(({ unsent }) => ({ unsent: unsent.filter((other) => other !== id) }));
   }
 }
 
-/** Brings the templates here and on the server together, once a board is open. */
-export function keepTemplates(): void {
-  void sendTemplates()
-    .then(() => request('/templates'))
-    .then((response) => response.json())
-    .then((answer: unknown) => {
-      if (!Array.isArray(answer)) return;
-      const theirs = answer.map((one) => templateToJson(checkOwnTemplate(one)));
-      const { own, unsent, dropped } = useOwnTemplates.getState();
-      const waiting = own.filter(({ id }) => unsent.includes(id));
-      const known = new Set([...waiting.map(({ id }) => id), ...dropped]);
-      useOwnTemplates.setState({ own: [...waiting, ...theirs.filter(({ id }) => !known.has(id))] });
-    })
-    .catch(() => undefined);
+const fetchTemplates = async (): Promise<Kept[]> =>
+  (await requestJson<unknown[]>('/templates')).map((one) => templateToJson(checkOwnTemplate(one)));
+
+/** Takes what the server has, but for what it has not heard of yet. */
+function take(theirs: readonly Kept[]): void {
+  const { own, unsent, dropped, refused } = useOwnTemplates.getState();
+  const onlyHere = own.filter(({ id }) => unsent.includes(id) || refused.includes(id));
+  const known = new Set([...onlyHere.map(({ id }) => id), ...dropped]);
+  useOwnTemplates.setState({ own: [...onlyHere, ...theirs.filter(({ id }) => !known.has(id))] });
+}
+
+const isWaiting = ({ unsent, dropped }: OwnTemplates): boolean => unsent.length + dropped.length > 0;
+
+/** Brings the templates here and on the server together while a board is open. */
+export function useKeptTemplates(): void {
+  const queries = useQueryClient();
+  const { data } = useQuery({ queryKey: KEYS.templates, queryFn: fetchTemplates });
+  const { mutate: send } = useMutation({
+    mutationFn: sendTemplates,
+    scope: { id: 'templates' },
+    // What was asked for before knows nothing of what is sent now.
+    onMutate: () => queries.cancelQueries({ queryKey: KEYS.templates }),
+    onSuccess: () => queries.invalidateQueries({ queryKey: KEYS.templates }),
+  });
+  useEffect(() => {
+    if (data) take(data);
+  }, [data]);
+  useEffect(() => {
+    if (isWaiting(useOwnTemplates.getState())) send();
+    return useOwnTemplates.subscribe((now, before) => {
+      if (now.unsent.length + now.dropped.length > before.unsent.length + before.dropped.length) send();
+    });
+  }, [send]);
 }

@@ -4,6 +4,6 @@ export { CalmFold, NibFolds } from './NibFolds';
 export { NibInHand } from './NibInHand';
 export { SizeSetting } from './SizeSettings';
 export { nibFor, nibInHand, rubSizeFor, toggleCalm, useLastHand, useRack } from './rackStore';
-export { keepRack } from './rackSync';
+export { useKeptRack } from './rackSync';
 export { resizeNib, resizeRub } from './takeNib';
 export { useNib, useRackNib } from './useNib';

@@ -1,21 +1,31 @@
 import { sameValue } from '@true-nib/core/gate';
 import { checkRack, mergeRacks, type Rack } from '@true-nib/core/rack';
-import { request } from '../api';
+import { onlineManager, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useEffect } from 'react';
+import { KEYS, requestJson } from '../api';
 import { useRack } from './rackStore';
 
 const PAUSE_MS = 700;
+const MOST_TRIES = 5;
 
 interface KeptRack {
   readonly revision: number;
   readonly nibs: Rack | undefined;
 }
 
-async function kept(response: Response): Promise<KeptRack> {
-  const answer: unknown = await response.json();
-  if (typeof answer !== 'object' || answer === null || !('revision' in answer)) throw new Error('No rack came.');
-  const nibs = 'nibs' in answer && answer.nibs !== null ? checkRack(answer.nibs) : undefined;
-  return { revision: Number(answer.revision), nibs };
+interface Answer {
+  readonly revision: number;
+  readonly nibs: unknown;
+  /** Whether the rack that was sent is the one that is kept now. */
+  readonly isKept?: boolean;
 }
+
+const keptIn = ({ revision, nibs }: Answer): KeptRack => ({
+  revision,
+  nibs: nibs === null ? undefined : checkRack(nibs),
+});
+
+const fetchRack = async (): Promise<KeptRack> => keptIn(await requestJson<Answer>('/rack'));
 
 /** Puts what the server has beneath what was changed here since. */
 function take({ revision, nibs }: KeptRack): void {
@@ -25,22 +35,18 @@ function take({ revision, nibs }: KeptRack): void {
 }
 
 /** Sends the rack as it is now. A server that has another one meanwhile answers with it. */
-async function send(): Promise<void> {
-  for (let tries = 0; tries < 5; tries++) {
+async function sendRack(): Promise<KeptRack | undefined> {
+  for (let tries = 0; tries < MOST_TRIES; tries++) {
     const { rack, revision } = useRack.getState();
-    const response = await request(
-      '/rack',
-      {
-        method: 'PUT',
-        headers: { 'content-type': 'application/json' },
-        body: JSON.stringify({ since: revision, nibs: rack }),
-      },
-      [409],
-    );
-    const answer = await kept(response);
-    if (response.status === 409) take(answer);
-    else return void useRack.setState({ base: rack, revision: answer.revision });
+    const answer = await requestJson<Answer>('/rack', 'PUT', { since: revision, nibs: rack });
+    if (!answer.isKept) {
+      take(keptIn(answer));
+      continue;
+    }
+    useRack.setState({ base: rack, revision: answer.revision });
+    return { revision: answer.revision, nibs: rack };
   }
+  return undefined;
 }
 
 const isSent = (): boolean => {
@@ -49,30 +55,37 @@ const isSent = (): boolean => {
 };
 
 /** Keeps the rack on the server while a board is open; what cannot be sent stays here and goes the next time. */
-export function keepRack(): () => void {
-  let timer: ReturnType<typeof setTimeout> | undefined;
-  let isGone = false;
-  const soon = () => {
-    clearTimeout(timer);
-    timer = setTimeout(() => void (isSent() || send().catch(() => undefined)), PAUSE_MS);
-  };
-  void request('/rack')
-    .then(kept)
-    .then((answer) => {
-      if (isGone) return;
-      if (answer.revision !== useRack.getState().revision || answer.revision === 0) take(answer);
-      soon();
-    })
-    .catch(() => undefined);
-  const stop = useRack.subscribe((now, before) => {
-    if (now.rack !== before.rack) soon();
+export function useKeptRack(): void {
+  const queries = useQueryClient();
+  const { data } = useQuery({ queryKey: KEYS.rack, queryFn: fetchRack });
+  const { mutate: send } = useMutation({
+    mutationFn: sendRack,
+    scope: { id: 'rack' },
+    onSuccess: (kept) => kept && queries.setQueryData(KEYS.rack, kept),
   });
-  window.addEventListener('online', soon);
-  return () => {
-    isGone = true;
-    clearTimeout(timer);
-    stop();
-    window.removeEventListener('online', soon);
-    if (!isSent()) void send().catch(() => undefined);
-  };
+  useEffect(() => {
+    // What was asked for before the rack was sent last comes too late.
+    if (data && (data.revision === 0 || data.revision > useRack.getState().revision)) take(data);
+  }, [data]);
+  useEffect(() => {
+    let timer: ReturnType<typeof setTimeout> | undefined;
+    const now = () => {
+      if (!isSent()) send();
+    };
+    const soon = () => {
+      clearTimeout(timer);
+      timer = setTimeout(now, PAUSE_MS);
+    };
+    const stop = useRack.subscribe((state, before) => {
+      if (state.rack !== before.rack || state.revision !== before.revision) soon();
+    });
+    const deaf = onlineManager.subscribe((isOnline) => isOnline && soon());
+    soon();
+    return () => {
+      clearTimeout(timer);
+      stop();
+      deaf();
+      now();
+    };
+  }, [send]);
 }

@@ -9,9 +9,9 @@ import { type Board, BoardContext, togglePage, useDesk, workbench } from '../boa
 import { Bench, BenchColumn, Navigator, RulerSheet, SideColumn, StatusLine, Strip, useThumbnail } from '../chrome';
 import { GuideList } from '../stages/guides';
 import { layFirstPicture } from './firstPicture';
-import { keepTemplates, setGuides, useGuides } from '../guiding';
+import { setGuides, useGuides, useKeptTemplates } from '../guiding';
 import { FindSheet, KeysSheet, useKeySet, withKey, useBoardKeys } from '../keys';
-import { keepRack } from '../nibs';
+import { useKeptRack } from '../nibs';
 import { StackPanel } from '../stack';
 import { usePageSession, type OpenedPage } from './usePageSession';
 import './putTogether';
@@ -114,8 +114,8 @@ function ToolsBack() {
 function Habits() {
   useBoardKeys();
   useThumbnail();
-  useEffect(keepRack, []);
-  useEffect(keepTemplates, []);
+  useKeptRack();
+  useKeptTemplates();
   return null;
 }
 

@@ -5,7 +5,7 @@ import ChevronLeft from 'lucide-react-native/icons/chevron-left';
 import FilePlus from 'lucide-react-native/icons/file-plus';
 import { useCallback, useState } from 'react';
 import { Text, View } from 'react-native';
-import { fetchFolio, type PageCard } from '../api';
+import { fetchFolio, KEYS, type PageCard } from '../api';
 import { Button, IconButton, Empty, Loading, useTitle } from '../look';
 import { Card } from './Card';
 import { CardGrid } from './CardGrid';
@@ -17,7 +17,7 @@ import { useLeft } from './useLeft';
 /** One folio: its pages in order. */
 export function FolioScreen() {
   const { id } = useLocalSearchParams<{ id: string }>();
-  const folio = useQuery({ queryKey: ['folio', id], queryFn: () => fetchFolio(id) });
+  const folio = useQuery({ queryKey: KEYS.folio(id), queryFn: () => fetchFolio(id) });
   useTitle(folio.data?.name);
   useFresh(folio.refetch);
   const left = useLeft();

@@ -2,7 +2,7 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import Copy from 'lucide-react-native/icons/copy';
 import Trash from 'lucide-react-native/icons/trash';
 import { useState } from 'react';
-import { duplicate, remove, rename, restore, type Shelved } from '../api';
+import { duplicate, KEYS, remove, rename, restore, type Shelved } from '../api';
 import { Button, Field, say, sayError, Sheet } from '../look';
 
 interface MoreSheetProps {
@@ -20,7 +20,7 @@ export function MoreSheet({ kind, id, name, onClose }: MoreSheetProps) {
     mutationFn: (action: () => Promise<unknown>) => action(),
     onSuccess: onClose,
     onError: sayError,
-    onSettled: () => queries.invalidateQueries(),
+    onSettled: () => queries.invalidateQueries({ queryKey: KEYS.shelf }),
   });
   const onRename = () => act.mutate(() => rename(kind, id, newName.trim()));
   const onDelete = () =>
@@ -29,7 +29,7 @@ export function MoreSheet({ kind, id, name, onClose }: MoreSheetProps) {
       const takeBack = () =>
         void restore(kind, id)
           .catch(sayError)
-          .finally(() => queries.invalidateQueries());
+          .finally(() => queries.invalidateQueries({ queryKey: KEYS.shelf }));
       say(`${name} was deleted.`, { label: 'Undo', run: takeBack });
     });
   return (

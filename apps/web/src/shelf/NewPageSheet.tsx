@@ -12,7 +12,7 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { router } from 'expo-router';
 import { useState } from 'react';
 import { Pressable, Text, View } from 'react-native';
-import { createPage } from '../api';
+import { createPage, KEYS } from '../api';
 import { Button, Choice, Field, sayError, Sheet } from '../look';
 
 interface NewPageSheetProps {
@@ -88,7 +88,7 @@ function useNewPage(onMade: () => void) {
     mutationFn: createPage,
     onSuccess: async (page) => {
       onMade();
-      await queries.invalidateQueries();
+      await queries.invalidateQueries({ queryKey: KEYS.shelf });
       router.push(`/page/${page.id}`);
     },
     onError: sayError,

@@ -3,7 +3,7 @@ import { router } from 'expo-router';
 import FolderPlus from 'lucide-react-native/icons/folder-plus';
 import { useCallback, useState } from 'react';
 import { Text, View } from 'react-native';
-import { createFolio, fetchFolios, type FolioCard } from '../api';
+import { createFolio, fetchFolios, KEYS, type FolioCard } from '../api';
 import { Button, Empty, Loading, Field, sayError, Sheet, useTitle } from '../look';
 import { Card } from './Card';
 import { CardGrid } from './CardGrid';
@@ -13,7 +13,7 @@ import { useLeft } from './useLeft';
 
 /** The first screen: every folio as a card. */
 export function ShelfScreen() {
-  const folios = useQuery({ queryKey: ['folios'], queryFn: fetchFolios });
+  const folios = useQuery({ queryKey: KEYS.folios, queryFn: fetchFolios });
   useTitle('Shelf');
   useFresh(folios.refetch);
   useLeft();
@@ -67,7 +67,7 @@ function NewFolioSheet({ onClose }: { readonly onClose: () => void }) {
     mutationFn: () => createFolio(name.trim()),
     onSuccess: async ({ id }) => {
       onClose();
-      await queries.invalidateQueries({ queryKey: ['folios'] });
+      await queries.invalidateQueries({ queryKey: KEYS.folios });
       router.push(`/folio/${id}`);
     },
     onError: sayError,

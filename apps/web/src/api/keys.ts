@@ -1,0 +1,9 @@
+/** By these keys what the server has is kept here, and asked for anew: naming `shelf` is naming all that lies on it. */
+export const KEYS = {
+  shelf: ['shelf'],
+  folios: ['shelf', 'folios'],
+  folio: (id: string) => ['shelf', 'folio', id],
+  left: ['shelf', 'left'],
+  rack: ['rack'],
+  templates: ['templates'],
+} as const;
