@@ -30,6 +30,6 @@ declare module 'clipper-lib' {
     static PolyTree: { new (): object };
     static ClipType: { ctIntersection: number; ctUnion: number; ctDifference: number; ctXor: number };
     static PolyType: { ptSubject: number; ptClip: number };
-    static PolyFillType: { pftNonZero: number };
+    static PolyFillType: { pftNonZero: number; pftEvenOdd: number };
   }
 }

@@ -1,7 +1,9 @@
 import { SEGMENT, STRIDE, type Spine } from '../src/curve';
+import { svgToDrawn } from '../src/formats';
 import { seededRandom } from '../src/math';
 import type { PenSample, Calm } from '../src/hand';
 import type { Nib } from '../src/nib';
+import { isKind } from '../src/page';
 import type { Stroke, StrokeEntity } from '../src/stroke';
 
 // Hands and nibs that several tests draw with.
@@ -10,6 +12,10 @@ export const liner: Nib = { name: 'Liner', size: 10, thinnest: 1, taperIn: 0, ta
 export const brush: Nib = { ...liner, name: 'Brush', size: 24, thinnest: 0.1 };
 export const tapered: Nib = { ...liner, name: 'Tapered', size: 16, taperIn: 6, taperOut: 8 };
 /** A line as it lies on a layer. */
+/** The lines in an SVG. */
+export const linesIn = (svg: string, nib: Nib): StrokeEntity[] =>
+  svgToDrawn(svg, nib).filter((entity) => isKind(entity, 'stroke'));
+
 export const laid = (stroke: Stroke, id = 's'): StrokeEntity => ({
   kind: 'stroke',
   id,

@@ -1,10 +1,18 @@
+import { laidAs, type Thing } from '@true-nib/core/drawn';
+import type { AreaEntity } from '@true-nib/core/area';
 import { ordersBetween } from '@true-nib/core/page';
 import type { EntityId } from '@true-nib/core/kind';
 import type { Stroke, StrokeEntity } from '@true-nib/core/stroke';
 import { newId } from '../session';
 
-/** Strokes as new entities on top of a layer. */
-export function asEntities(strokes: readonly Stroke[], layerId: EntityId, top: string | undefined): StrokeEntity[] {
-  const orders = ordersBetween(top, undefined, strokes.length);
-  return strokes.map((stroke, k) => ({ kind: 'stroke', id: newId(), layerId, order: orders[k], ...stroke }));
+/** Things as new entities on top of a layer, in their order. */
+export function asEntities(things: readonly Stroke[], layerId: EntityId, top: string | undefined): StrokeEntity[];
+export function asEntities(
+  things: readonly Thing[],
+  layerId: EntityId,
+  top: string | undefined,
+): (StrokeEntity | AreaEntity)[];
+export function asEntities(things: readonly Thing[], layerId: EntityId, top: string | undefined) {
+  const orders = ordersBetween(top, undefined, things.length);
+  return things.map((thing, k) => laidAs(thing, { id: newId(), layerId, order: orders[k] }));
 }

@@ -12,16 +12,18 @@ import { allTemplates, dropTemplate, useOwnTemplates } from './templateStore';
 
 interface TemplateChoiceProps {
   readonly width: number;
-  /** What is done with a template that was taken; it is laid down next where nothing is said. */
-  readonly onTaken?: () => void;
+  /** The one that is in hand, and what is done with one that is taken; it is laid down next as a guide where nothing is said. */
+  readonly inHand?: string;
+  readonly onTaken?: (templateId: string) => void;
 }
 
 /** The template library: by group, or by a word. */
-export function TemplateChoice({ width, onTaken = () => layNext('template') }: TemplateChoiceProps) {
+export function TemplateChoice({ width, inHand: chosen, onTaken = layTemplate }: TemplateChoiceProps) {
   const board = useBoard();
   const [words, setWords] = useState('');
   const own = useOwnTemplates((state) => state.own);
-  const inHand = useGuides((state) => state.templateId);
+  const guideInHand = useGuides((state) => state.templateId);
+  const inHand = chosen ?? guideInHand;
   const found = useMemo(() => searchTemplates(allTemplates(own), words), [own, words]);
   const groups = [...new Set(found.map(({ group }) => group))];
   const each = Math.floor(width / Math.max(2, Math.floor(width / 84))) - 6;
@@ -40,10 +42,7 @@ export function TemplateChoice({ width, onTaken = () => layNext('template') }: T
                   role="radio"
                   aria-checked={template.id === inHand}
                   aria-label={`${template.group}: ${template.name}`}
-                  onPress={() => {
-                    setGuides({ templateId: template.id });
-                    onTaken();
-                  }}
+                  onPress={() => onTaken(template.id)}
                   style={{ width: each }}
                   className={`min-h-[64px] items-center justify-center rounded-xl border ${template.id === inHand ? 'border-seal bg-raised' : 'border-rule'}`}
                 >
@@ -63,6 +62,11 @@ export function TemplateChoice({ width, onTaken = () => layNext('template') }: T
       {found.length === 0 && <Text className="font-sans text-14 text-faint">No template is called that.</Text>}
     </View>
   );
+}
+
+function layTemplate(templateId: string): void {
+  setGuides({ templateId });
+  layNext('template');
 }
 
 function Outline({ template }: { readonly template: Template }) {

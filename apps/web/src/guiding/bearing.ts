@@ -1,3 +1,4 @@
+import { isAreaThing, laidAs, mapped, type Thing } from '@true-nib/core/drawn';
 import { LiveStroke } from '@true-nib/core/ink';
 import type { Calm, PenSample } from '@true-nib/core/hand';
 import {
@@ -89,6 +90,20 @@ export function withCopies<S extends Stroke>(page: Page, layerId: EntityId | und
     return isJoined ? joinTwins(set, TWINS) : set;
   });
   return inDepth(copied);
+}
+
+/** Things with their symmetric copies, as they are laid down: lines as `withCopies` has them, areas under each map. */
+export function thingsWithCopies(page: Page, layerId: EntityId | undefined, things: readonly Thing[]): Thing[] {
+  const maps = copiesFor(page, layerId).map((map) => (map.length === 6 ? projectiveOf(map) : map));
+  return things.flatMap((thing): Thing[] => {
+    if (!isAreaThing(thing)) return withCopies(page, layerId, [thing]);
+    const area = laidAs(thing, { id: 'copy', layerId: 'copy', order: 'a0' });
+    return maps.flatMap((map, k) => {
+      if (k === 0) return [thing];
+      const [{ rings, fill }] = mapped([area], map, { scaleWidth: false });
+      return [{ rings, fill }];
+    });
+  });
 }
 
 /**

@@ -1,5 +1,5 @@
 export { TemplateChoice } from './TemplateChoice';
-export { BornStroke, mirroredInDepth, railBox, straightWay, withCopies } from './bearing';
+export { BornStroke, mirroredInDepth, railBox, straightWay, thingsWithCopies, withCopies } from './bearing';
 export { areMany, GuideMoves, MANY, MANY_DRAGGED, ManyTethered } from './carrying';
 export { type DepthDeed, type HeldPicture, setDepth, useDepth } from './depthStore';
 export { actingFrame, type FrameGuide, frameInHand, seenOn, takeDepth } from './frames';

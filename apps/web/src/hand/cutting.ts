@@ -1,3 +1,4 @@
+import type { AreaEntity } from '@true-nib/core/area';
 import type { DrawnEntity } from '@true-nib/core/drawn';
 import type { PenSample } from '@true-nib/core/hand';
 import type { EntityId } from '@true-nib/core/kind';
@@ -13,6 +14,8 @@ export type LegCut = (near: readonly DrawnEntity[], leg: readonly PenSample[], i
 
 export const linesOf = (near: readonly DrawnEntity[]): StrokeEntity[] =>
   near.filter((entity) => isKind(entity, 'stroke'));
+
+export const areasOf = (near: readonly DrawnEntity[]): AreaEntity[] => near.filter((entity) => isKind(entity, 'area'));
 
 export const styledBy =
   (index: InkIndex): Shown =>

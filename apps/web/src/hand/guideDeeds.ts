@@ -30,7 +30,7 @@ export function strokeAllRound(board: Board, { shape, id }: GuideEntity): void {
   const target = targetInHand(board);
   if (typeof target === 'string') return notice(target);
   const strokes = outlineStrokes(id, shape, nibFor(session.page));
-  picture.showStrokes(withCopies(session.page, target.layer.id, strokes), target.layer.id);
+  picture.showThings(withCopies(session.page, target.layer.id, strokes), target.layer.id);
   layDown(board, target, 'Stroke all round', strokes);
 }
 

@@ -1,7 +1,7 @@
 export { Cells, ToolChips } from './Chips';
 export { BoardHand } from './boardHand';
-export { beginCutting, type LegCut, linesOf, styledBy } from './cutting';
+export { areasOf, beginCutting, type LegCut, linesOf, styledBy } from './cutting';
 export { flippedTemplate, outlineStrokes, releaseAll, strokeAllRound } from './guideDeeds';
 export { lastEndSlot } from './lastEnd';
 export { layDown } from './layDown';
-export { FINGER, linesNear, type MendReach, type Reached, reachedLayers } from './reach';
+export { FINGER, linesNear, linesOn, type MendReach, type Reached, reachedLayers } from './reach';

@@ -1,5 +1,6 @@
 import type { Box } from '@true-nib/core/math';
-import type { ShownLine } from '@true-nib/core/mend';
+import { edgeNamed, edgesOf, type ShownLine } from '@true-nib/core/mend';
+import type { StrokeEntity } from '@true-nib/core/stroke';
 import { nodesOf, stackOf, type Page } from '@true-nib/core/page';
 import type { EntityId } from '@true-nib/core/kind';
 import { useDesk, asSeen, hiddenInWords, layerInHand, type Board } from '../board';
@@ -39,9 +40,15 @@ export function reachedLayers(page: Page, reach: MendReach): Reached | string {
   return { changing, met: met.map(({ layer }) => layer.id) };
 }
 
+/** Lines of a layer whose ink may lie in a box, as they are kept; the edges of areas are lines, too. */
+export const linesOn = ({ picture }: Board, layerId: EntityId, box: Box): StrokeEntity[] =>
+  picture.drawnOn(layerId, box).flatMap((entity) => (entity.kind === 'area' ? edgesOf(entity) : [entity]));
+
 /** Lines of some layers whose ink may lie in a box, as they are kept and as they are shown. */
-export function linesNear({ picture }: Board, layerIds: readonly EntityId[], box: Box): ShownLine[] {
+export function linesNear(board: Board, layerIds: readonly EntityId[], box: Box): ShownLine[] {
+  const { index } = board.picture.inks;
+  // An edge has no weight that a layer could show otherwise.
   return layerIds
-    .flatMap((id) => picture.strokesOn(id, box))
-    .map((kept) => ({ kept, shown: picture.inks.index.shown(kept) }));
+    .flatMap((id) => linesOn(board, id, box))
+    .map((kept) => ({ kept, shown: edgeNamed(kept.id) ? kept : index.styled(kept) }));
 }

@@ -1,13 +1,13 @@
 import type { LiveStroke } from '@true-nib/core/ink';
 import { apply, scaling, then, type Box, type Matrix, type Matrix3x3, type Point } from '@true-nib/core/math';
 import { isKind, mergeEdits, type Edit, type Page, type PictureEntity } from '@true-nib/core/page';
-import { type Stroke, type StrokeEntity } from '@true-nib/core/stroke';
+import type { StrokeEntity } from '@true-nib/core/stroke';
 import type { EntityId } from '@true-nib/core/kind';
 import { Listeners } from '../base/listeners';
 import type { Shown } from './inkEdits';
 import { InkSurface } from './inkSurface';
 import type { PageInWorker } from './inkBeside';
-import { type DrawnEntity } from '@true-nib/core/drawn';
+import type { DrawnEntity, Thing } from '@true-nib/core/drawn';
 import { GridSurface, type Beneath } from './gridSurface';
 import type { OverlayColours } from './overlay';
 import { LiveSurface } from './liveSurface';
@@ -247,9 +247,9 @@ export class BoardPicture {
     this.inHand.begin(live, layerId, copies);
   }
 
-  /** Shows whole strokes that are not part of the page yet, in place of the last ones; none takes them away. */
-  showStrokes(strokes: readonly Stroke[], layerId: EntityId): void {
-    this.inHand.show(strokes, layerId);
+  /** Shows whole things that are not part of the page yet, in place of the last ones; none takes them away. */
+  showThings(things: readonly Thing[], layerId: EntityId): void {
+    this.inHand.show(things, layerId);
   }
 
   /** Paints what the stroke in hand has gained. */

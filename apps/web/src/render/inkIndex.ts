@@ -2,11 +2,11 @@ import { isDrawn, markBox, marksOf, reachOf, shownUnder, type DrawnEntity } from
 import { sameValue } from '@true-nib/core/gate';
 import type { EntityId } from '@true-nib/core/kind';
 import { boxesMeet, growBox, type Box } from '@true-nib/core/math';
+import { edgesOf } from '@true-nib/core/mend';
 import type { InkStyle } from '@true-nib/core/nib';
 import {
   byOrder,
   editedId,
-  isKind,
   nodesOf,
   ofKind,
   shownStyle,
@@ -136,9 +136,9 @@ export class InkIndex {
     return found;
   }
 
-  /** The lines of one layer, as they are kept, in no order. */
+  /** The lines of one layer and the edges of its areas, as they are kept, in no order. */
   linesOn(layerId: EntityId): StrokeEntity[] {
-    return this.unorderedOn(layerId).filter((entity) => isKind(entity, 'stroke'));
+    return this.unorderedOn(layerId).flatMap((entity) => (entity.kind === 'area' ? edgesOf(entity) : [entity]));
   }
 
   /** What has that id, as it is kept, if it is there. */

@@ -1,6 +1,5 @@
-import { allMarks, isSameShape, strokeMarks, type DrawnEntity, type Mark, type MarkShape } from '@true-nib/core/drawn';
+import { allMarks, isSameShape, type DrawnEntity, type Mark, type MarkShape } from '@true-nib/core/drawn';
 import { scaleOf, type Matrix } from '@true-nib/core/math';
-import type { Stroke } from '@true-nib/core/stroke';
 
 /** What both a window's and a worker's 2D context can do. */
 export type Context2D = CanvasRenderingContext2D | OffscreenCanvasRenderingContext2D;
@@ -91,10 +90,6 @@ export const paintDrawn = (
   map: Matrix,
   pathFor: PathSource = pathOf,
 ): void => paintMarks(context, allMarks(entities), map, pathFor);
-
-/** Paints lines that lie on no layer yet, in the same way. */
-export const paintStrokes = (context: Context2D, strokes: readonly Stroke[], map: Matrix): void =>
-  paintMarks(context, strokes.flatMap(strokeMarks), map);
 
 /** Paints marks one over the other, in the same way. */
 export function paintMarks(

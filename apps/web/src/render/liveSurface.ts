@@ -1,12 +1,11 @@
-import { strokeBox } from '@true-nib/core/drawn';
+import { allMarks, laidAs, markBox, shownUnder, type Thing } from '@true-nib/core/drawn';
 import type { LiveStroke } from '@true-nib/core/ink';
 import type { EntityId } from '@true-nib/core/kind';
 import { emptyBox, growBox, mapBox, uniteBoxes, type Box, type Matrix, type Matrix3x3 } from '@true-nib/core/math';
 import type { InkStyle } from '@true-nib/core/nib';
 import { nodesOf, stackOf, type Page } from '@true-nib/core/page';
-import { styledStroke, type Stroke } from '@true-nib/core/stroke';
 import { contextOf } from './anew';
-import { paintStrokes } from './inkPaint';
+import { paintMarks } from './inkPaint';
 import type { Shown } from './inkEdits';
 import type { InkSurface } from './inkSurface';
 import { LiveInk, wholePx } from './liveInk';
@@ -16,11 +15,11 @@ import type { InHand } from './stackPaint';
 /** The SVG filter of the document that leaves no px half covered. */
 export const HARD_EDGE = 'hard-edge';
 
-/** The canvas of what is being drawn: the stroke in hand, or whole strokes that are shown before they are part of the page. */
+/** The canvas of what is being drawn: the stroke in hand, or whole things that are shown before they are part of the page. */
 export class LiveSurface {
   private live: { readonly ink: LiveInk; readonly layerId: EntityId } | undefined;
   /** They stay in their places when the view moves. */
-  private strokes: { readonly strokes: readonly Stroke[]; readonly layerId: EntityId } | undefined;
+  private things: { readonly things: readonly Thing[]; readonly layerId: EntityId } | undefined;
 
   /** Where what is shown lies among the inks, device px. */
   private within: Box | undefined;
@@ -51,26 +50,29 @@ export class LiveSurface {
     this.live = { layerId, ink };
   }
 
-  /** Shows whole strokes that are not part of the page yet, in place of the last ones; none takes them away. */
-  show(strokes: readonly Stroke[], layerId: EntityId): void {
+  /** Shows whole things that are not part of the page yet, in place of the last ones; none takes them away. */
+  show(things: readonly Thing[], layerId: EntityId): void {
     this.live = undefined;
-    this.strokes = strokes.length > 0 ? { strokes, layerId } : undefined;
+    this.things = things.length > 0 ? { things, layerId } : undefined;
     const target = contextOf(this.canvas);
     clearOverlay(target);
     this.clearWithin();
     const style = this.dress(layerId);
-    if (strokes.length === 0) return;
+    if (things.length === 0) return;
     const { map } = this.lie();
-    const styled = strokes.map((stroke) => styledStroke(stroke, style));
-    const box = strokes.reduce((whole, stroke) => uniteBoxes(whole, strokeBox(stroke)), emptyBox);
+    const shown = things.map((thing) => shownUnder(laidAs(thing, { id: 'live', layerId, order: 'a0' }), style));
+    const marks = allMarks(shown);
+    const box = shown.reduce((whole, entity) => uniteBoxes(whole, markBox(entity)), emptyBox);
     const onDevice = wholePx(growBox(mapBox(map, box), 2));
-    if (this.isFaded(layerId)) {
-      const inHand: InHand = { layerId, lay: (context, to) => paintStrokes(context, styled, to) };
+    const cuts = marks.some((mark) => mark.cuts);
+    if (cuts || this.isFaded(layerId)) {
+      const lay: InHand['lay'] = (context, to) => paintMarks(context, marks, to);
+      const inHand: InHand = { layerId, lay, cuts };
       this.within = onDevice;
       this.inks.boxes.paintWithin(onDevice, inHand, { ...inHand, whole: onDevice });
       return;
     }
-    paintStrokes(target, styled, map);
+    paintMarks(target, marks, map);
     target.setTransform(1, 0, 0, 1, 0, 0);
     this.inks.boxes.paintAbove(target, layerId, onDevice);
   }
@@ -80,9 +82,9 @@ export class LiveSurface {
     this.live?.ink.paint();
   }
 
-  /** Shows the whole strokes where the view has them now. */
+  /** Shows the whole things where the view has them now. */
   follow(): void {
-    if (this.strokes) this.show(this.strokes.strokes, this.strokes.layerId);
+    if (this.things) this.show(this.things.things, this.things.layerId);
   }
 
   /** Paints all of it anew, on a canvas that has another size. */
@@ -103,7 +105,7 @@ export class LiveSurface {
 
   end(): void {
     this.live = undefined;
-    this.strokes = undefined;
+    this.things = undefined;
     clearOverlay(contextOf(this.canvas));
     this.clearWithin();
   }

@@ -52,6 +52,8 @@ export interface InHand {
   readonly layerId: EntityId;
   /** Lays it on a context under a map from page px to the context's. */
   readonly lay: (context: Context2D, map: Matrix) => void;
+  /** It takes away what lies under it on its layer. */
+  readonly cuts?: boolean;
 }
 
 interface PaintedPart {
@@ -84,7 +86,7 @@ function paintNodes(context: Context2D, what: Painted, nodes: readonly StackNode
       if (children.length > 0) paintNodes(target, what, children, to, within);
     };
     const hard = own.length > 0 && layer.style?.edge === 'hard' ? colourOf(own) : undefined;
-    const isApart = layer.opacity < 1 || hard !== undefined || needsGround(what.index, layer, own);
+    const isApart = layer.opacity < 1 || hard !== undefined || inHand?.cuts || needsGround(what.index, layer, own);
     if (isApart) paintApart(context, { map, box }, { opacity: layer.opacity, hard }, paint);
     else paint(context, map, box);
   }

@@ -1,4 +1,5 @@
 import type { Stage } from '../board';
+import { BLACKS } from './blacks';
 import { DEPTH } from './depth';
 import { FINISH } from './finish';
 import { guidesStage } from './guides';
@@ -7,4 +8,4 @@ import { MEND } from './mend';
 import { ROUGH } from './rough';
 
 /** The stages in the order of the work. One more line here is one more knot on the thread. */
-export const STAGES: readonly Stage[] = [ROUGH, guidesStage(DEPTH), INK, MEND, FINISH];
+export const STAGES: readonly Stage[] = [ROUGH, guidesStage(DEPTH), INK, MEND, BLACKS, FINISH];

@@ -1,7 +1,8 @@
 import { flattenSpine, projectSpine, STRIDE } from '../curve';
 import { PageError } from '../gate';
 import { outlineOf } from '../ink';
-import { affineOf, depthAt, isAffine, localScaleOf, boxOfFlat, slopeAt, type Matrix3x3 } from '../math';
+import { affineOf, isAffine, localScaleOf, boxOfFlat, slopeAt, type Matrix3x3 } from '../math';
+import { sideOf } from './horizon';
 import { bareStroke, isKeepable, mapNib, mapStroke, projectEnds, type Stroke, type StrokeEntity } from '../stroke';
 import type { Drawn } from './drawn';
 import { gapToStroke } from './gap';
@@ -67,10 +68,7 @@ export function mappedStroke<S extends Stroke>(
 
 function projective<S extends Stroke>(stroke: S, matrix: Matrix3x3, scaleWidth: boolean): S {
   const { points: old } = stroke.spine;
-  const side = Math.sign(depthAt(matrix, old[0], old[1]));
-  for (let k = 0; k < old.length; k += STRIDE)
-    if (depthAt(matrix, old[k], old[k + 1]) * side <= 1e-9)
-      throw new PageError('Some lines would run over the horizon. Pull the corners less far.');
+  const side = sideOf(stroke.spine, matrix);
   const middle = Math.floor((old.length / STRIDE - 1) / 2 / 3) * 3 * STRIDE;
   const factor = scaleWidth ? localScaleOf(matrix, old[middle], old[middle + 1]) : 1;
   const { origin: _gone, guide: _left, copy: _alone, ...rest } = stroke;

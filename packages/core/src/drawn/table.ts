@@ -2,6 +2,7 @@ import { emptyBox, type Box, type Matrix3x3, type Point } from '../math';
 import { PageError } from '../gate';
 import { laidDown, type Entity, type EntityKind, type EntityOf } from '../page';
 import type { InkStyle } from '../nib';
+import { drawnArea } from './area';
 import type { Drawn, MapOptions, Way } from './drawn';
 import type { Mark } from './mark';
 import { drawnStroke } from './stroke';
@@ -18,6 +19,7 @@ type Apart = typeof WASHED | typeof UNDERLAID | typeof UNDRAWN;
 export const DRAWN = {
   layer: UNDRAWN,
   stroke: drawnStroke,
+  area: drawnArea,
   samples: UNDRAWN,
   picture: UNDERLAID,
   wash: WASHED,
@@ -112,9 +114,10 @@ export function shownUnder(entity: DrawnEntity, style: InkStyle | undefined): Dr
  * Entities under a map of the page, affine or projective. Throws a PageError for a map that flattens the plane or takes
  * something over its horizon, or too far off the page.
  */
-export function mapped(entities: readonly DrawnEntity[], map: Matrix3x3, options: MapOptions): DrawnEntity[] {
+export function mapped<E extends DrawnEntity>(entities: readonly E[], map: Matrix3x3, options: MapOptions): E[] {
   checkMap(map);
-  return entities.map((entity) => rowOf(entity).map(entity, map, options));
+  // A row answers an entity of its own kind.
+  return entities.map((entity) => rowOf(entity).map(entity, map, options) as E);
 }
 
 /** Throws a PageError for a map that flattens the plane. */

@@ -1,5 +1,6 @@
 import type { Mark, MarkShape } from '../drawn';
 import { OUTLINE_TOLERANCE } from '../ink';
+import { boxesMeet, boxOfFlat, emptyBox, oddRings, uniteBoxes, withoutRings, type Box } from '../math';
 
 /** Gives names inside one file, each once. */
 export type NameSource = () => string;
@@ -9,15 +10,58 @@ export function namesFrom(word: string): NameSource {
   return () => `${word}-${++count}`;
 }
 
-/** Marks as paths, lowest first. What a mark cuts away is masked out of all that lies beneath it here. */
+/** A part of the file: one mark, as it was drawn or with parts of it cut away, or what stands for several. */
+type Part = { readonly mark: Mark; readonly rings?: readonly Float64Array[] } | { readonly words: readonly string[] };
+
+/**
+ * Marks as paths, lowest first. What a mark cuts away is gone from all that lies beneath it here: as geometry, since programs
+ * that print know no masks; masked only where it cuts softly or within a clip.
+ */
 export function markedPaths(marks: readonly Mark[], names: NameSource): string[] {
-  let parts: string[] = [];
+  let parts: Part[] = [];
   for (const mark of marks) {
-    if (mark.cuts) parts = cutAway(parts, mark, names);
-    else parts.push(...within(mark.clip, `<path ${inkOf(mark)}/>`, names));
+    if (!mark.cuts) parts.push({ mark });
+    else if (mark.opacity < 1 || mark.clip)
+      parts = [
+        {
+          words: cutAway(
+            parts.flatMap((part) => written(part, names)),
+            mark,
+            names,
+          ),
+        },
+      ];
+    else parts = cutOut(parts, mark, names);
   }
-  return parts;
+  return parts.flatMap((part) => written(part, names));
 }
+
+function written(part: Part, names: NameSource): readonly string[] {
+  if ('words' in part) return part.words;
+  const { mark, rings } = part;
+  if (!rings) return within(mark.clip, `<path ${inkOf(mark)}/>`, names);
+  if (rings.length === 0) return [];
+  return within(mark.clip, `<path ${inkOf({ ...mark, rule: 'nonzero', rings: () => rings })}/>`, names);
+}
+
+/** Parts without what lies in the rings of a mark. */
+function cutOut(parts: readonly Part[], nick: Mark, names: NameSource): Part[] {
+  const gone = nonzero(nick.rings(OUTLINE_TOLERANCE), nick.rule);
+  const reach = boxOfRings(gone);
+  return parts.map((part) => {
+    if ('words' in part) return { words: cutAway(part.words, nick, names) };
+    const rings = part.rings ?? part.mark.rings(OUTLINE_TOLERANCE);
+    if (!boxesMeet(boxOfRings(rings), reach)) return part;
+    return { mark: part.mark, rings: withoutRings(nonzero(rings, part.rings ? 'nonzero' : part.mark.rule), gone) };
+  });
+}
+
+/** Rings that are filled alike by the non-zero rule. */
+const nonzero = (rings: readonly Float64Array[], rule: MarkShape['rule']): readonly Float64Array[] =>
+  rule === 'evenodd' ? oddRings(rings) : rings;
+
+const boxOfRings = (rings: readonly Float64Array[]): Box =>
+  rings.reduce<Box>((all, ring) => uniteBoxes(all, boxOfFlat(ring, 2)), emptyBox);
 
 /** A mark's rings and how they are filled, as attributes of a path. */
 export function inkOf(mark: Mark): string {

@@ -32,18 +32,22 @@ export function withinRings(
   return combined(rings, kept, ClipperLib.ClipType.ctIntersection, isReversed);
 }
 
+/** Rings that are filled by the even-odd rule as rings that the non-zero rule fills alike. */
+export const oddRings = (rings: readonly ArrayLike<number>[]): Float64Array[] =>
+  combined(rings, [], ClipperLib.ClipType.ctUnion, false, ClipperLib.PolyFillType.pftEvenOdd);
+
 function combined(
   rings: readonly ArrayLike<number>[],
   others: readonly ArrayLike<number>[],
   operation: number,
   isReversed: boolean,
+  rule = ClipperLib.PolyFillType.pftNonZero,
 ): Float64Array[] {
   const clipper = new ClipperLib.Clipper();
   clipper.AddPaths(rings.map(toGrid), ClipperLib.PolyType.ptSubject, true);
   clipper.AddPaths(others.map(toGrid), ClipperLib.PolyType.ptClip, true);
   const found: { X: number; Y: number }[][] = [];
-  const { pftNonZero } = ClipperLib.PolyFillType;
-  clipper.Execute(operation, found, pftNonZero, pftNonZero);
+  clipper.Execute(operation, found, rule, rule);
   return found.map((path) => {
     const ring = Float64Array.from(path.flatMap(({ X, Y }) => [X / GRID, Y / GRID]));
     return isReversed ? reversedRing(ring) : ring;
@@ -65,8 +69,11 @@ export function ringArea(ring: ArrayLike<number>): number {
   return sum / 2;
 }
 
-/** Whether a point lies in a ring of x, y pairs, by the non-zero rule (Sunday 2001). */
-export function isInRing(ring: ArrayLike<number>, { x, y }: Point): boolean {
+/** Whether a point lies in a ring of x, y pairs, by the non-zero rule. */
+export const isInRing = (ring: ArrayLike<number>, at: Point): boolean => windingOf(ring, at) !== 0;
+
+/** How often a ring of x, y pairs goes round a point, below 0 where it turns from y towards x (Sunday 2001). */
+export function windingOf(ring: ArrayLike<number>, { x, y }: Point): number {
   let winding = 0;
   for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
     const [ax, ay, bx, by] = [ring[j], ring[j + 1], ring[i], ring[i + 1]];
@@ -74,7 +81,7 @@ export function isInRing(ring: ArrayLike<number>, { x, y }: Point): boolean {
     if (ay <= y && by > y && side > 0) winding++;
     if (ay > y && by <= y && side < 0) winding--;
   }
-  return winding !== 0;
+  return winding;
 }
 
 /** Whether a point lies in a loop, by how often a ray from it crosses (even-odd). */

@@ -57,9 +57,12 @@ function isShort(spine: Spine, length: number): boolean {
 function rubbedBlot<S extends Stroke>(stroke: S, path: readonly Point[], radius: number): S[] | undefined {
   const reach = growBox(boxOfPoints(path), radius);
   if (!boxesMeet(spineBox(stroke.spine), reach)) return undefined;
-  const discs = Float64Array.from(path.flatMap(({ x, y }) => [x, y, 2 * radius]));
-  return blotWithout(stroke, outlinePolyline(discs, ['round', 'round'], 0.1));
+  return blotWithout(stroke, sweptRing(path, radius));
 }
+
+/** What a disc of `radius` page px goes over on its way, as a ring. */
+export const sweptRing = (path: readonly Point[], radius: number): Float64Array =>
+  outlinePolyline(Float64Array.from(path.flatMap(({ x, y }) => [x, y, 2 * radius])), ['round', 'round'], 0.1);
 
 /** A stroke with another colour where a round brush passed it: nothing when it was not touched or has that colour. */
 export function recolourStroke<S extends Stroke>(

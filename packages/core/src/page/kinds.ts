@@ -1,3 +1,4 @@
+import { areaKind } from '../area';
 import { PageError, record } from '../gate';
 import { guideKind } from '../guides';
 import type { EntityId, Kind, Refs } from '../kind';
@@ -12,6 +13,7 @@ import { washKind } from './kinds/wash';
 export const KINDS = {
   layer: layerKind,
   stroke: strokeKind,
+  area: areaKind,
   samples: samplesKind,
   picture: pictureKind,
   wash: washKind,

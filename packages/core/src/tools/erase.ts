@@ -1,7 +1,8 @@
 import { widestOf } from '../curve';
 import type { Point } from '../math';
 import { gapTo, type DrawnEntity } from '../drawn';
-import { recolourStroke, rubStroke } from '../mend';
+import type { AreaEntity } from '../area';
+import { recolourStroke, ringsWithout, rubStroke, sweptRing } from '../mend';
 import { replacedBy, type Edit } from '../page';
 import type { EntityId } from '../kind';
 import type { StrokeEntity } from '../stroke';
@@ -25,6 +26,15 @@ export const rubbedEdits = (
   shown: Shown = asDrawn,
   cutEnd: 'flat' | 'round' = 'flat',
 ): Edit[] => cutEdits(strokes, newId, (stroke) => rubStroke(stroke, course, radius, thickness(stroke, shown), cutEnd));
+
+/** Rubs areas where a brush went: what is left keeps the id. Corner by corner, since it is done while the hand moves. */
+export function rubbedAreas(areas: Iterable<AreaEntity>, { course, radius }: Swept): Edit[] {
+  const gone = [sweptRing(course, radius)];
+  return [...areas].flatMap((before): Edit[] => {
+    const rings = ringsWithout(before, gone, { isEased: false });
+    return rings ? [{ before, after: rings.length > 0 ? { ...before, rings } : null }] : [];
+  });
+}
 
 /** Gives strokes another colour where a brush went. */
 export const recolouredEdits = (

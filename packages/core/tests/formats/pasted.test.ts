@@ -4,7 +4,7 @@ import { PageError } from '../../src/gate';
 import type { Nib } from '../../src/nib';
 import type { StrokeEntity } from '../../src/stroke';
 import { drawnToSvg, svgToDrawn } from '../../src/formats';
-import { brush, drawn, even, laid, liner, wave } from '../hands';
+import { brush, drawn, even, laid, linesIn, liner, wave } from '../hands';
 
 const svg = (inner: string, more = '') =>
   `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 400 300"${more}>${inner}</svg>`;
@@ -16,7 +16,7 @@ const line: StrokeEntity = {
 
 describe('strokes on the clipboard', () => {
   it('come back number for number', () => {
-    const [back] = svgToDrawn(drawnToSvg([line]), liner);
+    const [back] = linesIn(drawnToSvg([line]), liner);
     expect(back).toEqual(line);
   });
 
@@ -25,13 +25,13 @@ describe('strokes on the clipboard', () => {
     ['with a broken edge, which breaks where it did', { ...line, nib: rough, grain: { seed: 7, offset: 120 } }],
     ['as a blot', { ...line, fills: true as const }],
   ])('come back %s', (_how, stroke: StrokeEntity) => {
-    const [back] = svgToDrawn(drawnToSvg([stroke]), liner);
+    const [back] = linesIn(drawnToSvg([stroke]), liner);
     expect(back).toEqual(stroke);
     expect(outlineOf(back)).toEqual(outlineOf(stroke));
   });
 
   it('come from any SVG: lines as wide and as coloured as they are', () => {
-    const [straight, bent] = svgToDrawn(
+    const [straight, bent] = linesIn(
       svg(
         '<g stroke="#b8402a" stroke-width="3" transform="translate(10 20) scale(2)"><line x1="0" y1="0" x2="50" y2="0"/><path fill="none" d="M0 0q10 20 40 0"/></g>',
       ),
@@ -55,12 +55,12 @@ describe('strokes on the clipboard', () => {
     ['currentColor', liner.color],
     ['transparent', liner.color],
   ])('take their colour however it is written: %s (CSS Color Module Level 4)', (written, color) => {
-    const [one] = svgToDrawn(svg(`<path stroke="${written}" d="M0 0L90 10"/>`), liner);
+    const [one] = linesIn(svg(`<path stroke="${written}" d="M0 0L90 10"/>`), liner);
     expect(one.nib.color).toBe(color);
   });
 
   it('shapes without a line become their contour, drawn with the nib in hand', () => {
-    const [ring, box] = svgToDrawn(
+    const [ring, box] = linesIn(
       svg('<circle cx="100" cy="100" r="50"/><rect x="1" y="2" width="30" height="40"/>'),
       liner,
     );

@@ -13,7 +13,7 @@ import {
   smoothNode,
   type Spine,
 } from '../../src/curve';
-import { drawnToSvg, svgToDrawn } from '../../src/formats';
+import { drawnToSvg } from '../../src/formats';
 import { drawStroke, outlineOf } from '../../src/ink';
 import { seededRandom, type Point } from '../../src/math';
 import {
@@ -39,7 +39,7 @@ import type { StrokeEntity } from '../../src/stroke';
 import { nibAt, SHIPPED_NIBS } from '../../src/rack';
 import { mapped } from '../../src/drawn';
 import { homographyBetween } from '../../src/select';
-import { drawn } from '../hands';
+import { drawn, linesIn } from '../hands';
 import { planned } from './lines';
 
 // Lines that have gone through anything, one deed after the other, with every nib that ships: they still fit the page that they
@@ -164,7 +164,7 @@ const DEEDS: Readonly<Record<string, Deed>> = {
   paste: (one) =>
     falls(
       one,
-      svgToDrawn(drawnToSvg([one]), one.nib).map((stroke) => ({
+      linesIn(drawnToSvg([one]), one.nib).map((stroke) => ({
         ...stroke,
         id: one.id,
         layerId: one.layerId,

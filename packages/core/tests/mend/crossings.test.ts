@@ -6,11 +6,10 @@ import paper from 'paper/dist/paper-core';
 import { feature } from 'topojson-client';
 import land110 from 'world-atlas/land-110m.json';
 import { makeSpine, placeOf, pointAt, SEGMENT, type Spine } from '../../src/curve';
-import { svgToDrawn } from '../../src/formats';
 import { seededRandom, type Point } from '../../src/math';
 import { crossings, crossingsOfTwo, stopsOf } from '../../src/mend';
 import { inked, type Stroke } from '../../src/stroke';
-import { liner } from '../hands';
+import { liner, linesIn } from '../hands';
 import { bar, circle } from './lines';
 
 const thin = { ...liner, size: 2 };
@@ -96,7 +95,7 @@ describe('crossings', () => {
     );
     let count = 0;
     for (const text of [...pictures, ...letters]) {
-      const strokes = svgToDrawn(text, thin);
+      const strokes = linesIn(text, thin);
       for (let a = 0; a < strokes.length; a++)
         for (let b = a + 1; b < strokes.length; b++) {
           const ours = crossingsOfTwo(strokes, a, b);

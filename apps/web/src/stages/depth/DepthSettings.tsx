@@ -13,7 +13,7 @@ import {
 import type { ComponentType } from 'react';
 import { Text, View } from 'react-native';
 import { useBoard, usePage } from '../../board';
-import { TemplateChoice, setDepth, useDepth, type DepthDeed, type FrameGuide } from '../../guiding';
+import { TemplateChoice, setDepth, setGuides, useDepth, type DepthDeed, type FrameGuide } from '../../guiding';
 import { choosePlanePicture } from './planePicture';
 
 const DEEDS: Readonly<Record<DepthDeed, string>> = {
@@ -151,7 +151,13 @@ function PlaneShapeSettings({ width }: { readonly width: number }) {
   const proportions = useDepth((state) => state.proportions);
   return (
     <>
-      <TemplateChoice width={width} onTaken={() => setDepth({ picture: undefined })} />
+      <TemplateChoice
+        width={width}
+        onTaken={(templateId) => {
+          setGuides({ templateId });
+          setDepth({ picture: undefined });
+        }}
+      />
       <Button
         label={picture ? `${picture.file.name} is next` : 'Lay a picture…'}
         onPress={() => void choosePlanePicture()}

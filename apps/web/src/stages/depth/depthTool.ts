@@ -336,7 +336,7 @@ export class DepthTool implements PageKeep {
     const { picture, session } = this.board;
     const target = targetInHand(this.board);
     if (typeof target === 'string') return;
-    picture.showStrokes(withCopies(session.page, target.layer.id, strokes), target.layer.id);
+    picture.showThings(withCopies(session.page, target.layer.id, strokes), target.layer.id);
   }
 
   private tried<T>(make: () => T): T | undefined {

@@ -2,8 +2,8 @@ import type { ShapeKind, ShapeSettings as Settings } from '@true-nib/core/shapes
 import { useSyncExternalStore } from 'react';
 import { Text, View } from 'react-native';
 import { Button, Choice, ScrubNumber, Switch } from '../../look';
-import { useSlot, useDesk } from '../../board';
-import { pathSlot } from './pathTool';
+import { type PageSlot, useSlot, useDesk } from '../../board';
+import { pathSlot, type PathTool } from './pathTool';
 import { useShapeChoice } from './shapeChoice';
 import { keyInWords, keyIn, useKeySet } from '../../keys';
 
@@ -94,8 +94,8 @@ const Row = ({ children }: { readonly children: React.ReactNode }) => (
   <View className="flex-row gap-2">{children}</View>
 );
 
-export function usePathSize(): number {
-  const path = useSlot(pathSlot);
+function usePathSize(slot: PageSlot<PathTool>): number {
+  const path = useSlot(slot);
   return useSyncExternalStore(
     (listener) => path.onChange(listener),
     () => path.size,
@@ -103,9 +103,9 @@ export function usePathSize(): number {
 }
 
 /** How a path is built, and how it ends. */
-export function PathSettings() {
-  const path = useSlot(pathSlot);
-  const size = usePathSize();
+export function PathSettings({ slot = pathSlot }: { readonly slot?: PageSlot<PathTool> }) {
+  const path = useSlot(slot);
+  const size = usePathSize(slot);
   const isPoly = useDesk((desk) => desk.tool === 'shape');
   return (
     <View className="gap-2">

@@ -1,8 +1,8 @@
 import type { LayerEntity } from '@true-nib/core/page';
 import { widthUnder, type Nib } from '@true-nib/core/nib';
-import { recolouredEdits, rubbedEdits } from '@true-nib/core/tools';
+import { recolouredEdits, rubbedAreas, rubbedEdits } from '@true-nib/core/tools';
 import type { Board, Gesture } from '../../board';
-import { beginCutting, linesOf, styledBy, type LegCut } from '../../hand';
+import { areasOf, beginCutting, linesOf, styledBy, type LegCut } from '../../hand';
 import { newId } from '../../session';
 import { beginMarks } from '../../wash';
 
@@ -16,7 +16,8 @@ export function beginClearing(board: Board, layer: LayerEntity, nib: Nib): Gestu
   if (layer.medium === 'wash') return beginMarks(board, layer.id, 'Clear', { ...nib, lays: 'clearing' });
   const cut: LegCut = (near, leg, index) => {
     const width = leg.reduce((sum, { pressure }) => sum + widthUnder(nib, pressure), 0) / leg.length;
-    return rubbedEdits(linesOf(near), { course: leg, radius: width / 2 }, newId, styledBy(index));
+    const swept = { course: leg, radius: width / 2 };
+    return [...rubbedEdits(linesOf(near), swept, newId, styledBy(index)), ...rubbedAreas(areasOf(near), swept)];
   };
   return beginCutting(board, layer.id, 'Clear', { reach: nib.size / 2, cut, legwise: true });
 }

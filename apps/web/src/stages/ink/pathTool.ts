@@ -1,5 +1,6 @@
 import { seedNow, Listeners } from '../../base';
-import { nearestOnSpine, type SpinePlace } from '@true-nib/core/curve';
+import { nearestOnSpine, type Spine, type SpinePlace } from '@true-nib/core/curve';
+import type { Thing } from '@true-nib/core/drawn';
 import { apply, distance, type Point } from '@true-nib/core/math';
 import {
   bentPath,
@@ -30,7 +31,7 @@ import {
   nodeInHand,
 } from '../../board';
 import { useShapeChoice } from './shapeChoice';
-import { straightWay, withCopies } from '../../guiding';
+import { straightWay, thingsWithCopies } from '../../guiding';
 import { nibFor } from '../../nibs';
 import { layDown } from '../../hand';
 
@@ -53,7 +54,10 @@ export class PathTool implements PageKeep {
   private layerId: EntityId | undefined;
   private readonly listeners = new Listeners<[]>();
 
-  constructor(private readonly board: Board) {}
+  constructor(
+    private readonly board: Board,
+    private readonly built: Built = LINES,
+  ) {}
 
   /** How many nodes the line has so far. */
   get size(): number {
@@ -79,7 +83,8 @@ export class PathTool implements PageKeep {
 
   /** Another tool or layer ends the line; a borrowed tool leaves it as it is. */
   follow(desk: Desk, before: Desk | undefined): void {
-    if (before && (desk.layerId !== before.layerId || (isBuilding(before) && !isBuilding(desk)))) this.finish();
+    if (before && (desk.layerId !== before.layerId || (this.built.isInHand(before) && !this.built.isInHand(desk))))
+      this.finish();
   }
 
   /** Makes the line part of the page. Answers whether there was one under way. */
@@ -95,9 +100,12 @@ export class PathTool implements PageKeep {
     }
     this.path = emptyPath;
     if (course && typeof target !== 'string') {
-      const stroke = inked(course, nibFor(this.board.session.page), this.seed);
-      this.board.picture.showStrokes(withCopies(this.board.session.page, target.layer.id, [stroke]), target.layer.id);
-      layDown(this.board, target, path.closed ? 'Closed curve' : 'Curve', [stroke]);
+      const things = [this.built.make(this.board, course, this.seed)];
+      this.board.picture.showThings(
+        thingsWithCopies(this.board.session.page, target.layer.id, things),
+        target.layer.id,
+      );
+      layDown(this.board, target, this.built.label(this.board, path), things);
     } else this.board.picture.endLive();
     this.show();
     return true;
@@ -199,9 +207,7 @@ export class PathTool implements PageKeep {
   }
 
   private get isPoly(): boolean {
-    const { tool } = this.board.desk();
-    const { shape } = useShapeChoice.getState();
-    return tool === 'shape' && shape === 'poly-line';
+    return this.built.isPoly(this.board.desk());
   }
 
   /** Shows the line as it would be inked, its nodes, and the stretch that follows the pointer. */
@@ -211,8 +217,8 @@ export class PathTool implements PageKeep {
     const target = drawnLayer(session.page, this.layerId);
     if (typeof target !== 'string') {
       const course = pathCourse(this.path);
-      const stroke = course && inked(course, nibFor(session.page), this.seed);
-      picture.showStrokes(stroke ? withCopies(session.page, target.layer.id, [stroke]) : [], target.layer.id);
+      const things = course ? [this.built.make(this.board, course, this.seed)] : [];
+      picture.showThings(thingsWithCopies(session.page, target.layer.id, things), target.layer.id);
     }
     picture.setSketch(this.path.nodes.length > 0 ? this.sketch() : undefined);
   }
@@ -274,9 +280,27 @@ const moved = ({ nodes, closed }: Path, { x, y }: Point): Path => ({
   closed,
 });
 
-/** Whether lines are being built node by node. */
-const isBuilding = (desk: Desk): boolean =>
-  isInHand(desk, 'path') || (isInHand(desk, 'shape') && useShapeChoice.getState().shape === 'poly-line');
+/** What a tool builds node by node. */
+export interface Built {
+  /** Whether it is the tool in hand. */
+  readonly isInHand: (desk: Desk) => boolean;
+  /** Whether it has corners alone. */
+  readonly isPoly: (desk: Desk) => boolean;
+  /** What a course is made into; `seed` is for its grain. */
+  readonly make: (board: Board, course: Spine, seed: number) => Thing;
+  /** What is done, for the history. */
+  readonly label: (board: Board, path: Path) => string;
+}
+
+const hasPolyLine = (): boolean => useShapeChoice.getState().shape === 'poly-line';
+
+/** Lines of the nib in hand. */
+const LINES: Built = {
+  isInHand: (desk) => isInHand(desk, 'path') || (isInHand(desk, 'shape') && hasPolyLine()),
+  isPoly: ({ tool }) => tool === 'shape' && hasPolyLine(),
+  make: ({ session }, course, seed) => inked(course, nibFor(session.page), seed),
+  label: (_board, { closed }) => (closed ? 'Closed curve' : 'Curve'),
+};
 
 /** The line that is being built on the open page. */
 export const pathSlot: PageSlot<PathTool> = { open: (board) => new PathTool(board) };

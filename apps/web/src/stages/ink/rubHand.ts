@@ -1,7 +1,7 @@
 import type { Nib } from '@true-nib/core/nib';
-import { rubbedEdits } from '@true-nib/core/tools';
+import { rubbedAreas, rubbedEdits } from '@true-nib/core/tools';
 import { type Board, calmedGesture, refuse, type Gesture, targetInHand } from '../../board';
-import { beginCutting, linesOf, styledBy } from '../../hand';
+import { areasOf, beginCutting, linesOf, styledBy } from '../../hand';
 import { nibInHand, rubSizeFor, useRack } from '../../nibs';
 import { zoomOf } from '../../render';
 import { newId } from '../../session';
@@ -26,8 +26,13 @@ export function beginRubbing(board: Board): Gesture {
       ? beginMarks(board, target.layer.id, 'Rub', rubber(size))
       : beginCutting(board, target.layer.id, 'Rub', {
           reach: size / 2,
-          cut: (near, leg, index) =>
-            rubbedEdits(linesOf(near), { course: leg, radius: size / 2 }, newId, styledBy(index), cutEnd),
+          cut: (near, leg, index) => {
+            const swept = { course: leg, radius: size / 2 };
+            return [
+              ...rubbedEdits(linesOf(near), swept, newId, styledBy(index), cutEnd),
+              ...rubbedAreas(areasOf(near), swept),
+            ];
+          },
         });
   return calmedGesture(rub, calm, zoomOf(board.picture.view));
 }

@@ -1,4 +1,6 @@
 import { seedNow } from '../../base';
+import type { Spine } from '@true-nib/core/curve';
+import type { Thing } from '@true-nib/core/drawn';
 import { inFrame, onPlane, planeHomography, seenCourse } from '@true-nib/core/guides';
 import { distance, type Point } from '@true-nib/core/math';
 import { inked } from '@true-nib/core/stroke';
@@ -14,11 +16,11 @@ import {
 import { sayAt } from '../../look';
 import { type Press, type Board, refuse, type Gesture, type Modifiers, targetInHand } from '../../board';
 import { useShapeChoice } from './shapeChoice';
-import { railBox, straightWay, withCopies, useDepth, actingFrame, type FrameGuide } from '../../guiding';
+import { railBox, straightWay, thingsWithCopies, useDepth, actingFrame, type FrameGuide } from '../../guiding';
 import { nibFor } from '../../nibs';
 import { layDown } from '../../hand';
 
-type DraggedKind = Exclude<ShapeKind, 'poly-line'>;
+export type DraggedKind = Exclude<ShapeKind, 'poly-line'>;
 
 const NAMES: Readonly<Record<ShapeKind, string>> = {
   line: 'Line',
@@ -30,8 +32,16 @@ const NAMES: Readonly<Record<ShapeKind, string>> = {
   star: 'Star',
 };
 
-/** Drags a shape out, stroked with the nib in hand. `from` is where it begins, where that is not where the pen came down. */
-export function beginShape(board: Board, kind: DraggedKind, press: Press, from?: Point): Gesture {
+/** How a shape is dragged out, where it is not stroked with the nib in hand from where the pen came down. */
+interface ShapeOptions {
+  /** Where it begins. */
+  readonly from?: Point | undefined;
+  /** What a course is made into, and what that is called. */
+  readonly made?: { readonly label: string; readonly make: (course: Spine) => Thing };
+}
+
+/** Drags a shape out. */
+export function beginShape(board: Board, kind: DraggedKind, press: Press, { from, made }: ShapeOptions = {}): Gesture {
   const { picture, session, notice } = board;
   const target = targetInHand(board);
   const { settings } = useShapeChoice.getState();
@@ -42,7 +52,8 @@ export function beginShape(board: Board, kind: DraggedKind, press: Press, from?:
   const seed = seedNow();
   let [start, last] = [from, from];
   let shape: GuidedShape | undefined;
-  const stroked = ({ course, frame }: GuidedShape) => {
+  const thingOf = ({ course, frame }: GuidedShape): Thing => {
+    if (made) return made.make(course);
     const stroke = inked(course, nib, seed);
     return frame ? inFrame(stroke, frame.id, frame.shape) : stroke;
   };
@@ -58,12 +69,12 @@ export function beginShape(board: Board, kind: DraggedKind, press: Press, from?:
         ...{ kind, start, end: last },
         settings: settingsWith(settings, press.modifiers()),
       });
-      const stroke = shape && stroked(shape);
-      picture.showStrokes(stroke ? withCopies(session.page, layer.id, [stroke]) : [], layer.id);
+      const things = shape ? [thingOf(shape)] : [];
+      picture.showThings(thingsWithCopies(session.page, layer.id, things), layer.id);
       if (shape) sayMeasures(board, shape, last);
     },
     end() {
-      if (shape) layDown(board, target, NAMES[kind], [stroked(shape)]);
+      if (shape) layDown(board, target, made?.label ?? NAMES[kind], [thingOf(shape)]);
       else picture.endLive();
     },
     cancel: () => picture.endLive(),

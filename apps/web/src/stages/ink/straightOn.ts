@@ -33,7 +33,7 @@ export class StraightOn implements PageKeep {
     if (!isInHand(desk, 'nib') || !from || typeof target === 'string') return;
     const isStepped = useShapeChoice.getState().settings.regular !== hand.isShifted;
     const straight = inked(lineSpine(from, isStepped ? by15(from, to) : to), nibFor(session.page));
-    picture.showStrokes(withCopies(session.page, target.layer.id, [straight]), target.layer.id);
+    picture.showThings(withCopies(session.page, target.layer.id, [straight]), target.layer.id);
   }
 }
 

@@ -1,8 +1,9 @@
 import { seedNow, breath } from '../../base';
+import type { Thing } from '@true-nib/core/drawn';
 import { TOW_PAUSE, type LiveStroke } from '@true-nib/core/ink';
 import { type Calm, packSamples, type PenSample } from '@true-nib/core/hand';
 import { apply, scaleOf, type Point } from '@true-nib/core/math';
-import type { SamplesEntity } from '@true-nib/core/stroke';
+import type { SamplesEntity, Stroke } from '@true-nib/core/stroke';
 import { drawSlack, zoomOf } from '../../render';
 import { newId } from '../../session';
 import { calmedGesture, refuse, type Gesture, type Board, targetInHand } from '../../board';
@@ -12,8 +13,14 @@ import { beginCutting, layDown } from '../../hand';
 import { nibFor, nibInHand, useLastHand, useRack } from '../../nibs';
 import { beginMarks } from '../../wash';
 
-/** Draws a stroke with the nib in hand. When the layer takes none it says so, and the hand stays still. */
-export function beginStroke(board: Board): Gesture {
+/**
+ * Draws a stroke with the nib in hand. When the layer takes none it says so, and the hand stays still. `beneath`: what is laid
+ * under it in the same pull, and what the two are called.
+ */
+export function beginStroke(
+  board: Board,
+  beneath?: { readonly label: string; readonly make: (stroke: Stroke) => readonly Thing[] },
+): Gesture {
   const { picture, session, notice } = board;
   const target = targetInHand(board);
   if (typeof target === 'string') return refuse(notice, target);
@@ -53,7 +60,8 @@ export function beginStroke(board: Board): Gesture {
       void breath().then(() => useLastHand.setState({ pressures: hand.map(({ pressure }) => pressure) }));
       const samples: SamplesEntity = { kind: 'samples', id: newId(), packed: packSamples(hand) };
       const origin = { samples: samples.id, calm: live.calm, zoom: live.zoom };
-      layDown(board, target, 'Stroke', [{ ...live.stroke(), ...born.bornOn, origin }], samples);
+      const stroke = { ...live.stroke(), ...born.bornOn, origin };
+      layDown(board, target, beneath?.label ?? 'Stroke', [...(beneath?.make(stroke) ?? []), stroke], samples);
     },
     cancel() {
       stop();

@@ -62,7 +62,9 @@ const nib: Tool = {
   takesNib: true,
   ring: nibRing,
   begin: (board, press) =>
-    board.of(straightOnSlot).isHeld ? beginShape(board, 'line', press, board.of(lastEndSlot).at) : beginStroke(board),
+    board.of(straightOnSlot).isHeld
+      ? beginShape(board, 'line', press, { from: board.of(lastEndSlot).at })
+      : beginStroke(board),
   Line: () => (
     <>
       <NibNow />

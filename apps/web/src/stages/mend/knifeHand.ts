@@ -1,10 +1,12 @@
+import type { AreaEntity } from '@true-nib/core/area';
 import { boxOfPoints, growBox, type Point } from '@true-nib/core/math';
-import { cutByLoop } from '@true-nib/core/mend';
+import { cutByLoop, ringsWithin, ringsWithout } from '@true-nib/core/mend';
 import { replacedBy, type Edit } from '@true-nib/core/page';
+import type { StrokeEntity } from '@true-nib/core/stroke';
 import { newId } from '../../session';
 import { refuse, type Gesture, type Board } from '../../board';
 import { useMend } from './mendStore';
-import { linesNear, reachedLayers } from '../../hand';
+import { reachedLayers } from '../../hand';
 
 /** A loop that cuts away what lies inside it, or outside of it, from the lines it goes over. */
 export function beginKnife(board: Board): Gesture {
@@ -21,14 +23,24 @@ export function beginKnife(board: Board): Gesture {
       picture.setArea(undefined);
       if (loop.length < 3) return notice('Draw a loop: what lies inside it goes.');
       const { outside } = useMend.getState();
-      const lines = linesNear(board, reached.changing, growBox(boxOfPoints(loop), 1)).map(({ kept }) => kept);
-      const edits = lines.flatMap((line): Edit[] => {
-        const pieces = cutByLoop(line, loop, { outside });
-        return pieces ? replacedBy(line, pieces, newId) : [];
-      });
+      const box = growBox(boxOfPoints(loop), 1);
+      const edits = reached.changing
+        .flatMap((layerId) => picture.drawnOn(layerId, box))
+        .flatMap((drawn) => (drawn.kind === 'area' ? cutArea(drawn, loop, outside) : cutLine(drawn, loop, outside)));
       if (edits.length === 0) return notice('No line lies under this loop.');
       session.commit('Pare with the knife', edits);
     },
     cancel: () => picture.setArea(undefined),
   };
+}
+
+function cutLine(line: StrokeEntity, loop: readonly Point[], outside: boolean): Edit[] {
+  const pieces = cutByLoop(line, loop, { outside });
+  return pieces ? replacedBy(line, pieces, newId) : [];
+}
+
+function cutArea(before: AreaEntity, loop: readonly Point[], outside: boolean): Edit[] {
+  const ring = [Float64Array.from(loop.flatMap(({ x, y }) => [x, y]))];
+  const rings = outside ? ringsWithin(before, ring) : ringsWithout(before, ring);
+  return rings ? [{ before, after: rings.length > 0 ? { ...before, rings } : null }] : [];
 }

@@ -1,10 +1,12 @@
 import { placeNumber, type Spine } from '@true-nib/core/curve';
 import { boxOfPoints, distance, growBox, type Point } from '@true-nib/core/math';
 import {
+  edgeNamed,
   editedCourse,
   editedWeight,
   feltBeside,
   keptPlace,
+  lineNamed,
   linesWithin,
   nearestLine,
   retrace,
@@ -12,11 +14,12 @@ import {
   swell,
   tug,
   Widths,
+  withoutEdges,
   type LineNear,
   type ShownLine,
   type SwellSettings,
 } from '@true-nib/core/mend';
-import { find, type Edit } from '@true-nib/core/page';
+import type { Edit } from '@true-nib/core/page';
 import { keptWidth, type StrokeEntity } from '@true-nib/core/stroke';
 import type { EntityId } from '@true-nib/core/kind';
 import type { PenSample } from '@true-nib/core/hand';
@@ -49,23 +52,25 @@ class Changing {
     const edits: Edit[] = [];
     for (const [stroke, after] of changed) {
       if (!this.first.has(stroke.id)) this.first.set(stroke.id, stroke);
-      const before = find(picture.shownPage, 'stroke', stroke.id) ?? stroke;
+      const before = lineNamed(picture.shownPage, stroke.id) ?? stroke;
       if (before !== after) edits.push({ before, after });
     }
-    if (edits.length > 0) picture.preview(edits);
+    if (edits.length > 0) picture.preview(withoutEdges(picture.shownPage, edits));
   }
 
   keep(label: string): void {
     const { picture, session } = this.board;
     const edits = [...this.first].flatMap(([id, before]): Edit[] => {
-      const after = find(picture.shownPage, 'stroke', id);
+      const after = lineNamed(picture.shownPage, id);
       return after && after !== before ? [{ before, after }] : [];
     });
-    if (edits.length > 0 && !session.commit(label, edits)) this.takeBack();
+    if (edits.length > 0 && !session.commit(label, withoutEdges(session.page, edits))) this.takeBack();
   }
 
   takeBack(): void {
-    this.board.picture.letBe([...this.first.values()].map((before) => ({ before, after: null })));
+    const { picture } = this.board;
+    const edits = [...this.first.values()].map((before) => ({ before, after: null }));
+    picture.letBe(withoutEdges(picture.shownPage, edits));
   }
 }
 
@@ -153,6 +158,7 @@ export function beginReweigh(board: Board, at: Point): Gesture {
   const reach = fingerOf(board);
   const near = lineAt(board, reached, at, reach);
   if (!near) return refuse(notice, 'Start on the line that is to be weighed.');
+  if (edgeNamed(near.line.kept.id)) return refuse(notice, 'The edge of an area has no weight: tug it, or retrace it.');
   const stroke = near.line.kept;
   const { weighBy } = useMend.getState();
   const profile = weighBy === 'pressure' ? undefined : weighBy;
@@ -191,6 +197,8 @@ export function beginSwell(board: Board): Gesture {
       last = sample;
       const under = growBox(boxOfPoints([from, sample]), settings.radius);
       for (const { kept } of linesNear(board, reached.changing, under)) {
+        // The edge of an area has no weight.
+        if (edgeNamed(kept.id)) continue;
         // Lines are weighed from what they were when the brush came, not from what is shown of them by now.
         let line = lines.get(kept.id);
         if (!line) {

@@ -1,7 +1,7 @@
 import { selectionSlot } from '../../select';
 import { distance, type Point } from '@true-nib/core/math';
-import type { MendDeed, MendMark } from '@true-nib/core/mend';
-import { find, type Edit } from '@true-nib/core/page';
+import { lineNamed, withoutEdges, type MendDeed, type MendMark } from '@true-nib/core/mend';
+import type { Edit } from '@true-nib/core/page';
 import type { EntityId } from '@true-nib/core/kind';
 import { create } from 'zustand';
 import { breath } from '../../base';
@@ -151,11 +151,12 @@ export class Planner {
   private async fetch(count: number): Promise<Edit[]> {
     const { session, picture } = this.board;
     const found = await picture.inks.beside.mended(count);
-    return found.flatMap(({ before, after }): Edit[] => {
+    const edits = found.flatMap(({ before, after }): Edit[] => {
       // What the page has stands for its copy in the worker.
-      const kept = before && find(session.page, 'stroke', before.id);
+      const kept = before && lineNamed(session.page, before.id);
       return !before || kept ? [{ before: kept ?? null, after }] : [];
     });
+    return withoutEdges(session.page, edits);
   }
 
   private show(edits: readonly Edit[], marks: readonly MendMark[]): void {

@@ -29,15 +29,18 @@ import { boxOfPoints, distance, growBox, type Point } from '@true-nib/core/math'
 import {
   alignNodes,
   distributeNodes,
+  edgeNamed,
   editedCourse,
+  lineNamed,
   nearestLine,
   moveNodes,
   nodesWithin,
   removeNodes,
+  withoutEdges,
 } from '@true-nib/core/mend';
-import { find } from '@true-nib/core/page';
 import type { StrokeEntity } from '@true-nib/core/stroke';
 import { Listeners } from '../../base';
+import { linesOn } from '../../hand';
 import { zoomOf } from '../../render';
 import { breakLine, joinEnd } from './dividing';
 import { SIDE_GAP, sidesOf, sketchOf } from './pointSketch';
@@ -113,7 +116,7 @@ export class PointTool implements PageKeep {
   }
 
   private get stroke(): StrokeEntity | undefined {
-    return this.strokeId === undefined ? undefined : find(this.board.session.page, 'stroke', this.strokeId);
+    return this.strokeId === undefined ? undefined : lineNamed(this.board.session.page, this.strokeId);
   }
 
   begin(at: Point, modifiers: () => Modifiers): Gesture {
@@ -197,7 +200,7 @@ export class PointTool implements PageKeep {
   }
 
   private nearest(layerId: string, at: Point, reach: number): StrokeEntity | undefined {
-    const near = this.board.picture.strokesOn(layerId, growBox(boxOfPoints([at]), reach));
+    const near = linesOn(this.board, layerId, growBox(boxOfPoints([at]), reach));
     return nearestLine(near, (stroke) => stroke, at, reach)?.line;
   }
 
@@ -301,6 +304,7 @@ export class PointTool implements PageKeep {
   divide(how: 'break' | 'cut' | 'join'): void {
     const { stroke, chosen, board } = this;
     if (!stroke || chosen === undefined) return board.notice('Touch a point of the line first.');
+    if (edgeNamed(stroke.id)) return board.notice('The edge of an area stays closed. The knife cuts it.');
     const isDone = how === 'join' ? joinEnd(board, stroke, chosen) : breakLine(board, stroke, chosen, how === 'cut');
     if (!isDone) return;
     this.pick();
@@ -317,19 +321,22 @@ export class PointTool implements PageKeep {
   }
 
   private preview(stroke: StrokeEntity, spine: Spine): void {
-    const shown = find(this.board.picture.shownPage, 'stroke', stroke.id) ?? stroke;
-    this.board.picture.preview([{ before: shown, after: { ...stroke, spine } }]);
+    const { picture } = this.board;
+    const before = lineNamed(picture.shownPage, stroke.id) ?? stroke;
+    picture.preview(withoutEdges(picture.shownPage, [{ before, after: { ...stroke, spine } }]));
     this.show(spine);
   }
 
   private letBe(stroke: StrokeEntity): void {
-    this.board.picture.letBe([{ before: stroke, after: null }]);
+    const { picture } = this.board;
+    picture.letBe(withoutEdges(picture.shownPage, [{ before: stroke, after: null }]));
     this.show();
   }
 
   private commit(stroke: StrokeEntity, spine: Spine, label: string): void {
     const after = editedCourse(stroke, spine);
-    this.board.session.commit(label, [{ before: stroke, after }]);
+    const { session } = this.board;
+    session.commit(label, withoutEdges(session.page, [{ before: stroke, after }]));
     this.show();
   }
 

@@ -1,0 +1,1 @@
+export { BLACKS } from './stage';

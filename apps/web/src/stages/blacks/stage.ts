@@ -1,0 +1,13 @@
+import type { Stage } from '../../board';
+import { outlineSlot } from './fillTools';
+import { joinSlot } from './joinHand';
+import { blackTools } from './tools';
+
+/** Blacks are spotted, lights cut out of them, flats dropped in beneath. */
+export const BLACKS = {
+  id: 'blacks',
+  label: 'Blacks',
+  tools: blackTools,
+  holds: ['peek', 'borrow'],
+  keeps: [outlineSlot, joinSlot],
+} as const satisfies Stage;

@@ -1,0 +1,72 @@
+import Contrast from 'lucide-react-native/icons/contrast';
+import Sparkle from 'lucide-react-native/icons/sparkle';
+import SquaresUnite from 'lucide-react-native/icons/squares-unite';
+import { View } from 'react-native';
+import type { Tool } from '../../board';
+import { useBlacks, type OutlineBy } from './blackStore';
+import { FillSettings, JoinChoice, JoinWords, OutlineChoice } from './BlackSettings';
+import { beginFilling } from './fillTools';
+import { joinSlot } from './joinHand';
+
+const FIRST: Readonly<Record<OutlineBy, string>> = {
+  loop: 'Draw round',
+  path: 'Touch for a corner, drag for a curve:',
+  shape: 'Drag out a shape:',
+  template: 'Drag the template out:',
+};
+
+const BlotHint = () => `${FIRST[useBlacks(({ by }) => by)]} what is to be black`;
+const NickHint = () => `${FIRST[useBlacks(({ by }) => by)]} what is cut out of the ink of this layer`;
+
+const blot: Tool = {
+  id: 'blot',
+  label: 'Blot',
+  icon: Contrast,
+  hint: BlotHint,
+  command: { room: 'Draw' },
+  borrows: 'nick',
+  begin: (board, press) => beginFilling(board, 'blot', press),
+  Line: () => <Grown />,
+  Settings: (props) => <FillSettings tool="blot" {...props} />,
+};
+
+const nick: Tool = {
+  id: 'nick',
+  label: 'Nick',
+  icon: Sparkle,
+  hint: NickHint,
+  command: { room: 'Draw' },
+  borrows: 'blot',
+  begin: (board, press) => beginFilling(board, 'nick', press),
+  Line: () => <Grown />,
+  Settings: (props) => <FillSettings tool="nick" {...props} />,
+};
+
+const Grown = () => (
+  <View className="grow">
+    <OutlineChoice />
+  </View>
+);
+
+const join: Tool = {
+  id: 'join',
+  label: 'Join',
+  icon: SquaresUnite,
+  hint: 'Touch two areas, one after the other',
+  command: { room: 'Draw', label: 'Join areas' },
+  borrows: 'blot',
+  begin: (board, { at }) => board.of(joinSlot).begin(at),
+  Line: () => (
+    <View className="grow">
+      <JoinChoice />
+    </View>
+  ),
+  Settings: ({ isWide }) => (
+    <View className="gap-2">
+      {isWide && <JoinChoice />}
+      <JoinWords />
+    </View>
+  ),
+};
+
+export const blackTools: readonly Tool[] = [blot, nick, join];

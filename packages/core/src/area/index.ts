@@ -1,0 +1,3 @@
+export { areaKind, MOST_RINGS } from './areaKind';
+export * from './rings';
+export * from './types';

@@ -1,0 +1,61 @@
+import { flatRing, type Area } from '../area';
+import { evenlyWide, type Spine } from '../curve';
+import { boxesMeet, boxOfFlat, emptyBox, ringArea, uniteBoxes, withinRings, withoutRings, type Point } from '../math';
+import { polylineSpine } from '../shapes';
+import { LEAST_INK } from './blots';
+import { ease } from './ease';
+
+/** Page px that rings are flattened to before they are cut, and that new ones may stray from what was cut. */
+const FLAT = 0.004;
+const STRAY = 0.03;
+
+/** Whether new rings are fitted with curves, or left corner by corner: quicker, for whoever cuts while the hand moves. */
+export interface CutOptions {
+  readonly isEased?: boolean;
+}
+
+const polygons = ({ rings }: Area): Float64Array[] => rings.map((ring) => flatRing(ring, FLAT));
+
+const inkOf = (rings: readonly Float64Array[]): number =>
+  Math.abs(rings.reduce((sum, ring) => sum + ringArea(ring), 0));
+
+const boxOf = (rings: readonly Float64Array[]) =>
+  rings.reduce((all, ring) => uniteBoxes(all, boxOfFlat(ring, 2)), emptyBox);
+
+/** Polygons as the rings of an area. */
+export function ringsFrom(found: readonly Float64Array[], { isEased = true }: CutOptions = {}): Spine[] {
+  return found
+    .filter((ring) => ring.length >= 6 && Math.abs(ringArea(ring)) > LEAST_INK)
+    .map((ring) => {
+      const corners: Point[] = Array.from({ length: ring.length / 2 }, (_, k) => ({
+        x: ring[2 * k],
+        y: ring[2 * k + 1],
+      }));
+      const spine = evenlyWide(polylineSpine(corners, true), 0);
+      return isEased ? evenlyWide(ease(spine, STRAY), 0) : spine;
+    });
+}
+
+/** All that any of some areas covers, as rings. */
+export const joinedRings = (areas: readonly Area[]): Spine[] => ringsFrom(withoutRings(areas.flatMap(polygons), []));
+
+/** What all of some areas cover together, as rings; none where they have nothing in common. */
+export const commonRings = ([first, ...others]: readonly Area[]): Spine[] =>
+  ringsFrom(others.reduce((left, area) => withinRings(left, polygons(area)), polygons(first)));
+
+/** The rings of an area where polygons are taken out of it; nothing where they take nothing, none where they take it all. */
+export function ringsWithout(area: Area, gone: readonly Float64Array[], options?: CutOptions): Spine[] | undefined {
+  const own = polygons(area);
+  if (!boxesMeet(boxOf(own), boxOf(gone)) || inkOf(withinRings(own, gone)) < LEAST_INK) return undefined;
+  return ringsFrom(withoutRings(own, gone), options);
+}
+
+/** The rings of an area of which only what lies in polygons is left, as `ringsWithout`. */
+export function ringsWithin(area: Area, kept: readonly Float64Array[], options?: CutOptions): Spine[] | undefined {
+  const own = polygons(area);
+  const left = withinRings(own, kept);
+  return inkOf(withoutRings(own, [])) - inkOf(left) < LEAST_INK ? undefined : ringsFrom(left, options);
+}
+
+/** The rings of an area without those of another; nothing where they have nothing in common. */
+export const ringsTakenFrom = (area: Area, taken: Area): Spine[] | undefined => ringsWithout(area, polygons(taken));
