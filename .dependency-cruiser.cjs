@@ -24,6 +24,7 @@ const coreFloors = [
   'mend',
   'select',
   'tools',
+  'regions',
   'formats',
 ];
 const webFloors = [
