@@ -42,6 +42,7 @@ async function tidied(store: Store): Promise<void> {
 async function start(): Promise<void> {
   const { database, store } = await open();
   await seedDemo(store);
+  let tidying: Promise<unknown> = Promise.resolve();
   const web = process.env.TRUE_NIB_WEB ?? resolve(__dirname, '../../web/dist');
   const server = createApp({ store, web, version, free: freeBytes }).listen(port, '127.0.0.1', (error) => {
     if (error) {
@@ -49,9 +50,10 @@ async function start(): Promise<void> {
       process.exit(1);
     }
     console.log(`True Nib is at http://127.0.0.1:${port}`);
-    tidied(store).catch(console.error);
+    tidying = tidied(store).catch(console.error);
   });
   const end = async () => {
+    await tidying;
     // A browser that left may have asked for something that is still being written.
     await store.atomically(() => Promise.resolve());
     await database.close();
