@@ -23,12 +23,13 @@ export {
   TAG_HEIGHT,
   tagsOf,
 } from './guidePicture';
-export { isInk } from './inkDesk';
+export { changesBounds, isInk } from './inkDesk';
 export { InkIndex } from './inkIndex';
 export { pathOf, traceRings } from './inkPaint';
 export { drawKnot, drawSlack, type OverlayColours, STEM, strokeBoth } from './overlay';
 export { decodable, type PictureBytes } from './pictures';
 export { FRAME_STEM } from './selectionPicture';
+export type { RegionSettings, ShownRegion } from './regionWork';
 export { isShownUnder, plainLook } from './stackLook';
 export { StartedInks } from './startedInks';
 export {

@@ -14,11 +14,13 @@ import { breath } from '../base/breath';
 import type { StackLook } from './stackLook';
 import { hasInk, InkDesk, unpackedList, type FirstLook } from './inkDesk';
 import type { PictureOfInks } from './keptPicture';
+import { RegionWork, type RegionSettings, type ShownRegion } from './regionWork';
 import type { WashDeed } from './washDeed';
 import { WashWork, type AreaQuery, type ReworkedTile, type SelectedArea, type TakenPixels } from './washWork';
 
 let desk: InkDesk | undefined;
 let wash: WashWork | undefined;
+let regions: RegionWork | undefined;
 let tethered: readonly Entity[] = [];
 let mended: readonly Edit[] = [];
 /** Counts what was asked for to be mended: an older request gives way to a newer one. */
@@ -45,6 +47,7 @@ const service = {
     desk = new InkDesk(size, [...entitiesIn(parts, hasInk)]);
     if (look) void desk.warm(look);
     wash = new WashWork(desk);
+    regions = new RegionWork(desk);
   },
 
   edit(edits: Uint8Array): void {
@@ -190,6 +193,29 @@ const service = {
 
   putBack(): void {
     wash?.putBack();
+  },
+
+  // The regions between lines.
+
+  async knowRegions(settings: RegionSettings, tell?: (share: number) => void): Promise<boolean> {
+    return (await regions?.know(settings, tell)) ?? false;
+  },
+
+  showRegion(...asked: Parameters<RegionWork['show']>): ShownRegion | undefined {
+    const shown = regions?.show(...asked);
+    return shown && transfer(shown, [shown.mask]);
+  },
+
+  pour(...asked: Parameters<RegionWork['pour']>): ReturnType<RegionWork['pour']> {
+    return regions?.pour(...asked) ?? [];
+  },
+
+  async flats(...asked: Parameters<RegionWork['flats']>) {
+    return regions?.flats(...asked);
+  },
+
+  leaks(settings: RegionSettings) {
+    return regions?.leaks(settings);
   },
 };
 

@@ -10,6 +10,7 @@ import { proxy, transfer } from 'comlink';
 import { breath } from '../base/breath';
 import type { MendAnswer, MendRequest } from './ink.worker';
 import { isInk } from './inkDesk';
+import type { RegionSettings, RegionWork } from './regionWork';
 import type { PictureOfInks } from './keptPicture';
 import { takeInkWorker, type InkWorker, type StartedInks } from './startedInks';
 
@@ -103,6 +104,22 @@ export class InkBeside {
       await breath();
     }
     return edits;
+  }
+
+  /** Finds the regions of the page as it is now. Answers whether they are known: not where others were asked for meanwhile. */
+  async knowRegions(settings: RegionSettings, tell: (share: number) => void): Promise<boolean> {
+    await this.told;
+    return this.service.knowRegions(settings, proxy(tell));
+  }
+
+  /** Every region as a flat (see `RegionWork.flats`); nothing where they are not known, or others were asked for meanwhile. */
+  flats(
+    settings: Parameters<RegionWork['flats']>[0],
+    kept: readonly Point[],
+    known: readonly Point[],
+    tell: (share: number) => void,
+  ): ReturnType<RegionWork['flats']> {
+    return this.service.flats(settings, kept, known, proxy(tell));
   }
 
   stopMending(): void {

@@ -1,4 +1,5 @@
 import { allMarks, changedPieces, isDrawn, isInkedKind, markPieces, marksOf } from '@true-nib/core/drawn';
+import { sameValue } from '@true-nib/core/gate';
 import { invert, mapBox, type Box, type Matrix } from '@true-nib/core/math';
 import {
   byOrder,
@@ -49,6 +50,8 @@ export class InkDesk {
   private page: Page;
   readonly index: InkIndex;
   private isAsked = false;
+  /** Counts what changed of all that bounds regions: lines, areas that are no flats, and what is seen of layers. */
+  bounds = 0;
   /** What the board shows, as it was last seen, or will be first. */
   private readonly seen = new KeptPicture((context, map, box) => this.paint(context, map, box), MARGIN);
   private readonly small = new SmallPictures();
@@ -96,6 +99,9 @@ export class InkDesk {
       return entity && this.index.shown(entity);
     };
     const gone = edits.map(shownOf);
+    // What was before, this desk knows itself.
+    const full = edits.map((edit) => ({ before: this.page.entities.get(editedId(edit)) ?? null, after: edit.after }));
+    if (full.some(changesBounds)) this.bounds++;
     this.page = applyEdits(this.page, edits);
     this.index.update(this.page, edits);
     if (!edits.every(isOfDrawn)) return this.forgetPictures();
@@ -103,7 +109,9 @@ export class InkDesk {
   }
 
   setLook(look: StackLook): void {
-    if (this.index.setLook(look)) this.forgetPictures();
+    if (!this.index.setLook(look)) return;
+    this.bounds++;
+    this.forgetPictures();
   }
 
   setAside(ids: readonly EntityId[]): void {
@@ -176,6 +184,12 @@ export class InkDesk {
   paint(context: OffscreenCanvasRenderingContext2D, map: Matrix, device: Box, pathFor?: PathSource): void {
     paintStack(context, this.index, map, device, { pathFor });
   }
+}
+
+/** Whether an edit can change what bounds regions: lines do, also as their layer shows them; flats do not. */
+export function changesBounds({ before, after }: Edit): boolean {
+  if (before?.kind === 'layer' && after?.kind === 'layer') return !sameValue(before.style, after.style);
+  return [before, after].some((entity) => isDrawn(entity) && !(entity.kind === 'area' && entity.poured));
 }
 
 /** Whether the inks of a page depend on an entity. */

@@ -59,10 +59,13 @@ export function spreadUnder(
     for (let column = 0; column < width; column++) labels[row * width + column] = names[basinOf[from + column]];
   }
   if (most <= 0) return { ...at, labels };
-  const isOpen = (i: number): boolean => basinOf[(y + Math.floor(i / width)) * coverage.width + x + (i % width)] !== 0;
+  const open = new Uint8Array(width * height);
+  for (let row = 0, i = 0; row < height; row++)
+    for (let from = (y + row) * coverage.width + x, end = from + width; from < end; from++, i++)
+      open[i] = basinOf[from] === 0 ? 0 : 1;
   /** The open px that is nearest, and how far off it is, squared. */
   const sources = new Int32Array(width * height).fill(-1);
-  const reached = new Int32Array(width * height).fill(0x7fffffff);
+  const reached = new Int32Array(width * height);
   // Measured from the middle of an open px, which reaches half a px on.
   const limit = Math.floor((most + 0.5) ** 2);
   const queue: number[][] = Array.from({ length: limit + 1 }, () => []);
@@ -70,33 +73,31 @@ export function spreadUnder(
     const dx = (to % width) - (source % width);
     const dy = Math.floor(to / width) - Math.floor(source / width);
     const far = dx * dx + dy * dy;
-    if (far > limit || far > reached[to]) return;
-    const isNearer = far < reached[to] || sources[to] < 0 || labels[source] < labels[sources[to]];
-    if (!isNearer) return;
+    if (far > limit) return;
+    const known = sources[to];
+    if (known >= 0 && (far > reached[to] || (far === reached[to] && labels[source] >= labels[known]))) return;
     reached[to] = far;
     sources[to] = source;
     queue[far].push(to);
   };
-  const beside = (i: number, visit: (to: number) => void) => {
-    const column = i % width;
-    const row = Math.floor(i / width);
-    for (let v = Math.max(0, row - 1); v <= Math.min(height - 1, row + 1); v++)
-      for (let u = Math.max(0, column - 1); u <= Math.min(width - 1, column + 1); u++) visit(v * width + u);
-  };
-  const open = new Uint8Array(width * height);
-  for (let i = 0; i < open.length; i++) open[i] = isOpen(i) ? 1 : 0;
-  for (let i = 0; i < open.length; i++)
-    if (open[i] === 1)
-      beside(i, (to) => {
-        if (open[to] === 0) offer(to, i);
-      });
+  for (let row = 0, i = 0; row < height; row++)
+    for (let column = 0; column < width; column++, i++) {
+      if (open[i] === 1) continue;
+      for (let v = row > 0 ? -1 : 0; v <= (row < height - 1 ? 1 : 0); v++)
+        for (let u = column > 0 ? -1 : 0; u <= (column < width - 1 ? 1 : 0); u++)
+          if (open[i + v * width + u] === 1) offer(i, i + v * width + u);
+    }
   for (let far = 0; far < queue.length; far++)
     for (const i of queue[far]) {
       if (reached[i] !== far) continue;
       const source = sources[i];
-      beside(i, (to) => {
-        if (open[to] === 0) offer(to, source);
-      });
+      const column = i % width;
+      const row = Math.floor(i / width);
+      for (let v = row > 0 ? -1 : 0; v <= (row < height - 1 ? 1 : 0); v++)
+        for (let u = column > 0 ? -1 : 0; u <= (column < width - 1 ? 1 : 0); u++) {
+          const to = i + v * width + u;
+          if (open[to] === 0) offer(to, source);
+        }
     }
   for (let i = 0; i < open.length; i++) if (open[i] === 0 && sources[i] >= 0) labels[i] = labels[sources[i]];
   return { ...at, labels };

@@ -5,7 +5,10 @@ export type OutlineBy = 'loop' | 'path' | 'shape' | 'template';
 /** What is done with two areas that are touched. */
 export type JoinDeed = 'join' | 'take' | 'common';
 
-/** Settings of the tools for blacks. */
+/** What bounds the regions that are poured. */
+export type Bounds = 'inks' | 'layer' | 'chosen';
+
+/** Settings of the tools for blacks. Lengths in page px. */
 export interface BlackDesk {
   readonly by: OutlineBy;
   /** A blot gets a contour, drawn with the nib in hand in the same pull. */
@@ -13,13 +16,25 @@ export interface BlackDesk {
   readonly joins: JoinDeed;
   /** The template that is dragged out. */
   readonly templateId: string;
+  readonly boundedBy: Bounds;
+  /** Openings up to this width are closed. */
+  readonly gap: number;
+  /** How far flats reach under the lines. */
+  readonly under: 'middle' | number;
+  /** Page px² under which a region joins its neighbour when the page is flatted. */
+  readonly least: number;
+  /** The page is flatted in the colour in hand. */
+  readonly oneColour: boolean;
 }
 
 export const useBlacks = keptStore<BlackDesk>({
   name: 'true-nib.blacks',
   version: 1,
-  fresh: { by: 'loop', hasContour: false, joins: 'join', templateId: 'circle' },
-  kept: ['by', 'hasContour', 'joins', 'templateId'],
+  fresh: {
+    ...{ by: 'loop', hasContour: false, joins: 'join', templateId: 'circle' },
+    ...{ boundedBy: 'inks', gap: 6, under: 'middle', least: 400, oneColour: false },
+  },
+  kept: ['by', 'hasContour', 'joins', 'templateId', 'boundedBy', 'gap', 'under', 'least', 'oneColour'],
 });
 
 export const setBlacks = (change: Partial<BlackDesk>): void => void useBlacks.setState(change);

@@ -1,6 +1,7 @@
 import type { Stage } from '../../board';
 import { outlineSlot } from './fillTools';
 import { joinSlot } from './joinHand';
+import { pourSlot } from './pourHand';
 import { blackTools } from './tools';
 
 /** Blacks are spotted, lights cut out of them, flats dropped in beneath. */
@@ -9,5 +10,5 @@ export const BLACKS = {
   label: 'Blacks',
   tools: blackTools,
   holds: ['peek', 'borrow'],
-  keeps: [outlineSlot, joinSlot],
+  keeps: [outlineSlot, joinSlot, pourSlot],
 } as const satisfies Stage;

@@ -1,5 +1,6 @@
 import Contrast from 'lucide-react-native/icons/contrast';
 import Sparkle from 'lucide-react-native/icons/sparkle';
+import GlassWater from 'lucide-react-native/icons/glass-water';
 import SquaresUnite from 'lucide-react-native/icons/squares-unite';
 import { View } from 'react-native';
 import type { Tool } from '../../board';
@@ -7,6 +8,8 @@ import { useBlacks, type OutlineBy } from './blackStore';
 import { FillSettings, JoinChoice, JoinWords, OutlineChoice } from './BlackSettings';
 import { beginFilling } from './fillTools';
 import { joinSlot } from './joinHand';
+import { pourSlot } from './pourHand';
+import { GapSetting, PourSettings, RegionsInWords } from './PourSettings';
 
 const FIRST: Readonly<Record<OutlineBy, string>> = {
   loop: 'Draw round',
@@ -69,4 +72,33 @@ const join: Tool = {
   ),
 };
 
-export const blackTools: readonly Tool[] = [blot, nick, join];
+const pour: Tool = {
+  id: 'pour',
+  label: 'Pour',
+  icon: GlassWater,
+  hint: 'Touch a region, or drag through several',
+  command: { room: 'Draw', label: 'Pour' },
+  borrows: 'nib',
+  begin: (board, { at }) => board.of(pourSlot).begin(at),
+  Line: () => (
+    <>
+      <View className="w-[132px] flex-row">
+        <GapSetting />
+      </View>
+      <View className="shrink grow basis-0 justify-center">
+        <RegionsInWords />
+      </View>
+    </>
+  ),
+  Settings: ({ isWide }) => <PourSettings isWide={isWide} />,
+  commands: [
+    {
+      id: 'flat-page',
+      label: 'Flat the page',
+      room: 'Draw',
+      run: (board) => void board.of(pourSlot).flatPage(),
+    },
+  ],
+};
+
+export const blackTools: readonly Tool[] = [blot, nick, join, pour];

@@ -1,6 +1,6 @@
 export { type Built, PathTool } from './pathTool';
 export { INK } from './stage';
-export { type DraggedKind, beginShape } from './shapeHand';
+export { beginShape } from './shapeHand';
 export { useShapeChoice } from './shapeChoice';
 export { PathSettings, ShapeSettings } from './ShapeSettings';
 export { beginStroke } from './strokeHand';

@@ -20,7 +20,7 @@ import { railBox, straightWay, thingsWithCopies, useDepth, actingFrame, type Fra
 import { nibFor } from '../../nibs';
 import { layDown } from '../../hand';
 
-export type DraggedKind = Exclude<ShapeKind, 'poly-line'>;
+type DraggedKind = Exclude<ShapeKind, 'poly-line'>;
 
 const NAMES: Readonly<Record<ShapeKind, string>> = {
   line: 'Line',

@@ -1,0 +1,295 @@
+import { marksOf, type Mark } from '@true-nib/core/drawn';
+import type { EntityId } from '@true-nib/core/kind';
+import { apply, growBox, invert, type Box, type Matrix, type Point } from '@true-nib/core/math';
+import { byOrder } from '@true-nib/core/page';
+import {
+  areaOf,
+  basinsOf,
+  colourRegions,
+  exactWidths,
+  flatPage,
+  leaksOf,
+  reachesEdge,
+  regionAt,
+  regionCount,
+  regionsAt,
+  WIDEST_GAP,
+  type Basins,
+  type Coverage,
+  type Leak,
+  type RegionMap,
+  type Under,
+} from '@true-nib/core/regions';
+import type { Spine } from '@true-nib/core/curve';
+import { breath } from '../base/breath';
+import { ground } from './ground';
+import { paintMarks, smallPathOf } from './inkPaint';
+import type { InkDesk } from './inkDesk';
+
+/** Px that regions are looked for in at most. */
+const MOST_PX = 16e6;
+/** Rows of ink that are painted at once. */
+const BAND = 512;
+/** Page px that outlines may stray where openings are measured. */
+const EXACT = 0.05;
+/** ms of work between two breaths. */
+const SLICE = 30;
+
+/** What bounds regions, and how. Page px. */
+export interface RegionSettings {
+  readonly layerIds: readonly EntityId[];
+  /** Openings up to this width are closed. */
+  readonly gap: number;
+  readonly under: Under;
+}
+
+/** A region as it can be filled. */
+export interface PouredRegion {
+  readonly region: number;
+  readonly rings: readonly Spine[];
+  readonly at: Point;
+}
+
+/** A region before it is filled: where it lies on the screen, and what was closed round it. */
+export interface ShownRegion {
+  readonly region: number;
+  /** White where it is, in px of the view. */
+  readonly mask: ImageBitmap;
+  readonly closed: readonly Leak[];
+}
+
+/** A flat of a page: which of the flats that were known it was, and a number for its colour, other than its neighbours'. */
+export interface PageFlat extends PouredRegion {
+  readonly was?: number;
+  readonly colour: number;
+}
+
+/** Where a region would run out of the page. */
+export type Leaking = readonly Leak[];
+
+/** Finds the regions between the lines of a page, in a worker. They are known until a line that bounds them changes. */
+export class RegionWork {
+  private known: { readonly key: string; readonly basins: Basins } | undefined;
+  private map: RegionMap | undefined;
+  private asked = 0;
+
+  constructor(private readonly desk: InkDesk) {}
+
+  /** Looks at the page. Answers whether it is known now: not where another was asked for meanwhile. */
+  async know(settings: RegionSettings, tell?: (share: number) => void): Promise<boolean> {
+    const key = this.keyOf(settings);
+    if (this.known?.key === key) return true;
+    const own = ++this.asked;
+    const work = this.looking(settings);
+    let start = performance.now();
+    for (;;) {
+      const step = work.next();
+      if (step.done) {
+        this.known = { key, basins: step.value };
+        this.map = undefined;
+        return true;
+      }
+      if (performance.now() - start < SLICE) continue;
+      tell?.(step.value);
+      await breath();
+      if (own !== this.asked) return false;
+      start = performance.now();
+    }
+  }
+
+  private keyOf({ layerIds }: RegionSettings): string {
+    return `${this.desk.bounds} ${layerIds.join(' ')}`;
+  }
+
+  private mapAt({ gap }: RegionSettings): RegionMap | undefined {
+    const { known } = this;
+    if (!known) return undefined;
+    const inRaster = Math.min(WIDEST_GAP, gap * known.basins.coverage.scale);
+    if (this.map?.gap !== inRaster || this.map.basins !== known.basins) this.map = regionsAt(known.basins, inRaster);
+    return this.map;
+  }
+
+  private underOf({ under }: RegionSettings, { basins }: RegionMap): Under {
+    return under === 'middle' ? under : under * basins.coverage.scale;
+  }
+
+  /** The region at a place, as a view shows it; nothing on a line, or where nothing is known. */
+  show(
+    at: Point,
+    view: Matrix,
+    size: { readonly width: number; readonly height: number },
+    settings: RegionSettings,
+  ): ShownRegion | undefined {
+    const map = this.mapAt(settings);
+    const region = map ? regionAt(map, at) : 0;
+    if (!map || region === 0) return undefined;
+    const closed = leaksOf(map, 0).filter(({ regions }) => regions.includes(region));
+    return { region, mask: maskOf(map, region, view, size), closed };
+  }
+
+  /** The regions at some places, each once. Leaking where one runs out of the page through an opening that could be closed. */
+  pour(
+    places: readonly Point[],
+    settings: RegionSettings,
+    isMeant: boolean,
+  ): PouredRegion[] | { readonly leaks: Leaking } {
+    const map = this.mapAt(settings);
+    if (!map) return [];
+    const found = new Map<number, Point>();
+    for (const at of places) {
+      const region = regionAt(map, at);
+      if (region > 0 && !found.has(region)) found.set(region, at);
+    }
+    if (!isMeant)
+      for (const [region, at] of found) {
+        const leaks = reachesEdge(map, region) ? this.leaksAt(map, at) : [];
+        if (leaks.length > 0) return { leaks };
+      }
+    const under = this.underOf(settings, map);
+    return [...found].map(([region, at]) => ({ region, at, rings: areaOf(map, region, { under }) }));
+  }
+
+  /** Openings that are wider than the gap, through which a place hangs together with the edge of the page. */
+  private leaksAt({ basins, gap }: RegionMap, at: Point): Leaking {
+    const wide = regionsAt(basins, WIDEST_GAP);
+    const region = regionAt(wide, at);
+    if (region === 0 || reachesEdge(wide, region)) return [];
+    const { scale } = basins.coverage;
+    return leaksOf(wide, 0).filter(({ regions, width }) => regions.includes(region) && width * scale > gap);
+  }
+
+  /** Every region as a flat, with a number for its colour so that no two neighbours are alike. */
+  async flats(
+    settings: RegionSettings & { readonly least: number },
+    kept: readonly Point[],
+    known: readonly Point[],
+    tell?: (share: number) => void,
+  ): Promise<{ readonly flats: readonly PageFlat[] } | undefined> {
+    const map = this.mapAt(settings);
+    if (!map) return undefined;
+    const own = ++this.asked;
+    const taken = new Set(kept.map((at) => regionAt(map, at)));
+    const { scale } = map.basins.coverage;
+    const work = flatPage(
+      map,
+      { under: this.underOf(settings, map), least: settings.least * scale * scale },
+      (region) => taken.has(region),
+    );
+    let start = performance.now();
+    for (;;) {
+      const step = work.next();
+      if (step.done) {
+        const { flats, neighbours } = step.value;
+        const colours = colourRegions(neighbours);
+        const before = new Map(known.map((at, k) => [regionAt(map, at), k]));
+        return {
+          flats: flats.map(({ region, rings, at }): PageFlat => {
+            const was = before.get(region);
+            return { region, rings, at, colour: colours.get(region) ?? 0, ...(was !== undefined && { was }) };
+          }),
+        };
+      }
+      if (performance.now() - start < SLICE) continue;
+      tell?.(step.value);
+      await breath();
+      if (own !== this.asked) return undefined;
+      start = performance.now();
+    }
+  }
+
+  /** Where colour would run, for the gap that is set. */
+  leaks(settings: RegionSettings): { readonly leaks: readonly Leak[]; readonly regions: number } | undefined {
+    const map = this.mapAt(settings);
+    return map && { leaks: leaksOf(map), regions: regionCount(map) };
+  }
+
+  private *looking({ layerIds }: RegionSettings): Generator<number, Basins> {
+    const { desk } = this;
+    const { maxX, maxY } = desk.pageBox;
+    const scale = Math.min(1, Math.sqrt(MOST_PX / (maxX * maxY)));
+    const [width, height] = [Math.max(1, Math.round(maxX * scale)), Math.max(1, Math.round(maxY * scale))];
+    const coverage: Coverage = { width, height, ink: new Uint8Array(width * height), scale, x: 0, y: 0 };
+    for (let row = 0; row < height; row += BAND) {
+      yield (0.2 * row) / height;
+      this.paintBand(coverage, layerIds, row);
+    }
+    const work = basinsOf(
+      coverage,
+      exactWidths(coverage, (box) => this.ringsNear(layerIds, box)),
+    );
+    for (;;) {
+      const step = work.next();
+      if (step.done) return step.value;
+      yield 0.2 + 0.8 * step.value;
+    }
+  }
+
+  /** What bounds regions in a box, layer by layer, lowest first. */
+  private boundsIn(layerIds: readonly EntityId[], box: Box): Mark[][] {
+    return layerIds.map((layerId) =>
+      this.desk.index
+        .onLayer(layerId, box)
+        .sort(byOrder)
+        .filter((entity) => entity.kind !== 'area' || !entity.poured)
+        .flatMap((entity) => marksOf(this.desk.index.shown(entity)))
+        .map((mark) => ({ ...mark, opacity: 1 })),
+    );
+  }
+
+  private paintBand({ ink, width, height, scale }: Coverage, layerIds: readonly EntityId[], row: number): void {
+    const rows = Math.min(BAND, height - row);
+    const map: Matrix = [scale, 0, 0, scale, 0, -row];
+    const box = growBox({ minX: 0, minY: row / scale, maxX: width / scale, maxY: (row + rows) / scale }, 2 / scale);
+    const whole = ground(width, rows);
+    for (const marks of this.boundsIn(layerIds, box)) {
+      // What is cut out of a layer is cut out of that alone.
+      const own = marks.some(({ cuts }) => cuts) ? ground(width, rows) : whole;
+      paintMarks(own, marks, map, smallPathOf);
+      whole.setTransform(1, 0, 0, 1, 0, 0);
+      if (own !== whole) whole.drawImage(own.canvas, 0, 0);
+    }
+    const { data } = whole.getImageData(0, 0, width, rows);
+    for (let i = 0, to = row * width; i < width * rows; i++, to++) ink[to] = data[4 * i + 3];
+  }
+
+  private ringsNear(layerIds: readonly EntityId[], box: Box): Float64Array[] {
+    return this.boundsIn(layerIds, box)
+      .flat()
+      .flatMap((mark) => mark.rings(EXACT));
+  }
+}
+
+/** Where a region lies in a view, white. */
+function maskOf(
+  map: RegionMap,
+  region: number,
+  view: Matrix,
+  { width, height }: { readonly width: number; readonly height: number },
+): ImageBitmap {
+  const canvas = new OffscreenCanvas(width, height);
+  const context = canvas.getContext('2d');
+  if (!context) throw new Error('This browser cannot paint off the screen.');
+  const image = context.createImageData(width, height);
+  const px = new Uint32Array(image.data.buffer);
+  const back = invert(view);
+  const { basins, regionOf } = map;
+  const { coverage, labels } = basins;
+  const [o, u, v] = [
+    { x: 0, y: 0 },
+    { x: 1, y: 0 },
+    { x: 0, y: 1 },
+  ].map((p) => apply(back, p));
+  const inRaster = (p: Point) => ({ x: (p.x - coverage.x) * coverage.scale, y: (p.y - coverage.y) * coverage.scale });
+  const [from, right, down] = [inRaster(o), inRaster(u), inRaster(v)];
+  const [dx, dy, ex, ey] = [right.x - from.x, right.y - from.y, down.x - from.x, down.y - from.y];
+  for (let row = 0, i = 0; row < height; row++) {
+    let x = from.x + (row + 0.5) * ex + 0.5 * dx;
+    let y = from.y + (row + 0.5) * ey + 0.5 * dy;
+    for (let column = 0; column < width; column++, i++, x += dx, y += dy) {
+      if (x < 0 || y < 0 || x >= coverage.width || y >= coverage.height) continue;
+      if (regionOf[labels[Math.floor(y) * coverage.width + Math.floor(x)]] === region) px[i] = 0xffffffff;
+    }
+  }
+  context.putImageData(image, 0, 0);
+  return canvas.transferToImageBitmap();
+}

@@ -1,0 +1,134 @@
+import { readFileSync } from 'node:fs';
+import { decode } from 'fast-png';
+import sharp from 'sharp';
+import type { Page as Tab } from '@playwright/test';
+import { areasOn } from './blacks';
+import { darkCount, greatestDifference, openBoard, pixels, rested, saved } from './board';
+import { expect, test } from './desk';
+import { along, Pen, type Place } from './hands';
+import { apartFromEdges } from './pixels';
+
+const HERON = 'demo-heron';
+const round = (cx: number, cy: number, r: number): Place[] =>
+  along((t) => [cx + r * Math.cos(2 * Math.PI * t), cy + r * Math.sin(2 * Math.PI * t)], 50);
+const BOX = { x: 520, y: 200, width: 260, height: 260 };
+
+async function takeBlack(page: Tab, tool: string): Promise<void> {
+  await page.getByRole('tab', { name: 'Blacks' }).click();
+  await page.getByRole('button', { name: tool, exact: true }).click();
+}
+
+async function delivered(page: Tab, format: string): Promise<Buffer> {
+  await page.getByRole('tab', { name: 'Finish' }).click();
+  await page.getByRole('radio', { name: format, exact: true }).click();
+  const download = page.waitForEvent('download');
+  await page.getByRole('button', { name: `Deliver ${format}` }).click();
+  return readFileSync(await (await download).path());
+}
+
+/** The left half of a picture of the box. */
+const leftHalf = (rgba: Uint8Array): Uint8Array => rgba.filter((_, i) => Math.floor(i / 4) % BOX.width < BOX.width / 2);
+
+/** How many px of two pictures can be told apart. */
+const changedCount = (a: Uint8Array, b: Uint8Array): number => {
+  let count = 0;
+  for (let i = 0; i < a.length; i += 4) if (Math.abs(a[i] - b[i]) > 8) count++;
+  return count;
+};
+
+test('a silhouette is blotted by pen and a light nicked out of it by mouse; both are bent, taken back, reloaded and delivered', async ({
+  page,
+  desk,
+}) => {
+  await openBoard(page, desk, HERON);
+  const pen = await Pen.for(page);
+  await takeBlack(page, 'Blot');
+  const places = round(650, 330, 90);
+  await pen.down(places[0]);
+  await pen.move(places.slice(1));
+  const live = await pixels(page, ['ink', 'live'], BOX);
+  await pen.up(places[49]);
+  await expect.poll(async () => (await areasOn(desk, HERON)).length).toBe(1);
+  // What was shown while it was drawn is what is kept; at its end, on the right, the calm had some steps still to come.
+  const kept = await pixels(page, ['ink', 'live'], BOX);
+  expect(changedCount(leftHalf(live), leftHalf(kept))).toBeLessThan(30);
+
+  await page.getByRole('button', { name: 'Nick', exact: true }).click();
+  await page.mouse.move(690, 330);
+  await page.mouse.down();
+  for (const [x, y] of round(650, 330, 40)) await page.mouse.move(x, y);
+  await page.mouse.up();
+  await expect
+    .poll(async () => (await areasOn(desk, HERON)).map(({ fill }) => fill.as).sort())
+    .toEqual(['colour', 'nothing']);
+  const nicked = await pixels(page, ['ink'], BOX);
+  expect(darkCount(live) - darkCount(nicked)).toBeGreaterThan(0.8 * Math.PI * 40 ** 2);
+
+  // The nick stays a thing: its edge is tugged as a line is, and lifting it brings the black back.
+  await page.getByRole('tab', { name: 'Mend' }).click();
+  await page.getByRole('button', { name: 'Tug', exact: true }).click();
+  await page.mouse.move(690, 330);
+  await page.mouse.down();
+  await page.mouse.move(705, 330, { steps: 6 });
+  await page.mouse.up();
+  await expect(
+    page
+      .getByRole('button', { name: /^Undo: Tug/ })
+      .or(page.getByRole('button', { name: 'Undo' }))
+      .first(),
+  ).toBeEnabled();
+  await expect.poll(async () => darkCount(await pixels(page, ['ink'], BOX))).toBeLessThan(darkCount(nicked));
+  await page.keyboard.press('Control+z');
+  await expect.poll(async () => greatestDifference(nicked, await pixels(page, ['ink'], BOX))).toBeLessThanOrEqual(8);
+
+  await saved(page);
+  await page.reload();
+  await rested(page);
+  await expect.poll(async () => greatestDifference(nicked, await pixels(page, ['ink'], BOX))).toBeLessThanOrEqual(8);
+
+  const png = decode(await delivered(page, 'PNG'));
+  const svg = await delivered(page, 'SVG');
+  expect(svg.toString()).not.toContain('<mask');
+  const side = 600;
+  const scaled = async (picture: Buffer) =>
+    await sharp(picture)
+      .flatten({ background: '#ffffff' })
+      .resize(side, side, { fit: 'fill' })
+      .ensureAlpha()
+      .raw()
+      .toBuffer();
+  const raw = await sharp(Buffer.from(png.data.buffer, png.data.byteOffset, png.data.byteLength), {
+    raw: { width: png.width, height: png.height, channels: png.channels as 3 | 4 },
+  })
+    .png()
+    .toBuffer();
+  // Source of the picture of the SVG: librsvg, by sharp.
+  const { most, compared } = apartFromEdges(await scaled(raw), await scaled(svg), side);
+  expect(compared).toBeGreaterThan(0.8 * side * side);
+  expect(most).toBeLessThanOrEqual(8);
+});
+
+test('every region of a page is flatted at once under the inks; what was poured by mouse stays when it is flatted again', async ({
+  page,
+  desk,
+}) => {
+  await openBoard(page, desk);
+  await takeBlack(page, 'Pour');
+  await expect(page.getByTestId('regions')).toHaveText(/Touch a region/);
+  await page.mouse.click(566, 505);
+  await expect.poll(async () => (await areasOn(desk, 'demo-quay')).length).toBe(1);
+  const [wall] = await areasOn(desk, 'demo-quay');
+  expect(wall).toMatchObject({ fill: { as: 'colour', color: '#14161a' }, poured: { by: 'hand' } });
+  await page.getByRole('button', { name: 'Flat the page' }).click();
+  await expect.poll(async () => (await areasOn(desk, 'demo-quay')).length, { timeout: 60_000 }).toBeGreaterThan(40);
+  const flats = await areasOn(desk, 'demo-quay');
+  expect(flats).toContainEqual(wall);
+  expect(new Set(flats.map(({ layerId }) => layerId)).size).toBe(1);
+  await expect(page.getByRole('button', { name: 'Flat the page' })).toBeEnabled();
+  await page.getByRole('button', { name: 'Flat the page' }).click();
+  // The same regions have the same colours.
+  await expect(page.getByText(/flats lie under the inks/)).toBeVisible();
+  await saved(page);
+  const again = await areasOn(desk, 'demo-quay');
+  expect(again.map(({ id, fill }) => [id, fill]).sort()).toEqual(flats.map(({ id, fill }) => [id, fill]).sort());
+});
