@@ -2,8 +2,20 @@ import { readFileSync } from 'node:fs';
 import { decode } from 'fast-png';
 import sharp from 'sharp';
 import type { Page as Tab } from '@playwright/test';
-import { areasOn } from './blacks';
-import { darkCount, greatestDifference, openBoard, pixels, rested, saved } from './board';
+import { widestOf } from '@true-nib/core/curve';
+import { areasOn, ringWithGap } from './blacks';
+import {
+  change,
+  countStrokes,
+  darkCount,
+  greatestDifference,
+  onServer,
+  openBoard,
+  pixels,
+  rested,
+  saved,
+  strokesOf,
+} from './board';
 import { expect, test } from './desk';
 import { along, Pen, type Place } from './hands';
 import { apartFromEdges } from './pixels';
@@ -131,4 +143,33 @@ test('every region of a page is flatted at once under the inks; what was poured 
   await saved(page);
   const again = await areasOn(desk, 'demo-quay');
   expect(again.map(({ id, fill }) => [id, fill]).sort()).toEqual(flats.map(({ id, fill }) => [id, fill]).sort());
+});
+
+test('a gap that leaks is listed, gone to and bridged; taken back, it is left open on purpose, over a reload', async ({
+  page,
+  desk,
+}) => {
+  await change(desk, HERON, ringWithGap({ x: 1400, y: 1400 }, 500, 5));
+  await openBoard(page, desk, HERON);
+  await takeBlack(page, 'Leaks');
+  const said = page.getByTestId('leaks');
+  await expect(said).toHaveText('One gap leaks.');
+  await page.getByRole('button', { name: 'Show leak 1' }).click();
+  await expect(page.getByText(/ · 150 % · /)).toBeVisible();
+  await page.getByRole('button', { name: 'Bridge', exact: true }).click();
+  await expect.poll(() => countStrokes(desk, HERON)).toBe(2);
+  await expect(said).toHaveText('No gap leaks.');
+  const bridge = strokesOf(await onServer(desk, HERON)).find(({ id }) => id !== 'ring');
+  expect(bridge).toMatchObject({ layerId: 'ringed', nib: { name: 'Liner' } });
+  expect(bridge && widestOf(bridge.spine)).toBeCloseTo(16, 6);
+  await page.keyboard.press('Control+z');
+  await expect(said).toHaveText('One gap leaks.');
+  await page.getByRole('button', { name: 'Show leak 1' }).click();
+  await page.getByRole('button', { name: 'Meant', exact: true }).click();
+  await expect(said).toHaveText('No gap leaks.');
+  await saved(page);
+  await page.reload();
+  await rested(page);
+  await takeBlack(page, 'Leaks');
+  await expect(said).toHaveText('No gap leaks.');
 });

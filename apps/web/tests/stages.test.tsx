@@ -53,10 +53,10 @@ const POST: Stage = {
   label: 'Post',
   key: 'Shift+F8',
   tools: [quill],
-  holds: ['blot'],
+  holds: ['dry'],
   keeps: [postSlot],
   forget: () => void asked.push('forget'),
-  holdCommands: [{ id: 'blot', label: 'Blot it dry', room: 'Draw', key: 'F10', hold: () => undefined }],
+  holdCommands: [{ id: 'dry', label: 'Blot it dry', room: 'Draw', key: 'F10', hold: () => undefined }],
 };
 
 const lay = (stages: readonly Stage[]) =>
@@ -108,7 +108,7 @@ describe('a stage that is one line', () => {
   it('is a knot on the thread between its neighbours, and is gone to by a touch', () => {
     render(<Thread isUpright={false} />);
     const knots = screen.getAllByRole('tab').map(({ props }) => props.accessibilityLabel);
-    expect(knots).toEqual(['Rough', 'Guides', 'Ink', 'Mend', 'Post', 'Finish']);
+    expect(knots).toEqual(['Rough', 'Guides', 'Ink', 'Mend', 'Post', 'Blacks', 'Finish']);
     fireEvent.press(screen.getByRole('tab', { name: 'Post' }));
     expect(useDesk.getState()).toMatchObject({ stage: 'post', tool: 'quill' });
   });
@@ -151,7 +151,7 @@ describe('a stage that is one line', () => {
     expect(foundCommands('post').map(({ id }) => id)).toContain('stage-post');
     expect(foundCommands('quill').map(({ id }) => id)).toEqual(['quill', 'sharpen']);
     expect(keyIn(useKeySet.getState(), 'quill')).toBe('Shift+F9');
-    expect(ownerOf('F10')?.id).toBe('blot');
+    expect(ownerOf('F10')?.id).toBe('dry');
     expect(withKey('stage-post')).toBe('Post (Shift F8)');
     workbench.run('quill', boardOf([]));
     expect(useDesk.getState()).toMatchObject({ stage: 'post', tool: 'quill' });
@@ -191,7 +191,7 @@ describe('a stage that is one line', () => {
     useDesk.setState({ stage: 'ink', tool: 'nib' });
     render(<Thread isUpright={false} />);
     expect(screen.queryByRole('tab', { name: 'Post' })).toBeNull();
-    expect(screen.getAllByRole('tab')).toHaveLength(5);
+    expect(screen.getAllByRole('tab')).toHaveLength(6);
     expect(foundCommands('quill')).toEqual([]);
     expect(ownerOf('F10')).toBeUndefined();
     setStage('post');

@@ -13,11 +13,14 @@ import {
   regionAt,
   regionCount,
   regionsAt,
+  saidOf,
   WIDEST_GAP,
   type Basins,
   type Coverage,
   type Leak,
+  type Opening,
   type RegionMap,
+  type Said,
   type Under,
 } from '@true-nib/core/regions';
 import type { Spine } from '@true-nib/core/curve';
@@ -41,6 +44,8 @@ export interface RegionSettings {
   /** Openings up to this width are closed. */
   readonly gap: number;
   readonly under: Under;
+  /** What was said of openings. */
+  readonly said: readonly Said[];
 }
 
 /** A region as it can be filled. */
@@ -70,7 +75,7 @@ export type Leaking = readonly Leak[];
 /** Finds the regions between the lines of a page, in a worker. They are known until a line that bounds them changes. */
 export class RegionWork {
   private known: { readonly key: string; readonly basins: Basins } | undefined;
-  private map: RegionMap | undefined;
+  private map: { readonly key: string; readonly map: RegionMap } | undefined;
   private asked = 0;
 
   constructor(private readonly desk: InkDesk) {}
@@ -101,12 +106,14 @@ export class RegionWork {
     return `${this.desk.bounds} ${layerIds.join(' ')}`;
   }
 
-  private mapAt({ gap }: RegionSettings): RegionMap | undefined {
+  private mapAt({ gap, said }: RegionSettings): RegionMap | undefined {
     const { known } = this;
     if (!known) return undefined;
     const inRaster = Math.min(WIDEST_GAP, gap * known.basins.coverage.scale);
-    if (this.map?.gap !== inRaster || this.map.basins !== known.basins) this.map = regionsAt(known.basins, inRaster);
-    return this.map;
+    const key = JSON.stringify([inRaster, said]);
+    if (this.map?.key !== key || this.map.map.basins !== known.basins)
+      this.map = { key, map: regionsAt(known.basins, inRaster, decided(known.basins, said)) };
+    return this.map.map;
   }
 
   private underOf({ under }: RegionSettings, { basins }: RegionMap): Under {
@@ -142,7 +149,7 @@ export class RegionWork {
     }
     if (!isMeant)
       for (const [region, at] of found) {
-        const leaks = reachesEdge(map, region) ? this.leaksAt(map, at) : [];
+        const leaks = reachesEdge(map, region) ? this.leaksAt(map, at, settings.said) : [];
         if (leaks.length > 0) return { leaks };
       }
     const under = this.underOf(settings, map);
@@ -150,8 +157,8 @@ export class RegionWork {
   }
 
   /** Openings that are wider than the gap, through which a place hangs together with the edge of the page. */
-  private leaksAt({ basins, gap }: RegionMap, at: Point): Leaking {
-    const wide = regionsAt(basins, WIDEST_GAP);
+  private leaksAt({ basins, gap }: RegionMap, at: Point, said: readonly Said[]): Leaking {
+    const wide = regionsAt(basins, WIDEST_GAP, decided(basins, said));
     const region = regionAt(wide, at);
     if (region === 0 || reachesEdge(wide, region)) return [];
     const { scale } = basins.coverage;
@@ -200,7 +207,9 @@ export class RegionWork {
   /** Where colour would run, for the gap that is set. */
   leaks(settings: RegionSettings): { readonly leaks: readonly Leak[]; readonly regions: number } | undefined {
     const map = this.mapAt(settings);
-    return map && { leaks: leaksOf(map), regions: regionCount(map) };
+    if (!map) return undefined;
+    const known = saidOf(map.basins.coverage, settings.said);
+    return { leaks: leaksOf(map, undefined, (opening) => known(opening) !== undefined), regions: regionCount(map) };
   }
 
   private *looking({ layerIds }: RegionSettings): Generator<number, Basins> {
@@ -257,6 +266,15 @@ export class RegionWork {
       .flat()
       .flatMap((mark) => mark.rings(EXACT));
   }
+}
+
+/** Which openings stay open or closed, since it was said of them. */
+function decided({ coverage }: Basins, said: readonly Said[]): (opening: Opening) => 'open' | 'closed' | undefined {
+  const known = saidOf(coverage, said);
+  return (opening) => {
+    const one = known(opening);
+    return one && (one.as === 'meant' ? 'open' : 'closed');
+  };
 }
 
 /** Where a region lies in a view, white. */

@@ -25,6 +25,7 @@ export const DRAWN = {
   wash: WASHED,
   paper: UNDRAWN,
   guide: UNDRAWN,
+  stop: UNDRAWN,
 } as const satisfies { readonly [K in EntityKind]: Drawn<EntityOf<K>> | Apart };
 
 /** The kinds that lay marks on the paper. */

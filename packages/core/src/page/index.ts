@@ -7,6 +7,7 @@ export * from './kinds';
 export * from './kinds/layer';
 export * from './kinds/paper';
 export * from './kinds/picture';
+export * from './kinds/stop';
 export * from './kinds/wash';
 export * from './layer';
 export * from './layerStyle';

@@ -7,6 +7,7 @@ import { samplesKind, strokeKind } from '../stroke';
 import { layerKind } from './kinds/layer';
 import { paperKind } from './kinds/paper';
 import { pictureKind } from './kinds/picture';
+import { stopKind } from './kinds/stop';
 import { washKind } from './kinds/wash';
 
 /** What there can be on a page: one row for each kind. The types below are read off it. */
@@ -19,6 +20,7 @@ export const KINDS = {
   wash: washKind,
   paper: paperKind,
   guide: guideKind,
+  stop: stopKind,
 } as const;
 
 export type EntityKind = keyof typeof KINDS;

@@ -9,3 +9,4 @@ export * from './pour';
 export * from './regionMap';
 export * from './regionsOf';
 export * from './spread';
+export * from './stops';

@@ -14,12 +14,16 @@ export interface Leak extends Point {
 /** Px of the coverage that a side has at least: less is a speck that nobody colours. */
 const LEAST_SIDE = 400;
 
-/** The openings that were closed, those first that matter most. */
-export function leaksOf(map: RegionMap, leastSide = LEAST_SIDE): Leak[] {
+/** The openings that were closed, those first that matter most; `isLeft` leaves some out. */
+export function leaksOf(
+  map: RegionMap,
+  leastSide = LEAST_SIDE,
+  isLeft: (opening: ClosedOpening) => boolean = () => false,
+): Leak[] {
   const { scale } = map.basins.coverage;
   const side = ({ regions: [a, b] }: ClosedOpening) => Math.min(map.areas[a], map.areas[b]);
   return map.closed
-    .filter((opening) => side(opening) >= leastSide)
+    .filter((opening) => side(opening) >= leastSide && !isLeft(opening))
     .map((opening): Leak => {
       const { ends, regions } = opening;
       return {

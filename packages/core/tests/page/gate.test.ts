@@ -18,7 +18,9 @@ import {
 import { PageError, sameValue } from '../../src/gate';
 import { adding, change, layer, picture, samples, stroke } from './entities';
 
-const entities = [layer('l'), stroke('s'), samples('m'), picture('p')];
+const ring = { points: Float64Array.of(0, 0, 0, 9, 0, 0, 9, 9, 0, 0, 0, 0), closed: true };
+const stop = { kind: 'stop', id: 'gap', as: 'meant', from: { x: 1, y: 2 }, to: { x: 4, y: 6 } } as const;
+const entities = [layer('l'), stroke('s'), { ...stroke('ring'), spine: ring }, samples('m'), picture('p'), stop];
 
 describe('the gate', () => {
   it.each(entities.map((entity) => [entity.kind, entity] as const))('lets a %s through as it is', (_kind, entity) => {
@@ -45,6 +47,8 @@ describe('the gate', () => {
       { ...stroke('s'), spine: { ...stroke('s').spine, closed: true } },
       /closed spine ends where it begins/,
     ],
+    ['a stop that is neither', { ...stop, as: 'closed' }, /"as" is one of stop, meant/],
+    ['a stop without an end', { ...stop, to: undefined }, /A place is an object/],
     ['half a cubic', { ...stroke('s'), spine: { points: new Array(13).fill(0), closed: false } }, /3n \+ 1/],
     ['a nib of no size', { ...stroke('s'), nib: { ...stroke('s').nib, size: 0 } }, /"size"/],
     [
@@ -99,8 +103,8 @@ describe('the gate', () => {
     const parts = joinParts([...entities.slice(1), old].map(pack));
     const told = (withSamples: boolean) =>
       [...entitiesIn(parts, (kind) => withSamples || kind !== 'samples')].map(({ id }) => id);
-    expect(told(true)).toEqual(['s', 'm', 'p', 'l']);
-    expect(told(false)).toEqual(['s', 'p', 'l']);
+    expect(told(true)).toEqual(['s', 'ring', 'm', 'p', 'gap', 'l']);
+    expect(told(false)).toEqual(['s', 'ring', 'p', 'gap', 'l']);
     expect([...entitiesIn(checkParts(unpack(pack(joinParts([pack(old)])))))]).toEqual([layer('l')]);
     expect(() => checkParts({ ...parts, lengths: Float64Array.of(3) })).toThrow(/lengths do not fit/);
     expect(() => checkParts([])).toThrow(/not a packed page/);

@@ -12,6 +12,7 @@ import {
   nibAt,
   rackFromText,
   rackToText,
+  shippedNib,
   SHIPPED_NIBS,
   TECHNICAL_WIDTHS,
   type Rack,
@@ -29,6 +30,11 @@ describe('the nibs that ship', () => {
     expect(SHIPPED_NIBS.length).toBeGreaterThanOrEqual(12);
     expect(new Set(SHIPPED_NIBS.map(({ id }) => id)).size).toBe(SHIPPED_NIBS.length);
     expect(new Set(SHIPPED_NIBS.map(({ nib }) => nib.name)).size).toBe(SHIPPED_NIBS.length);
+  });
+
+  it('are found by their ids', () => {
+    for (const one of SHIPPED_NIBS) expect(shippedNib(one.id)).toBe(one);
+    expect(shippedNib('quill')).toBeUndefined();
   });
 
   it('hold the technical pens of ISO 9175, in steps of √2 as far as their rounded widths go', () => {

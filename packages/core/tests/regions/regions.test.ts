@@ -15,6 +15,7 @@ import {
   regionCount,
   regionsAt,
   regionsOf,
+  saidOf,
   squaredDistances,
   type Coverage,
   type RegionMap,
@@ -123,6 +124,26 @@ describe('gaps', () => {
     expect([4, 8, 10, 20].map((gap) => isClosed(regionsAt(basins, gap)))).toEqual([false, false, true, true]);
     expect(isClosed(regionsAt(basins, 4, () => 'closed'))).toBe(true);
     expect(isClosed(regionsAt(basins, 20, () => 'open'))).toBe(false);
+  });
+
+  it('what was said of an opening counts more than its width, also when that has moved a little', async () => {
+    const { stroke, centre, at } = broken(9, 1);
+    const outline = rings(stroke);
+    const coverage = await coverageOf([outline], 200, 200);
+    const basins = done(
+      basinsOf(
+        coverage,
+        exactWidths(coverage, () => outline),
+      ),
+    );
+    const [opening] = basins.openings;
+    const said = (as: 'stop' | 'meant', dx = 0) =>
+      saidOf(coverage, [{ as, from: { x: at.x + dx - 4, y: at.y }, to: { x: at.x + dx + 4, y: at.y } }])(opening)?.as;
+    expect([said('stop'), said('meant', 3), said('stop', 40)]).toEqual(['stop', 'meant', undefined]);
+    const map = regionsAt(basins, 20);
+    expect(leaksOf(map)).toHaveLength(1);
+    expect(leaksOf(map, 0, () => true)).toEqual([]);
+    expect(regionAt(map, centre)).not.toBe(regionAt(map, { x: 5, y: 5 }));
   });
 
   it('px that touch by their corners alone do not hang together: a thin slanting line keeps colour in', () => {

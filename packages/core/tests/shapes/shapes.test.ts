@@ -126,6 +126,20 @@ describe('a drag', () => {
     expect(measures).toEqual({ of: 'box', width: 100, height: 60 });
     const xs = places(course).map(({ x }) => x);
     expect([Math.min(...xs), Math.max(...xs)].map(Math.round)).toEqual([150, 250]);
+    const { course: line } = draggedShape('line', at(10, 20), at(40, 60), { ...settings, fromCentre: true })!;
+    const { points: p } = line;
+    expect([p[0], p[1], p[p.length - 3], p[p.length - 2]]).toEqual([-20, -20, 40, 60]);
+  });
+
+  it('makes an arc that goes from its start to its end and bulges by half its bend, at right angles to the chord', () => {
+    const course = chordArcSpine(at(10, 20), at(110, 60), 0.5);
+    const all = places(course);
+    expect(distance(all[0], at(10, 20)) + distance(all[all.length - 1], at(110, 60))).toBeLessThan(1e-9);
+    const half = distance(at(10, 20), at(110, 60)) / 2;
+    // The middle of the arc lies over that of the chord.
+    const middle = all[Math.floor(all.length / 2)];
+    expect(distance(middle, at(60, 40))).toBeCloseTo(half / 2, 1);
+    expect((middle.x - 60) * 100 + (middle.y - 40) * 40).toBeCloseTo(0, 0);
   });
 
   it('of any size makes a true course or none', () => {

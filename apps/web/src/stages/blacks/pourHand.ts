@@ -1,7 +1,7 @@
 import type { AreaEntity } from '@true-nib/core/area';
 import type { EntityId } from '@true-nib/core/kind';
 import { apply, distance, type Matrix, type Point } from '@true-nib/core/math';
-import { nodesOf, ordersBetween, stackOf, type Edit } from '@true-nib/core/page';
+import { nodesOf, ofKind, ordersBetween, stackOf, type Edit } from '@true-nib/core/page';
 import type { Leak } from '@true-nib/core/regions';
 import {
   asSeen,
@@ -61,7 +61,7 @@ export class PourHand implements PageKeep {
   }
 
   follow(desk: Desk, before: Desk | undefined): void {
-    const isHeld = isInHand(desk, 'pour');
+    const isHeld = isInHand(desk, 'pour') || isInHand(desk, 'leaks');
     if (isHeld === this.isHeld && desk.layerId === before?.layerId) return;
     this.isHeld = isHeld;
     if (isHeld) void this.look();
@@ -75,7 +75,7 @@ export class PourHand implements PageKeep {
   }
 
   hovers(at: Point | undefined): void {
-    if (!this.isHeld) return;
+    if (!this.isHeld || !isInHand(this.board.desk(), 'pour')) return;
     this.hover = at;
     if (!at) return this.clear();
     void this.ask();
@@ -114,7 +114,12 @@ export class PourHand implements PageKeep {
       boundedBy === 'inks' || id === (layerId ?? inks.at(-1)) || (boundedBy === 'chosen' && chosenLayers.includes(id));
     const layerIds = inks.filter(isBound);
     if (layerIds.length === 0) return 'No Ink layer that is seen bounds a region: show one, or choose All Ink.';
-    return { layerIds, gap, under };
+    return {
+      layerIds,
+      gap,
+      under,
+      said: ofKind(board.session.page, 'stop').map(({ as, from, to }) => ({ as, from, to })),
+    };
   }
 
   /** Looks at the page, so that every answer after that is quick. Answers whether it is known. */

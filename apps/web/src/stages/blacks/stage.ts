@@ -1,6 +1,7 @@
 import type { Stage } from '../../board';
 import { outlineSlot } from './fillTools';
 import { joinSlot } from './joinHand';
+import { leakSlot } from './leakHand';
 import { pourSlot } from './pourHand';
 import { blackTools } from './tools';
 
@@ -10,5 +11,5 @@ export const BLACKS = {
   label: 'Blacks',
   tools: blackTools,
   holds: ['peek', 'borrow'],
-  keeps: [outlineSlot, joinSlot, pourSlot],
+  keeps: [outlineSlot, joinSlot, pourSlot, leakSlot],
 } as const satisfies Stage;

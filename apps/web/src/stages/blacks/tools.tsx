@@ -1,5 +1,6 @@
 import Contrast from 'lucide-react-native/icons/contrast';
 import Sparkle from 'lucide-react-native/icons/sparkle';
+import Droplets from 'lucide-react-native/icons/droplets';
 import GlassWater from 'lucide-react-native/icons/glass-water';
 import SquaresUnite from 'lucide-react-native/icons/squares-unite';
 import { View } from 'react-native';
@@ -8,6 +9,8 @@ import { useBlacks, type OutlineBy } from './blackStore';
 import { FillSettings, JoinChoice, JoinWords, OutlineChoice } from './BlackSettings';
 import { beginFilling } from './fillTools';
 import { joinSlot } from './joinHand';
+import { leakSlot } from './leakHand';
+import { LeakDeeds, LeakSettings, LeaksInWords } from './LeakSettings';
 import { pourSlot } from './pourHand';
 import { GapSetting, PourSettings, RegionsInWords } from './PourSettings';
 
@@ -101,4 +104,21 @@ const pour: Tool = {
   ],
 };
 
-export const blackTools: readonly Tool[] = [blot, nick, join, pour];
+const leaks: Tool = {
+  id: 'leaks',
+  label: 'Leaks',
+  icon: Droplets,
+  hint: 'Touch a gap, then bridge it, stop it, or leave it open',
+  command: { room: 'Draw', label: 'Check for leaks' },
+  borrows: 'nib',
+  begin: (board, { at }) => board.of(leakSlot).begin(at),
+  Line: () => (
+    <View className="grow gap-1">
+      <LeaksInWords />
+      <LeakDeeds />
+    </View>
+  ),
+  Settings: ({ isWide }) => <LeakSettings isWide={isWide} />,
+};
+
+export const blackTools: readonly Tool[] = [blot, nick, join, pour, leaks];

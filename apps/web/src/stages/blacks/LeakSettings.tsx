@@ -1,0 +1,72 @@
+import { Pressable, Text, View } from 'react-native';
+import { pxToMm } from '@true-nib/core/page';
+import { useBoard, useSlot } from '../../board';
+import { Button, Faint, Line } from '../../look';
+import { leakSlot } from './leakHand';
+import { useLeaks } from './leakStore';
+import { GapSetting } from './PourSettings';
+import { useRegions } from './pourStore';
+
+/** Rows that are listed; the others come as those are closed. */
+const MOST_ROWS = 40;
+
+/** How many leaks there are, in words. */
+export function LeaksInWords() {
+  const { status, share, reason } = useRegions();
+  const count = useLeaks(({ leaks }) => leaks.length);
+  const found = count === 0 ? 'No gap leaks.' : count === 1 ? 'One gap leaks.' : `${count} gaps leak.`;
+  const words = reason ?? (status === 'working' ? `Looking: ${Math.round(100 * share)} %` : found);
+  return (
+    <Text className="font-sans text-14 text-faint" aria-live="polite" testID="leaks">
+      {words}
+    </Text>
+  );
+}
+
+/** What can be done about the leak in hand. */
+export function LeakDeeds() {
+  const check = useSlot(leakSlot);
+  const hasOne = useLeaks(({ inHand }) => inHand !== undefined);
+  return (
+    <View className="flex-row flex-wrap gap-2">
+      <Button label="Bridge" tone="seal" disabled={!hasOne} onPress={() => check.bridge()} />
+      <Button label="Stop" disabled={!hasOne} onPress={() => check.say('stop')} />
+      <Button label="Meant" disabled={!hasOne} onPress={() => check.say('meant')} />
+    </View>
+  );
+}
+
+/** All that can be set about the check, and the leaks by what is at stake. */
+export function LeakSettings({ isWide }: { readonly isWide: boolean }) {
+  const { leaks, inHand } = useLeaks();
+  const check = useSlot(leakSlot);
+  const { ppi } = useBoard().session.page.size;
+  return (
+    <View className="gap-2">
+      <LeaksInWords />
+      {isWide && (
+        <Line>
+          <GapSetting />
+        </Line>
+      )}
+      {isWide && <LeakDeeds />}
+      <Faint>
+        A bridge is a line like those beside it. A stop holds colour and is never inked. What is meant stays open.
+      </Faint>
+      <View role="list" aria-label="Leaks" className="gap-1">
+        {leaks.slice(0, MOST_ROWS).map((leak, k) => (
+          <Pressable
+            key={`${leak.x} ${leak.y}`}
+            role="button"
+            aria-label={`Show leak ${k + 1}`}
+            onPress={() => check.goTo(k)}
+            className={`min-h-[44px] flex-row items-center justify-between rounded-xl border px-2 ${k === inHand ? 'border-seal bg-raised' : 'border-rule'}`}
+          >
+            <Text className="font-sans text-14 text-ink">{`${leak.width.toFixed(1)} px · ${pxToMm(leak.width, ppi).toFixed(2)} mm`}</Text>
+            <Text className="font-sans text-12 text-faint">{`at ${Math.round(leak.x)}, ${Math.round(leak.y)}`}</Text>
+          </Pressable>
+        ))}
+      </View>
+    </View>
+  );
+}

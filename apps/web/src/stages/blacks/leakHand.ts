@@ -1,0 +1,184 @@
+import { lineSpine } from '@true-nib/core/shapes';
+import { evenlyWide } from '@true-nib/core/curve';
+import type { EntityId } from '@true-nib/core/kind';
+import { apply, boxOfPoints, clamp, distance, growBox, type Point } from '@true-nib/core/math';
+import { nearestLine } from '@true-nib/core/mend';
+import { orderBetween, type Edit, type StopEntity } from '@true-nib/core/page';
+import type { Leak } from '@true-nib/core/regions';
+import type { StrokeEntity } from '@true-nib/core/stroke';
+import { isInHand, still, type Board, type Desk, type Gesture, type PageKeep, type PageSlot } from '../../board';
+import { FINGER, linesNear } from '../../hand';
+import { panned, strokeBoth, zoomedAt, zoomOf, type Sketch } from '../../render';
+import { newId } from '../../session';
+import { useBlacks } from './blackStore';
+import { useLeaks } from './leakStore';
+import { pourSlot } from './pourHand';
+
+/** CSS px per page px that a leak is shown at, and ms after an edit until the page is looked at again. */
+const CLOSE = 1.5;
+const REST_MS = 700;
+/** The share of its width that a bridge reaches into the lines at either end. */
+const INTO = 0.35;
+
+/** Where colour would leak: shown while the tool is in hand, each closed at a touch. */
+export class LeakCheck implements PageKeep {
+  private isHeld = false;
+  private timer: ReturnType<typeof setTimeout> | undefined;
+  private readonly stops: readonly (() => void)[];
+
+  constructor(private readonly board: Board) {
+    this.stops = [
+      board.session.onEdits(() => this.isHeld && this.checkSoon()),
+      useBlacks.subscribe((now, before) => {
+        if (this.isHeld && (now.gap !== before.gap || now.boundedBy !== before.boundedBy)) void this.check();
+      }),
+      useLeaks.subscribe(() => this.isHeld && this.show()),
+    ];
+  }
+
+  dispose(): void {
+    this.stops.forEach((stop) => stop());
+    clearTimeout(this.timer);
+    useLeaks.setState({ leaks: [], inHand: undefined });
+  }
+
+  follow(desk: Desk): void {
+    const isHeld = isInHand(desk, 'leaks');
+    if (isHeld === this.isHeld) return;
+    this.isHeld = isHeld;
+    if (isHeld) void this.check();
+    else this.board.picture.setSketch(undefined);
+  }
+
+  /** A touch on a mark takes that leak in hand. */
+  begin(at: Point): Gesture {
+    const reach = FINGER / zoomOf(this.board.picture.view);
+    const { leaks } = useLeaks.getState();
+    const near = leaks.map((leak, k) => ({ k, far: distance(leak, at) })).filter(({ far }) => far <= reach);
+    const [best] = near.sort((one, other) => one.far - other.far);
+    useLeaks.setState({ inHand: best?.k });
+    return still;
+  }
+
+  /** Takes a leak in hand and shows it from near. */
+  goTo(index: number): void {
+    const leak = useLeaks.getState().leaks[index];
+    if (!leak) return;
+    useLeaks.setState({ inHand: index });
+    const { picture, hand } = this.board;
+    const { width, height } = picture.free;
+    const near = zoomedAt(picture.view, apply(picture.view, leak), Math.max(1, CLOSE / zoomOf(picture.view)));
+    const at = apply(near, leak);
+    hand.show(panned(near, width / 2 - at.x, height / 2 - at.y));
+  }
+
+  /** Closes the leak in hand by a line in the nib and the weight of those beside it. */
+  bridge(): void {
+    const { board } = this;
+    const leak = this.inHand;
+    if (!leak) return;
+    const [from, to] = leak.ends ?? [leak, leak];
+    const settings = board.of(pourSlot).settings();
+    if (typeof settings === 'string') return board.notice(settings);
+    const beside = [from, to].map((end) => this.lineAt(settings.layerIds, end));
+    const [first, second] = beside;
+    const model = first ?? second;
+    if (!model) return board.notice('There is no line beside this gap to go by: put a stop there.');
+    const width = clamp(Math.min(first?.width ?? Infinity, second?.width ?? Infinity), 0.5, 200);
+    const length = Math.max(0.01, distance(from, to));
+    const [dx, dy] = [((to.x - from.x) / length) * width * INTO, ((to.y - from.y) / length) * width * INTO];
+    const { line } = model;
+    const course = lineSpine({ x: from.x - dx, y: from.y - dy }, { x: to.x + dx, y: to.y + dy });
+    const { edge: _edge, profile: _profile, tip: _tip, ...nib } = line.nib;
+    const after: StrokeEntity = {
+      ...{ kind: 'stroke', id: newId(), layerId: line.layerId },
+      order: orderBetween(board.picture.inks.index.topOrder(line.layerId), undefined),
+      ...{ spine: evenlyWide(course, width), nib, ends: ['round', 'round'] },
+    };
+    this.done('Bridge a leak', { before: null, after });
+  }
+
+  /** Says of the leak in hand that colour stops there without ink, or that it is meant. */
+  say(as: StopEntity['as']): void {
+    const leak = this.inHand;
+    if (!leak) return;
+    const [from, to] = leak.ends ?? [leak, leak];
+    const place = ({ x, y }: Point) => ({ x, y });
+    const after: StopEntity = { kind: 'stop', id: newId(), as, from: place(from), to: place(to) };
+    this.done(as === 'stop' ? 'Stop a leak' : 'Leave a gap open', { before: null, after });
+  }
+
+  private get inHand(): Leak | undefined {
+    const { leaks, inHand } = useLeaks.getState();
+    const leak = inHand === undefined ? undefined : leaks[inHand];
+    if (!leak) this.board.notice('Touch a leak first, on the page or in the list.');
+    return leak;
+  }
+
+  private lineAt(layerIds: readonly EntityId[], at: Point) {
+    const lines = linesNear(this.board, layerIds, growBox(boxOfPoints([at]), 2)).filter(({ kept }) => !kept.fills);
+    const near = nearestLine(lines, ({ shown }) => shown, at, 2);
+    return near && { line: near.line.kept, width: near.width };
+  }
+
+  private done(label: string, edit: Edit): void {
+    const { inHand, leaks } = useLeaks.getState();
+    if (!this.board.session.commit(label, [edit])) return;
+    // It goes from the list at once; the page is looked at again soon.
+    useLeaks.setState({ leaks: leaks.filter((_, k) => k !== inHand), inHand: undefined });
+  }
+
+  private checkSoon(): void {
+    clearTimeout(this.timer);
+    this.timer = setTimeout(() => void this.check(), REST_MS);
+  }
+
+  private async check(): Promise<void> {
+    const { board } = this;
+    const pour = board.of(pourSlot);
+    const settings = pour.settings();
+    if (typeof settings === 'string' || !(await pour.look()) || !this.isHeld) return;
+    const found = await board.picture.inks.beside.service.leaks(settings);
+    if (!found || !this.isHeld) return;
+    const { leaks, inHand } = useLeaks.getState();
+    const held = inHand === undefined ? undefined : leaks[inHand];
+    const still = held ? found.leaks.findIndex((leak) => distance(leak, held) < 1) : -1;
+    useLeaks.setState({ leaks: found.leaks, inHand: still < 0 ? undefined : still });
+  }
+
+  private show(): void {
+    const { leaks, inHand } = useLeaks.getState();
+    this.board.picture.setSketch(leaks.length > 0 ? leakSketch(leaks, inHand) : undefined);
+  }
+}
+
+/** Rings round leaks, the one in hand filled, and the openings themselves. */
+const leakSketch =
+  (leaks: readonly Leak[], inHand: number | undefined): Sketch =>
+  (context, map, ratio, colours) => {
+    const { width, height } = context.canvas;
+    context.setTransform(1, 0, 0, 1, 0, 0);
+    for (const [k, { x, y, ends }] of leaks.entries()) {
+      const at = apply(map, { x, y });
+      if (at.x < -20 || at.y < -20 || at.x > width + 20 || at.y > height + 20) continue;
+      const radius = (k === inHand ? 13 : 9) * ratio;
+      if (k === inHand) {
+        context.fillStyle = colours.seal;
+        context.globalAlpha = 0.3;
+        context.beginPath();
+        context.arc(at.x, at.y, radius, 0, 2 * Math.PI);
+        context.fill();
+        context.globalAlpha = 1;
+      }
+      const [a, b] = (ends ?? []).map((p) => apply(map, p));
+      strokeBoth(context, ratio, () => {
+        context.moveTo(at.x + radius, at.y);
+        context.arc(at.x, at.y, radius, 0, 2 * Math.PI);
+        if (!a || !b) return;
+        context.moveTo(a.x, a.y);
+        context.lineTo(b.x, b.y);
+      });
+    }
+  };
+
+export const leakSlot: PageSlot<LeakCheck> = { open: (board) => new LeakCheck(board) };
