@@ -73,7 +73,8 @@ test('ends are tidied by a thumb, with one left alone; a line is tugged and swel
   await expect.poll(async () => widthAtShare((await linesOn(desk, HERON, 2))[0], 0.1)).not.toBeCloseTo(weight, 1);
 });
 
-for (const hand of HANDS)
+// Who has a mouse has a wide screen: see mend.spec.
+for (const hand of HANDS.filter((one) => one !== 'mouse'))
   test(`every mending tool does its deed with a ${hand}`, async ({ page, desk }) => {
     const area = { x: 70, y: 280, width: 250, height: 200 };
     await mendWithEveryTool(page, desk, hand, area, {

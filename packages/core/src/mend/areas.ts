@@ -1,13 +1,24 @@
 import { flatRing, type Area } from '../area';
-import { evenlyWide, type Spine } from '../curve';
-import { boxesMeet, boxOfFlat, emptyBox, ringArea, uniteBoxes, withinRings, withoutRings, type Point } from '../math';
+import { evenlyWide, fitSpine, makeSpine, type Spine } from '../curve';
+import {
+  boxesMeet,
+  boxOfFlat,
+  distance,
+  emptyBox,
+  ringArea,
+  uniteBoxes,
+  withinRings,
+  withoutRings,
+  type Point,
+} from '../math';
 import { polylineSpine } from '../shapes';
 import { LEAST_INK } from './blots';
-import { ease } from './ease';
 
 /** Page px that rings are flattened to before they are cut, and that new ones may stray from what was cut. */
 const FLAT = 0.004;
 const STRAY = 0.03;
+/** Page px between places of a straight edge. */
+const STEP = 4;
 
 /** Whether new rings are fitted with curves, or left corner by corner: quicker, for whoever cuts while the hand moves. */
 export interface CutOptions {
@@ -27,13 +38,39 @@ export function ringsFrom(found: readonly Float64Array[], { isEased = true }: Cu
   return found
     .filter((ring) => ring.length >= 6 && Math.abs(ringArea(ring)) > LEAST_INK)
     .map((ring) => {
-      const corners: Point[] = Array.from({ length: ring.length / 2 }, (_, k) => ({
-        x: ring[2 * k],
-        y: ring[2 * k + 1],
-      }));
-      const spine = evenlyWide(polylineSpine(corners, true), 0);
-      return isEased ? evenlyWide(ease(spine, STRAY), 0) : spine;
+      const corners = Array.from({ length: ring.length / 2 }, (_, k) => ({ x: ring[2 * k], y: ring[2 * k + 1] }));
+      return isEased ? fittedRing(corners) : evenlyWide(polylineSpine(corners, true), 0);
     });
+}
+
+/** A polygon as a closed spine of few cubics, corners kept. */
+function fittedRing(corners: readonly Point[]): Spine {
+  const start = sharpest(corners);
+  const ring = [...corners.slice(start), ...corners.slice(0, start), corners[start]];
+  // Long edges are told to be straight by places along them.
+  const places = ring.flatMap((p, k): Point[] => {
+    if (k === 0) return [p];
+    const from = ring[k - 1];
+    const count = Math.max(1, Math.ceil(distance(from, p) / STEP));
+    return Array.from({ length: count }, (_, i) => ({
+      x: from.x + ((p.x - from.x) * (i + 1)) / count,
+      y: from.y + ((p.y - from.y) * (i + 1)) / count,
+    }));
+  });
+  return evenlyWide(makeSpine(fitSpine(places, STRAY).points, true), 0);
+}
+
+/** The corner at which a ring turns most. */
+function sharpest(corners: readonly Point[]): number {
+  const count = corners.length;
+  let [best, least] = [0, Infinity];
+  for (let k = 0; k < count; k++) {
+    const [a, b, c] = [corners[(k + count - 1) % count], corners[k], corners[(k + 1) % count]];
+    const [ux, uy, vx, vy] = [b.x - a.x, b.y - a.y, c.x - b.x, c.y - b.y];
+    const along = (ux * vx + uy * vy) / (Math.hypot(ux, uy) * Math.hypot(vx, vy) || 1);
+    if (along < least) [best, least] = [k, along];
+  }
+  return best;
 }
 
 /** All that any of some areas covers, as rings. */

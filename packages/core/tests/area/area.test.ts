@@ -169,7 +169,7 @@ describe('areas that are joined, taken off each other, or cut', () => {
         const left = ringsTakenFrom(p, q);
         expect(Math.abs(inked(left ?? p.rings) - size(u.subtract(v)))).toBeLessThan(slack);
       }),
-      { numRuns: 60 },
+      { numRuns: 30 },
     );
   });
 
