@@ -51,7 +51,6 @@ await shoot('folio-wide', folio, WIDE);
 await shoot('board-wide-light', board, WIDE);
 await shoot('board-wide-dark', board, { ...WIDE, colorScheme: 'dark' });
 await shoot('ink-phone-light', board, PHONE);
-await shoot('ink-phone-dark', board, { ...PHONE, colorScheme: 'dark' });
 const unlocked = async (tab) => {
   await stage('Rough')(tab);
   await tab.getByRole('button', { name: 'Unlock' }).click();
@@ -116,6 +115,17 @@ const inDepth = (deed) => async (tab) => {
 };
 await shoot('perspective-wide', '/page/demo-depth', { ...WIDE, prepare: inDepth() });
 await shoot('perspective-phone', '/page/demo-depth', { ...PHONE, prepare: inDepth() });
+// The last one of its page, which it fills with flats.
+await shoot('blacks-wide', board, {
+  ...WIDE,
+  prepare: async (tab) => {
+    await stage('Blacks')(tab);
+    await tab.getByRole('button', { name: 'Pour', exact: true }).click();
+    await tab.getByRole('button', { name: 'Flat the page' }).click();
+    await tab.getByText(/flats lie under the inks/).waitFor();
+    await tab.getByRole('button', { name: 'Close' }).click();
+  },
+});
 
 // Parts of the guide sampler for docs/guides.md: only the page, on the wide board, at the place of each.
 mkdirSync(join(root, 'docs', 'guides'), { recursive: true });
