@@ -63,10 +63,11 @@ export function* basinsOf(coverage: Coverage, exactWidth?: ExactWidth): Generato
   yield* flood.takeWide(distances, wide);
   yield 0.5;
   const order = byDistance(distances, labels, wide);
+  const halfWidths = Float64Array.from({ length: wide }, (_, square) => Math.sqrt(square) - 0.5);
   for (let k = 0; k < order.length; k++) {
     if (k % PART === PART - 1) yield 0.5 + (0.45 * k) / order.length;
     const at = order[k];
-    flood.take(at, Math.sqrt(distances[at]) - 0.5);
+    flood.take(at, halfWidths[distances[at]]);
   }
   const openings = flood.openings();
   if (exactWidth)
@@ -84,13 +85,11 @@ export function* basinsOf(coverage: Coverage, exactWidth?: ExactWidth): Generato
 /** Px that belong to no basin yet, the farthest from ink first. */
 function byDistance(distances: Uint16Array, labels: Int32Array, below: number): Int32Array {
   const counts = new Int32Array(below + 1);
-  for (let i = 0; i < distances.length; i++)
-    if (distances[i] > 0 && labels[i] === 0) counts[Math.min(below, distances[i])]++;
+  for (let i = 0; i < distances.length; i++) if (distances[i] > 0 && labels[i] === 0) counts[distances[i]]++;
   const starts = new Int32Array(below + 1);
   for (let d = below - 1; d >= 0; d--) starts[d] = starts[d + 1] + counts[d + 1];
   const order = new Int32Array(starts[0] + counts[0]);
-  for (let i = 0; i < distances.length; i++)
-    if (distances[i] > 0 && labels[i] === 0) order[starts[Math.min(below, distances[i])]++] = i;
+  for (let i = 0; i < distances.length; i++) if (distances[i] > 0 && labels[i] === 0) order[starts[distances[i]]++] = i;
   return order;
 }
 
@@ -142,19 +141,21 @@ class Flood {
   take(at: number, s: number): void {
     const { labels, width, height } = this;
     const x = at % width;
-    let own = 0;
-    const sides: number[] = [];
-    if (x > 0) sides.push(labels[at - 1]);
-    if (x < width - 1) sides.push(labels[at + 1]);
-    if (at >= width) sides.push(labels[at - width]);
-    if (at < width * (height - 1)) sides.push(labels[at + width]);
-    for (const side of sides) {
-      if (side === 0) continue;
-      const root = this.root(side);
-      if (own === 0) own = root;
-      else if (own !== root) own = this.meet(own, root, at, s);
-    }
+    // Most px touch one basin alone.
+    let own = x > 0 ? labels[at - 1] : 0;
+    const right = x < width - 1 ? labels[at + 1] : 0;
+    const above = at >= width ? labels[at - width] : 0;
+    const below = at < width * (height - 1) ? labels[at + width] : 0;
+    if (right !== 0 && right !== own) own = own === 0 ? right : this.oneOf(own, right, at, s);
+    if (above !== 0 && above !== own) own = own === 0 ? above : this.oneOf(own, above, at, s);
+    if (below !== 0 && below !== own) own = own === 0 ? below : this.oneOf(own, below, at, s);
     labels[at] = own === 0 ? this.begin(s) : own;
+  }
+
+  /** The basin of a px between two, which may be the same under another name. */
+  private oneOf(one: number, other: number, at: number, s: number): number {
+    const [a, b] = [this.root(one), this.root(other)];
+    return a === b ? a : this.meet(a, b, at, s);
   }
 
   /** Two basins meet at a px. Answers the one that it belongs to. */

@@ -7,23 +7,37 @@ import { INKED, type Coverage } from './coverage';
 export function squaredDistances({ width, height, ink }: Coverage, reach: number): Uint16Array {
   const far = reach + 1;
   const down = verticalDistances(ink, width, height, far);
-  const squares = Uint16Array.from({ length: far + 1 }, (_, k) => k * k);
   const result = new Uint16Array(width * height);
+  // The lowest of the parabolas that stand over the px of a row, from one px before it to one behind: beyond the edge lies ink.
+  const sites = new Int32Array(width + 2);
+  const heights = new Int32Array(width + 2);
+  const starts = new Float64Array(width + 3);
   for (let y = 0, row = 0; y < height; y++, row += width) {
-    for (let x = 0; x < width; x++) {
-      const own = down[row + x];
-      if (own === 0) continue;
-      let best = squares[own];
-      const most = Math.min(far, Math.max(x + 1, width - x));
-      for (let d = 1; d <= most && squares[d] < best; d++) {
-        // Beyond the edge lies ink.
-        const left = x - d < 0 ? (x - d === -1 ? 0 : far) : down[row + x - d];
-        const right = x + d >= width ? (x + d === width ? 0 : far) : down[row + x + d];
-        const near = left < right ? left : right;
-        const here = squares[d] + squares[near];
-        if (here < best) best = here;
+    let last = 0;
+    sites[0] = -1;
+    heights[0] = 0;
+    starts[0] = -Infinity;
+    for (let x = 0; x <= width; x++) {
+      const own = x < width ? down[row + x] : 0;
+      if (own === far) continue;
+      const high = own * own + x * x;
+      let from = (high - heights[last] - sites[last] * sites[last]) / (2 * (x - sites[last]));
+      while (last > 0 && from <= starts[last]) {
+        last--;
+        from = (high - heights[last] - sites[last] * sites[last]) / (2 * (x - sites[last]));
       }
-      result[row + x] = best;
+      last++;
+      sites[last] = x;
+      heights[last] = own * own;
+      starts[last] = from;
+    }
+    starts[last + 1] = Infinity;
+    const most = far * far;
+    for (let x = 0, k = 0; x < width; x++) {
+      while (starts[k + 1] < x) k++;
+      const across = x - sites[k];
+      const square = across * across + heights[k];
+      result[row + x] = square < most ? square : most;
     }
   }
   return result;
