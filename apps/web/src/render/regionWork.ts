@@ -77,6 +77,7 @@ export class RegionWork {
   private known: { readonly key: string; readonly basins: Basins } | undefined;
   private map: { readonly key: string; readonly map: RegionMap } | undefined;
   private asked = 0;
+  private looked: { readonly key: string; readonly done: Promise<boolean> } | undefined;
 
   constructor(private readonly desk: InkDesk) {}
 
@@ -84,6 +85,15 @@ export class RegionWork {
   async know(settings: RegionSettings, tell?: (share: number) => void): Promise<boolean> {
     const key = this.keyOf(settings);
     if (this.known?.key === key) return true;
+    // Whoever asks for what is being looked at waits for that.
+    if (this.looked?.key !== key) this.looked = { key, done: this.lookAt(key, settings, tell) };
+    const { looked } = this;
+    const isKnown = await looked.done;
+    if (this.looked === looked) this.looked = undefined;
+    return isKnown;
+  }
+
+  private async lookAt(key: string, settings: RegionSettings, tell?: (share: number) => void): Promise<boolean> {
     const own = ++this.asked;
     const work = this.looking(settings);
     let start = performance.now();
