@@ -187,7 +187,9 @@ export class PourHand implements PageKeep {
     if (typeof target === 'string') return notice(target);
     const { color } = nibFor(session.page);
     const fill = { as: 'colour', color } as const;
-    const known = found.map(({ at }) => flatAt(board, target.layer.id, at));
+    // Regions that were one when they were poured: the flat goes to the first of them.
+    const all = found.map(({ at }) => flatAt(board, target.layer.id, at));
+    const known = all.map((flat, k) => (all.indexOf(flat) === k ? flat : undefined));
     const orders = ordersBetween(picture.inks.index.topOrder(target.layer.id), undefined, found.length);
     const edits = found.map(({ rings, at }, k): Edit => {
       const before = known[k];
