@@ -1,3 +1,4 @@
+import type { Area } from '@true-nib/core/area';
 import { isAreaThing, laidAs, mapped, type Thing } from '@true-nib/core/drawn';
 import { LiveStroke } from '@true-nib/core/ink';
 import type { Calm, PenSample } from '@true-nib/core/hand';
@@ -22,6 +23,7 @@ import {
   type FoldShape,
   type GuideEntity,
 } from '@true-nib/core/guides';
+import { PageError } from '@true-nib/core/gate';
 import { afterwards, distance, projectiveOf, type Matrix, type Matrix3x3, type Point } from '@true-nib/core/math';
 import { byOrder, find, ofKind, type Page } from '@true-nib/core/page';
 import type { EntityId } from '@true-nib/core/kind';
@@ -94,16 +96,24 @@ export function withCopies<S extends Stroke>(page: Page, layerId: EntityId | und
 
 /** Things with their symmetric copies, as they are laid down: lines as `withCopies` has them, areas under each map. */
 export function thingsWithCopies(page: Page, layerId: EntityId | undefined, things: readonly Thing[]): Thing[] {
-  const maps = copiesFor(page, layerId).map((map) => (map.length === 6 ? projectiveOf(map) : map));
   return things.flatMap((thing): Thing[] => {
     if (!isAreaThing(thing)) return withCopies(page, layerId, [thing]);
-    const area = laidAs(thing, { id: 'copy', layerId: 'copy', order: 'a0' });
-    return maps.flatMap((map, k) => {
-      if (k === 0) return [thing];
-      const [{ rings, fill }] = mapped([area], map, { scaleWidth: false });
-      return [{ rings, fill }];
-    });
+    const [, ...maps] = copiesFor(page, layerId);
+    return [thing, ...maps.flatMap((map) => areaUnder(thing, map.length === 6 ? projectiveOf(map) : map))];
   });
+}
+
+/** An area under a map; none where that takes it out of sight. */
+function areaUnder(thing: Area, map: Matrix3x3): Area[] {
+  try {
+    const [{ rings, fill }] = mapped([laidAs(thing, { id: 'copy', layerId: 'copy', order: 'a0' })], map, {
+      scaleWidth: false,
+    });
+    return [{ rings, fill }];
+  } catch (error) {
+    if (!(error instanceof PageError)) throw error;
+    return [];
+  }
 }
 
 /**
