@@ -26,7 +26,7 @@ declare module 'clipper-lib' {
       };
     };
     static JoinType: { jtRound: number };
-    static EndType: { etOpenRound: number; etClosedLine: number };
+    static EndType: { etOpenRound: number; etClosedLine: number; etClosedPolygon: number };
     static PolyTree: { new (): object };
     static ClipType: { ctIntersection: number; ctUnion: number; ctDifference: number; ctXor: number };
     static PolyType: { ptSubject: number; ptClip: number };

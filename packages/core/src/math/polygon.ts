@@ -10,6 +10,9 @@ const toGrid = (ring: ArrayLike<number>) =>
     Y: Math.round(ring[2 * k + 1] * GRID),
   }));
 
+const fromGrid = (path: readonly { readonly X: number; readonly Y: number }[]): Float64Array =>
+  Float64Array.from(path.flatMap(({ X, Y }) => [X / GRID, Y / GRID]));
+
 /**
  * What is left of filled rings (x, y pairs, non-zero rule) where other rings are taken away, to within 1/1024 page px
  * (Vatti 1992, by `clipper-lib`). Outer rings all wind one way and holes the other, so they can be filled together by the
@@ -36,6 +39,16 @@ export function withinRings(
 export const oddRings = (rings: readonly ArrayLike<number>[]): Float64Array[] =>
   combined(rings, [], ClipperLib.ClipType.ctUnion, false, ClipperLib.PolyFillType.pftEvenOdd);
 
+/** Filled rings (non-zero rule, as `withoutRings` winds them) grown by so many page px on all sides, corners rounded. */
+export function grownRings(rings: readonly ArrayLike<number>[], by: number): Float64Array[] {
+  const offset = new ClipperLib.ClipperOffset(2, GRID / 50);
+  for (const ring of rings)
+    offset.AddPath(toGrid(ring), ClipperLib.JoinType.jtRound, ClipperLib.EndType.etClosedPolygon);
+  const found: { X: number; Y: number }[][] = [];
+  offset.Execute(found, by * GRID);
+  return found.map(fromGrid);
+}
+
 function combined(
   rings: readonly ArrayLike<number>[],
   others: readonly ArrayLike<number>[],
@@ -48,10 +61,8 @@ function combined(
   clipper.AddPaths(others.map(toGrid), ClipperLib.PolyType.ptClip, true);
   const found: { X: number; Y: number }[][] = [];
   clipper.Execute(operation, found, rule, rule);
-  return found.map((path) => {
-    const ring = Float64Array.from(path.flatMap(({ X, Y }) => [X / GRID, Y / GRID]));
-    return isReversed ? reversedRing(ring) : ring;
-  });
+  const left = found.map(fromGrid);
+  return isReversed ? left.map(reversedRing) : left;
 }
 
 /** The same ring, gone round the other way. */

@@ -1,0 +1,152 @@
+import type { Area } from '../area';
+import { areaMarks, isAreaThing, strokeMarks, type Mark, type Thing } from '../drawn';
+import { OUTLINE_TOLERANCE } from '../ink';
+import {
+  boxesMeet,
+  boxOfFlat,
+  boxOfPoints,
+  emptyBox,
+  grownRings,
+  oddRings,
+  ringArea,
+  uniteBoxes,
+  windingOf,
+  withinRings,
+  withoutRings,
+  type Box,
+  type Point,
+} from '../math';
+import { cutByLoop, joinedRings, LEAST_INK, ringsFrom, ringsTakenFrom, ringsWithout } from '../mend';
+import type { Stroke } from '../stroke';
+import { faceArea, planarMap } from './planar';
+
+/** A piece that overlapping ink makes: no outline goes through it. */
+export interface Piece {
+  /** Its outer ring, then its holes, which wind the other way; page px. */
+  readonly rings: readonly Float64Array[];
+  /** Page px². */
+  readonly area: number;
+  /** Whose ink it is, by their places in the list, ascending. */
+  readonly of: readonly number[];
+}
+
+const boxOfRings = (rings: readonly ArrayLike<number>[]): Box =>
+  rings.reduce((all, ring) => uniteBoxes(all, boxOfFlat(ring, 2)), emptyBox);
+
+const inkOf = (rings: readonly Float64Array[]): number =>
+  Math.abs(rings.reduce((sum, ring) => sum + ringArea(ring), 0));
+
+/** What something lays on the paper. */
+const marksOfThing = (thing: Thing): readonly Mark[] => (isAreaThing(thing) ? areaMarks(thing) : strokeMarks(thing));
+
+/** The ink of things on one layer, lowest first, as rings for the non-zero rule: what nicks take away is not there. */
+export function inkOfEach(things: readonly Thing[]): (readonly Float64Array[])[] {
+  const inks: (readonly Float64Array[])[] = [];
+  for (const thing of things) {
+    const marks = marksOfThing(thing);
+    const rings = marks.flatMap((mark) => {
+      const own = mark.rings(OUTLINE_TOLERANCE);
+      return mark.rule === 'evenodd' ? oddRings(own) : own;
+    });
+    if (!marks.some(({ cuts }) => cuts)) {
+      inks.push(rings);
+      continue;
+    }
+    const reach = boxOfRings(rings);
+    for (const [k, beneath] of inks.entries())
+      if (boxesMeet(boxOfRings(beneath), reach)) inks[k] = withoutRings(beneath, rings);
+    inks.push([]);
+  }
+  return inks;
+}
+
+/**
+ * The pieces that overlapping ink makes, in a loop (page px) or as a whole: things as their layer shows them, lowest first. Pieces end at
+ * the loop.
+ */
+export function inkMap(things: readonly Thing[], loop?: readonly Point[]): Piece[] {
+  const around = loop && [Float64Array.from(loop.flatMap(({ x, y }) => [x, y]))];
+  const reach = loop && boxOfPoints(loop);
+  const sources = inkOfEach(things).map((rings) => {
+    if (!around || !reach) return withoutRings(rings, []);
+    return boxesMeet(boxOfRings(rings), reach) ? withinRings(rings, around) : [];
+  });
+  return planarMap(sources)
+    .faces.map((face): Piece => ({ ...face, area: faceArea(face) }))
+    .filter(({ of, area }) => of.length > 0 && area > LEAST_INK);
+}
+
+/** Whether a place lies in a piece. */
+export const isInPiece = ({ rings }: Pick<Piece, 'rings'>, at: Point): boolean =>
+  rings.reduce((winding, ring) => winding + windingOf(ring, at), 0) !== 0;
+
+/** Page px that a cut reaches out over bare paper, so that it surely goes across the whole line. */
+const REACH = 0.5;
+/** The share of what goes by which a cut line may differ from what is meant before it becomes an area, and px² that never tell. */
+const UNLIKE = 0.02;
+const LEAST_UNLIKE = 1;
+
+/**
+ * A thing without some pieces of its ink (rings for the non-zero rule, page px); nothing where they take nothing. A line stays lines
+ * where cuts across it leave the very same ink, and becomes an area where they do not; one that is filled always does. `shown` is
+ * how its layer shows a line.
+ */
+export function withoutPieces<S extends Stroke>(
+  thing: S | Area,
+  gone: readonly Float64Array[],
+  shown: (line: S) => S = (line) => line,
+): (S | Area)[] | undefined {
+  if (isAreaThing(thing)) {
+    const rings = ringsWithout(thing, gone);
+    if (!rings) return undefined;
+    return rings.length > 0 ? [{ ...thing, rings }] : [];
+  }
+  const own = withoutRings(inkOfEach([shown(thing)])[0], []);
+  const going = withinRings(own, gone);
+  if (inkOf(going) < LEAST_INK) return undefined;
+  const left = withoutRings(own, gone);
+  if (inkOf(left) < LEAST_INK) return [];
+  const lines = thing.fills ? undefined : cutLines(thing, withoutRings(grownRings(going, REACH), left));
+  const most = Math.max(LEAST_UNLIKE, UNLIKE * inkOf(going));
+  // A bite out of a side leaves one part, not two lines that meet there.
+  const parts = left.filter((ring) => ringArea(ring) > LEAST_INK).length;
+  if (lines?.length === parts && unlike(inkOfEach(lines.map(shown)).flat(), left) <= most) return lines;
+  return [{ ...inkAsArea(thing), rings: ringsFrom(left) }];
+}
+
+/** A line cut by each of some rings in turn; holes in them say nothing. */
+function cutLines<S extends Stroke>(line: S, loops: readonly Float64Array[]): S[] {
+  return loops
+    .filter((ring) => ringArea(ring) > 0)
+    .reduce<S[]>(
+      (lines, ring) => {
+        const loop = Array.from({ length: ring.length / 2 }, (_, k) => ({ x: ring[2 * k], y: ring[2 * k + 1] }));
+        return lines.flatMap((one) => cutByLoop(one, loop) ?? [one]);
+      },
+      [line],
+    );
+}
+
+/** px² that lie in the one and not in the other. */
+const unlike = (a: readonly Float64Array[], b: readonly Float64Array[]): number =>
+  inkOf(withoutRings(a, b)) + inkOf(withoutRings(b, a));
+
+/** The ink of a line as an area in its colour. */
+export function inkAsArea(line: Stroke): Area {
+  const { color, opacity } = line.nib;
+  const rings = ringsFrom(withoutRings(inkOfEach([line])[0], []));
+  return { rings, fill: { as: 'colour', color, ...(opacity !== undefined && { opacity }) } };
+}
+
+/** The first of some areas as one with the others. */
+export const joinAreas = <A extends Area>(areas: readonly [A, ...Area[]]): A => ({
+  ...areas[0],
+  rings: joinedRings(areas),
+});
+
+/** An area without another; nothing where they have nothing in common, none where nothing is left. */
+export function cutAreas<A extends Area>(area: A, taken: Area): A[] | undefined {
+  const rings = ringsTakenFrom(area, taken);
+  if (!rings) return undefined;
+  return rings.length > 0 ? [{ ...area, rings }] : [];
+}
