@@ -1,5 +1,6 @@
 import { outlineOf } from '@true-nib/core/ink';
 import { ofKind } from '@true-nib/core/page';
+import { areasOn } from './blacks';
 import { onServer, openBoard, strokesOf, takeNib } from './board';
 import { expect, test } from './desk';
 import { linesOn, setNumber } from './guides';
@@ -271,8 +272,8 @@ test('selected lines are changed after the fact: weight, taper, colour, way, and
   await expect
     .poll(async () => (await linesOn(desk, HERON, 1))[0].spine.points[0])
     .toBeGreaterThan(before.spine.points[0] + 500);
-  await page.getByRole('button', { name: 'Make blots' }).click();
-  await expect.poll(async () => (await linesOn(desk, HERON, 1))[0].fills).toBe(true);
+  await page.getByRole('button', { name: 'Lines to areas' }).click();
+  await expect.poll(async () => (await areasOn(desk, HERON)).length).toBe(1);
 });
 
 test('several points are picked by a box, set level, and the line is broken and joined again', async ({

@@ -4,6 +4,7 @@ import { seededRandom } from '../src/math';
 import type { PenSample, Calm } from '../src/hand';
 import type { Nib } from '../src/nib';
 import { isKind } from '../src/page';
+import { inkAsArea } from '../src/regions';
 import type { Stroke, StrokeEntity } from '../src/stroke';
 
 // Hands and nibs that several tests draw with.
@@ -23,6 +24,15 @@ export const laid = (stroke: Stroke, id = 's'): StrokeEntity => ({
   order: 'a0',
   ...stroke,
 });
+
+/** A line as a line that fills its outer edge: blots of old pages are such. */
+export function asBlot<S extends Stroke>(line: S): S {
+  const [spine] = inkAsArea(line).rings;
+  const { edge: _edge, tip: _tip, profile: _profile, ...nib } = line.nib;
+  const { origin: _gone, guide: _left, copy: _alone, grain: _grain, ...rest } = line;
+  // Everything but these, which may be missing on any line, is still there.
+  return { ...(rest as S), nib, spine, ends: ['round', 'round'], fills: true };
+}
 
 export const raw: Calm = { way: 'raw' };
 export const even = (strength: number): Calm => ({ way: 'even', strength });

@@ -14,6 +14,7 @@ import { breath } from '../base/breath';
 import type { StackLook } from './stackLook';
 import { hasInk, InkDesk, unpackedList, type FirstLook } from './inkDesk';
 import type { PictureOfInks } from './keptPicture';
+import { PieceWork, type LeftOf } from './pieceWork';
 import { RegionWork, type RegionSettings, type ShownRegion } from './regionWork';
 import type { WashDeed } from './washDeed';
 import { WashWork, type AreaQuery, type ReworkedTile, type SelectedArea, type TakenPixels } from './washWork';
@@ -21,6 +22,7 @@ import { WashWork, type AreaQuery, type ReworkedTile, type SelectedArea, type Ta
 let desk: InkDesk | undefined;
 let wash: WashWork | undefined;
 let regions: RegionWork | undefined;
+let pieceWork: PieceWork | undefined;
 let tethered: readonly Entity[] = [];
 let mended: readonly Edit[] = [];
 /** Counts what was asked for to be mended: an older request gives way to a newer one. */
@@ -48,6 +50,7 @@ const service = {
     if (look) void desk.warm(look);
     wash = new WashWork(desk);
     regions = new RegionWork(desk);
+    pieceWork = new PieceWork(desk);
   },
 
   edit(edits: Uint8Array): void {
@@ -217,6 +220,28 @@ const service = {
   leaks(settings: RegionSettings) {
     return regions?.leaks(settings);
   },
+
+  // The pieces that overlapping ink makes.
+
+  inkPieces(...asked: Parameters<PieceWork['pieces']>): ReturnType<PieceWork['pieces']> {
+    return pieceWork?.pieces(...asked) ?? [];
+  },
+
+  withoutInk(...asked: Parameters<PieceWork['without']>): ReturnType<PieceWork['without']> {
+    return pieceWork?.without(...asked) ?? [];
+  },
+
+  async inkAreas(ids: readonly EntityId[]): Promise<LeftOf[]> {
+    return (await pieceWork?.areas(ids)) ?? [];
+  },
+
+  async inkSpecks(...asked: Parameters<PieceWork['specks']>) {
+    return pieceWork?.specks(...asked);
+  },
+
+  washSpecks(...asked: Parameters<WashWork['specks']>): ReturnType<WashWork['specks']> {
+    return washing().specks(...asked);
+  },
 };
 
 /** What is to be done to which lines: those of the layers `changing`, or only some of them, among all of the layers `met`. */
@@ -255,6 +280,10 @@ function done(work: WashWork, layerId: EntityId, deed: WashDeed): Promise<Rework
       return work.paste(layerId, deed.taken);
     case 'merge':
       return work.merge(deed.layerIds);
+    case 'drop-specks':
+      return work.dropSpecks(layerId, deed.most);
+    case 'ink':
+      return work.inked(layerId, deed.from);
   }
 }
 

@@ -3,6 +3,8 @@ import type { FieldShape, GuideEntity, GuideShape, RakeSettings } from '@true-ni
 import type { EntityId } from '@true-nib/core/kind';
 import type { Point } from '@true-nib/core/math';
 import type { Edit, Entity, Page } from '@true-nib/core/page';
+import type { Speck } from '@true-nib/core/regions';
+import type { PixelSpeck } from '@true-nib/core/select';
 import type { Stroke } from '@true-nib/core/stroke';
 import type { Following } from '@true-nib/core/tethers';
 import { isLarge, joinParts, pack } from '@true-nib/core/wire';
@@ -10,6 +12,7 @@ import { proxy, transfer } from 'comlink';
 import { breath } from '../base/breath';
 import type { MendAnswer, MendRequest } from './ink.worker';
 import { isInk } from './inkDesk';
+import type { LeftOf, PieceWork, ShownPiece } from './pieceWork';
 import type { RegionSettings, RegionWork } from './regionWork';
 import type { PictureOfInks } from './keptPicture';
 import { takeInkWorker, type InkWorker, type StartedInks } from './startedInks';
@@ -120,6 +123,30 @@ export class InkBeside {
     tell: (share: number) => void,
   ): ReturnType<RegionWork['flats']> {
     return this.service.flats(settings, kept, known, proxy(tell));
+  }
+
+  /** The pieces that the ink of a layer makes in a loop, as the page is now. */
+  async inkPieces(layerId: EntityId, loop: readonly Point[]): Promise<ShownPiece[]> {
+    await this.told;
+    return this.service.inkPieces(layerId, loop);
+  }
+
+  /** What is left where ink is taken off (see `PieceWork.without`). */
+  async withoutInk(...asked: Parameters<PieceWork['without']>): Promise<LeftOf[]> {
+    await this.told;
+    return this.service.withoutInk(...asked);
+  }
+
+  /** Lines of the page as it is now, as areas of the same ink. */
+  async inkAreas(ids: readonly EntityId[]): Promise<LeftOf[]> {
+    await this.told;
+    return this.service.inkAreas(ids);
+  }
+
+  /** Ink of a layer that touches no other and has fewer page px² (px of a wash); nothing where it was asked for anew meanwhile. */
+  async specks(layerId: EntityId, most: number, isWash: boolean): Promise<readonly (Speck | PixelSpeck)[] | undefined> {
+    await this.told;
+    return isWash ? this.service.washSpecks(layerId, most) : this.service.inkSpecks(layerId, most);
   }
 
   stopMending(): void {

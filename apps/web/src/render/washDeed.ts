@@ -9,4 +9,8 @@ export type WashDeed =
   | { readonly deed: 'clear' }
   | { readonly deed: 'move'; readonly map: Matrix3x3; readonly targetId: EntityId }
   | { readonly deed: 'paste'; readonly taken: TakenPixels }
-  | { readonly deed: 'merge'; readonly layerIds: readonly EntityId[] };
+  | { readonly deed: 'merge'; readonly layerIds: readonly EntityId[] }
+  /** Heaps of fewer px go. */
+  | { readonly deed: 'drop-specks'; readonly most: number }
+  /** What an Ink layer shows becomes pixels. */
+  | { readonly deed: 'ink'; readonly from: EntityId };

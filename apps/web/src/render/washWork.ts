@@ -8,7 +8,7 @@ import {
   isAffine,
   type Matrix3x3,
 } from '@true-nib/core/math';
-import { tileBox, tilePlaces, WASH_SIDE, type TileContent } from '@true-nib/core/page';
+import { byOrder, tileBox, tilePlaces, WASH_SIDE, type TileContent } from '@true-nib/core/page';
 import type { EntityId } from '@true-nib/core/kind';
 import {
   emptyMask,
@@ -21,10 +21,12 @@ import {
   maskOfPatch,
   maskOfShape,
   maskOver,
+  specksOfPixels,
   warpPixels,
   type Joining,
   type Mask,
   type Pixels,
+  type PixelSpeck,
 } from '@true-nib/core/select';
 import { ground, readInBlocks, shareThatFits } from './ground';
 import {
@@ -202,6 +204,31 @@ export class WashWork {
     });
   }
 
+  /** Heaps of fewer px that lie apart from all others on a layer. */
+  specks(layerId: EntityId, most: number): readonly PixelSpeck[] {
+    return specksOfPixels(this.pixels(layerId, this.desk.pageBox), most).specks;
+  }
+
+  /** The same taken away. */
+  async dropSpecks(layerId: EntityId, most: number): Promise<ReworkedTile[]> {
+    this.requireAll(layerId);
+    const { mask } = specksOfPixels(this.pixels(layerId, this.desk.pageBox), most);
+    return this.rework(layerId, [maskBox(mask)], (context, box) => cutBy(context, mask, box));
+  }
+
+  /** What an Ink layer shows, whole, as the pixels of a layer in which nothing lies yet. */
+  inked(layerId: EntityId, from: EntityId): Promise<ReworkedTile[]> {
+    const { index } = this.desk;
+    const drawn = index
+      .unorderedOn(from)
+      .sort(byOrder)
+      .map((entity) => index.shown(entity));
+    return this.rework(layerId, drawn.map(markBox), (context, box) => {
+      const near = drawn.filter((entity) => boxesMeet(markBox(entity), box));
+      paintDrawn(context, near, toTile(box));
+    });
+  }
+
   /** What is selected now; nothing when that is nothing. */
   async area(): Promise<SelectedArea | undefined> {
     const { mask } = this;
@@ -276,10 +303,7 @@ export class WashWork {
   }
 
   private cut(context: OffscreenCanvasRenderingContext2D, box: Box): void {
-    if (!boxesMeet(maskBox(this.mask), box)) return;
-    context.globalCompositeOperation = 'destination-out';
-    context.drawImage(stencil(maskOver(this.mask, box)), 0, 0);
-    context.globalCompositeOperation = 'source-over';
+    cutBy(context, this.mask, box);
   }
 
   private mapped(layerId: EntityId, map: Matrix3x3): Placed {
@@ -328,4 +352,12 @@ export class WashWork {
     }
     return reworked.filter(({ base, blob }) => base !== blob);
   }
+}
+
+/** Takes away what a mask means from a tile. */
+function cutBy(context: OffscreenCanvasRenderingContext2D, mask: Mask, box: Box): void {
+  if (!boxesMeet(maskBox(mask), box)) return;
+  context.globalCompositeOperation = 'destination-out';
+  context.drawImage(stencil(maskOver(mask, box)), 0, 0);
+  context.globalCompositeOperation = 'source-over';
 }

@@ -5,12 +5,12 @@ import { useState } from 'react';
 import { Text, View } from 'react-native';
 import { Button, Choice, ScrubNumber, Line } from '../look';
 import { useBoard } from '../board';
-import { blotSelected, recolourSelected, renibSelected, reverseSelected, showWeighed, weighSelected } from './changing';
+import { linesToAreas, recolourSelected, renibSelected, reverseSelected, showWeighed, weighSelected } from './changing';
 import { useSelectedLines } from './useSelection';
 
 type ProfileName = 'even' | Exclude<NibProfile, readonly unknown[]>;
 
-/** Changes selected lines after the fact: their weight, nib, colour and way, or makes blots of them. */
+/** Changes selected lines after the fact: their weight, nib, colour and way, or makes areas of them. */
 export function ChangeSettings() {
   const board = useBoard();
   const size = useSelectedLines();
@@ -25,7 +25,7 @@ export function ChangeSettings() {
         <Button label="Nib in hand" onPress={() => renibSelected(board)} />
         <Button label="Its colour" onPress={() => recolourSelected(board)} />
         <Button label="Reverse" onPress={() => reverseSelected(board)} />
-        <Button label="Make blots" onPress={() => blotSelected(board)} />
+        <Button label="Lines to areas" onPress={() => linesToAreas(board)} />
       </View>
     </View>
   );

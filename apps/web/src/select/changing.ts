@@ -1,11 +1,11 @@
 import { selectionSlot } from './selection';
-import { asBlots, reversed, weighed, withNib, type WeightDeed } from '@true-nib/core/mend';
+import { reversed, weighed, withNib, type WeightDeed } from '@true-nib/core/mend';
 import { find, replacedBy, type Edit } from '@true-nib/core/page';
 import type { StrokeEntity } from '@true-nib/core/stroke';
 import { say } from '../look';
 import { newId } from '../session';
 import type { Board } from '../board';
-import { reachedLayers } from '../hand';
+import { leftEdits, reachedLayers } from '../hand';
 import { nibFor } from '../nibs';
 import { HandSamples } from './handSamples';
 
@@ -72,5 +72,17 @@ export function recolourSelected(board: Board): void {
 export const reverseSelected = (board: Board): void =>
   changeSelected(board, 'Reverse lines', (stroke) => [reversed(stroke)]);
 
-export const blotSelected = (board: Board): void =>
-  changeSelected(board, 'Make blots', (stroke) => (stroke.fills ? [stroke] : asBlots(stroke)));
+/** Makes areas of the selected lines: their ink stays as it is. */
+export function linesToAreas(board: Board): void {
+  const { picture, session, of } = board;
+  const ids = selectedLines(board).map(({ id }) => id);
+  if (ids.length === 0) return;
+  const work = async () => {
+    const areas = await picture.inks.beside.inkAreas(ids);
+    const edits = leftEdits(session.page, areas, newId);
+    if (!session.commit('Lines to areas', edits)) return;
+    const made = edits.flatMap(({ after }) => (after?.kind === 'area' ? [after] : []));
+    if (made.length > 0) of(selectionSlot).choose(made, made[0].layerId, 'instead');
+  };
+  session.waitFor(work());
+}

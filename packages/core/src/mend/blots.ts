@@ -3,17 +3,6 @@ import { outlineOf } from '../ink';
 import { isInRing, ringArea, withinRings, withoutRings, type Point } from '../math';
 import type { Stroke } from '../stroke';
 import { polylineSpine } from '../shapes';
-import { ease } from './ease';
-
-/** Page px that a blot may stray from the ink it was made of. */
-const STRAY = 0.08;
-
-/**
- * The inked shape of a line as filled outlines, which can be edited like lines: one for each part that hangs together. A
- * hole hangs on its outline by a slit of no width.
- */
-export const asBlots = <S extends Stroke>(stroke: S): S[] =>
-  blotsOf(stroke, outlineOf(stroke).rings).map((blot) => ({ ...blot, spine: ease(blot.spine, STRAY) }));
 
 /** What is left of a blot where a ring is taken out of it; nothing where it takes nothing. Corner by corner, not eased. */
 export function blotWithout<S extends Stroke>(stroke: S, gone: Float64Array): S[] | undefined {

@@ -10,5 +10,6 @@ export * from './planar';
 export * from './pour';
 export * from './regionMap';
 export * from './regionsOf';
+export * from './specks';
 export * from './spread';
 export * from './stops';

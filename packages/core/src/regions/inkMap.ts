@@ -18,6 +18,7 @@ import {
 } from '../math';
 import { cutByLoop, joinedRings, LEAST_INK, ringsFrom, ringsTakenFrom, ringsWithout } from '../mend';
 import type { Stroke } from '../stroke';
+import type { Neighbours } from './flats';
 import { faceArea, planarMap } from './planar';
 
 /** A piece that overlapping ink makes: no outline goes through it. */
@@ -35,6 +36,9 @@ const boxOfRings = (rings: readonly ArrayLike<number>[]): Box =>
 
 const inkOf = (rings: readonly Float64Array[]): number =>
   Math.abs(rings.reduce((sum, ring) => sum + ringArea(ring), 0));
+
+/** How far from a line, page px, a corner becomes a part of it where pieces are looked for: edges that nearly meet are one. */
+const WELD = 0.05;
 
 /** What something lays on the paper. */
 const marksOfThing = (thing: Thing): readonly Mark[] => (isAreaThing(thing) ? areaMarks(thing) : strokeMarks(thing));
@@ -62,7 +66,7 @@ export function inkOfEach(things: readonly Thing[]): (readonly Float64Array[])[]
 
 /**
  * The pieces that overlapping ink makes, in a loop (page px) or as a whole: things as their layer shows them, lowest first. Pieces end at
- * the loop.
+ * the loop. What was cut flush with a line, and so ends just within it, goes across it all the same.
  */
 export function inkMap(things: readonly Thing[], loop?: readonly Point[]): Piece[] {
   const around = loop && [Float64Array.from(loop.flatMap(({ x, y }) => [x, y]))];
@@ -71,7 +75,7 @@ export function inkMap(things: readonly Thing[], loop?: readonly Point[]): Piece
     if (!around || !reach) return withoutRings(rings, []);
     return boxesMeet(boxOfRings(rings), reach) ? withinRings(rings, around) : [];
   });
-  return planarMap(sources)
+  return planarMap(sources, WELD)
     .faces.map((face): Piece => ({ ...face, area: faceArea(face) }))
     .filter(({ of, area }) => of.length > 0 && area > LEAST_INK);
 }
@@ -80,8 +84,33 @@ export function inkMap(things: readonly Thing[], loop?: readonly Point[]): Piece
 export const isInPiece = ({ rings }: Pick<Piece, 'rings'>, at: Point): boolean =>
   rings.reduce((winding, ring) => winding + windingOf(ring, at), 0) !== 0;
 
+/** Which pieces lie beside one another, by their places in the list, and along how many page px. */
+export function sidesOf(pieces: readonly Piece[]): Neighbours {
+  const sides = new Map<number, Map<number, number>>(pieces.map((_, k) => [k, new Map()]));
+  const left = new Map<string, number>();
+  for (const [k, { rings }] of pieces.entries())
+    for (const ring of rings)
+      for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
+        const [from, to] = [`${ring[j]} ${ring[j + 1]}`, `${ring[i]} ${ring[i + 1]}`];
+        const other = left.get(`${to} ${from}`);
+        if (other === undefined) {
+          left.set(`${from} ${to}`, k);
+          continue;
+        }
+        const length = Math.hypot(ring[i] - ring[j], ring[i + 1] - ring[j + 1]);
+        for (const [one, two] of [
+          [k, other],
+          [other, k],
+        ])
+          sides.get(one)?.set(two, (sides.get(one)?.get(two) ?? 0) + length);
+      }
+  return sides;
+}
+
 /** Page px that a cut reaches out over bare paper, so that it surely goes across the whole line. */
 const REACH = 0.5;
+/** Page px by which what goes is grown: cuts lie just within the line that they end on, and no hair is left behind. */
+const HAIR = 0.02;
 /** The share of what goes by which a cut line may differ from what is meant before it becomes an area, and px² that never tell. */
 const UNLIKE = 0.02;
 const LEAST_UNLIKE = 1;
@@ -91,20 +120,21 @@ const LEAST_UNLIKE = 1;
  * where cuts across it leave the very same ink, and becomes an area where they do not; one that is filled always does. `shown` is
  * how its layer shows a line.
  */
-export function withoutPieces<S extends Stroke>(
-  thing: S | Area,
+export function withoutPieces<S extends Stroke, A extends Area>(
+  thing: S | A,
   gone: readonly Float64Array[],
   shown: (line: S) => S = (line) => line,
-): (S | Area)[] | undefined {
+): (S | A | Area)[] | undefined {
+  const own = withoutRings(inkOfEach([isAreaThing(thing) ? thing : shown(thing)])[0], []);
+  // What merely lies beside a piece loses nothing: edges that nearly meet were made one.
+  if (inkOf(withinRings(own, grownRings(gone, -WELD))) < LEAST_INK) return undefined;
+  const grown = grownRings(gone, HAIR);
   if (isAreaThing(thing)) {
-    const rings = ringsWithout(thing, gone);
-    if (!rings) return undefined;
+    const rings = ringsWithout(thing, grown) ?? thing.rings;
     return rings.length > 0 ? [{ ...thing, rings }] : [];
   }
-  const own = withoutRings(inkOfEach([shown(thing)])[0], []);
   const going = withinRings(own, gone);
-  if (inkOf(going) < LEAST_INK) return undefined;
-  const left = withoutRings(own, gone);
+  const left = withoutRings(own, grown);
   if (inkOf(left) < LEAST_INK) return [];
   const lines = thing.fills ? undefined : cutLines(thing, withoutRings(grownRings(going, REACH), left));
   const most = Math.max(LEAST_UNLIKE, UNLIKE * inkOf(going));

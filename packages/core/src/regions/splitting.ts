@@ -15,12 +15,12 @@ const LENGTHS = 1.5;
 /** By line: the places at which it is cut, x and y in turn. */
 type Cuts = Map<number, number[]>;
 
-/** Lines split where they meet, at whole numbers, until they meet at their ends alone. */
-export function split(lines: Segments): Segments {
+/** Lines split where they meet, at whole numbers, until they meet at their ends alone; at first also where an end lies within `weld` of a line. */
+export function split(lines: Segments, weld: number): Segments {
   let all = lines;
   let isFresh = new Uint8Array(lines.of.length).fill(1);
   for (let round = 0; round < MOST_ROUNDS; round++) {
-    const cuts = meetings(all, isFresh);
+    const cuts = meetings(all, isFresh, round === 0 ? Math.max(NEAR, weld) : NEAR);
     if (cuts.size === 0) return all;
     [all, isFresh] = cutAt(all, cuts);
   }
@@ -28,17 +28,17 @@ export function split(lines: Segments): Segments {
 }
 
 /** Where lines meet within one another; two that were compared before, and are as they were, are not compared again. */
-function meetings(lines: Segments, isFresh: Uint8Array): Cuts {
+function meetings(lines: Segments, isFresh: Uint8Array, near: number): Cuts {
   const cuts: Cuts = new Map();
-  const { starts, members } = cellsOf(lines);
+  const { starts, members } = cellsOf(lines, near);
   for (let cell = 0; cell + 1 < starts.length; cell++)
     for (let i = starts[cell]; i < starts[cell + 1]; i++)
       for (let j = i + 1; j < starts[cell + 1]; j++)
-        if (isFresh[members[i]] || isFresh[members[j]]) meet(lines.ends, members[i], members[j], cuts);
+        if (isFresh[members[i]] || isFresh[members[j]]) meet(lines.ends, members[i], members[j], near, cuts);
   return cuts;
 }
 
-function meet(ends: Float64Array, one: number, other: number, cuts: Cuts): void {
+function meet(ends: Float64Array, one: number, other: number, near: number, cuts: Cuts): void {
   const [i, j] = [4 * one, 4 * other];
   const px = ends[i];
   const py = ends[i + 1];
@@ -48,18 +48,18 @@ function meet(ends: Float64Array, one: number, other: number, cuts: Cuts): void 
   const ry = ends[j + 1];
   const sx = ends[j + 2];
   const sy = ends[j + 3];
-  // In boxes that do not meet, with a px between them, nothing does.
-  if (px > rx + 1 && px > sx + 1 && qx > rx + 1 && qx > sx + 1) return;
-  if (px < rx - 1 && px < sx - 1 && qx < rx - 1 && qx < sx - 1) return;
-  if (py > ry + 1 && py > sy + 1 && qy > ry + 1 && qy > sy + 1) return;
-  if (py < ry - 1 && py < sy - 1 && qy < ry - 1 && qy < sy - 1) return;
+  // In boxes that lie farther apart nothing meets.
+  if (px > rx + near && px > sx + near && qx > rx + near && qx > sx + near) return;
+  if (px < rx - near && px < sx - near && qx < rx - near && qx < sx - near) return;
+  if (py > ry + near && py > sy + near && qy > ry + near && qy > sy + near) return;
+  if (py < ry - near && py < sy - near && qy < ry - near && qy < sy - near) return;
   // An end that lies on the other line, or so near that rounding may take the line over it, becomes a part of that line.
-  let near = 0;
-  if (cutNear(ends, one, rx, ry, cuts)) near++;
-  if (cutNear(ends, one, sx, sy, cuts)) near++;
-  if (cutNear(ends, other, px, py, cuts)) near++;
-  if (cutNear(ends, other, qx, qy, cuts)) near++;
-  if (near > 0) return;
+  let found = 0;
+  if (cutNear(ends, one, rx, ry, near, cuts)) found++;
+  if (cutNear(ends, one, sx, sy, near, cuts)) found++;
+  if (cutNear(ends, other, px, py, near, cuts)) found++;
+  if (cutNear(ends, other, qx, qy, near, cuts)) found++;
+  if (found > 0) return;
   const r = (qx - px) * (ry - py) - (qy - py) * (rx - px);
   const s = (qx - px) * (sy - py) - (qy - py) * (sx - px);
   const p = (sx - rx) * (py - ry) - (sy - ry) * (px - rx);
@@ -72,7 +72,7 @@ function meet(ends: Float64Array, one: number, other: number, cuts: Cuts): void 
 }
 
 /** Cuts a line at a place that is none of its ends and hardly off it. */
-function cutNear(ends: Float64Array, line: number, x: number, y: number, cuts: Cuts): boolean {
+function cutNear(ends: Float64Array, line: number, x: number, y: number, near: number, cuts: Cuts): boolean {
   const k = 4 * line;
   const dx = ends[k + 2] - ends[k];
   const dy = ends[k + 3] - ends[k + 1];
@@ -80,7 +80,7 @@ function cutNear(ends: Float64Array, line: number, x: number, y: number, cuts: C
   const length = dx * dx + dy * dy;
   if (along <= 0 || along >= length) return false;
   const off = dx * (y - ends[k + 1]) - dy * (x - ends[k]);
-  if (off * off > NEAR * NEAR * length) return false;
+  if (off * off > near * near * length) return false;
   addCut(line, x, y, cuts);
   return true;
 }
@@ -126,8 +126,8 @@ interface Cells {
   readonly members: Int32Array;
 }
 
-/** The lines by cells of a grid: every cell that a line goes through has it. */
-function cellsOf({ ends, of }: Segments): Cells {
+/** The lines by cells of a grid: every cell that a line goes through, or comes near to, has it. */
+function cellsOf({ ends, of }: Segments, near: number): Cells {
   const count = of.length;
   let [minX, minY, maxX, maxY, length] = [Infinity, Infinity, -Infinity, -Infinity, 0];
   for (let k = 0; k < ends.length; k += 2) {
@@ -149,15 +149,15 @@ function cellsOf({ ends, of }: Segments): Cells {
       const [py, qy] = [ends[k + 1], ends[k + 3]];
       const [left, top, right, bottom] = py < qy ? [ends[k], py, ends[k + 2], qy] : [ends[k + 2], qy, ends[k], py];
       const slope = top === bottom ? 0 : (right - left) / (bottom - top);
-      const last = Math.floor((bottom - minY) / side);
-      for (let row = Math.floor((top - minY) / side); row <= last; row++) {
-        // The part of the line that lies in this row, and a hair more.
-        const above = minY + row * side;
-        const below = above + side;
+      const last = Math.min(down - 1, Math.floor((bottom + near - minY) / side));
+      for (let row = Math.max(0, Math.floor((top - near - minY) / side)); row <= last; row++) {
+        // The part of the line that lies in this row, and what is near it.
+        const above = minY + row * side - near;
+        const below = above + side + 2 * near;
         const a = above > top ? left + (above - top) * slope : left;
         const b = below < bottom ? left + (below - top) * slope : right;
-        const from = Math.floor(((a < b ? a : b) - 1 - minX) / side);
-        const to = Math.floor(((a < b ? b : a) + 1 - minX) / side);
+        const from = Math.floor(((a < b ? a : b) - near - minX) / side);
+        const to = Math.floor(((a < b ? b : a) + near - minX) / side);
         for (let column = from < 0 ? 0 : from; column <= to && column < across; column++)
           visit(row * across + column, line);
       }

@@ -17,7 +17,6 @@ import { drawnToSvg } from '../../src/formats';
 import { drawStroke, outlineOf } from '../../src/ink';
 import { seededRandom, type Point } from '../../src/math';
 import {
-  asBlots,
   brokenAt,
   cutByLoop,
   editedCourse,
@@ -39,7 +38,7 @@ import type { StrokeEntity } from '../../src/stroke';
 import { nibAt, SHIPPED_NIBS } from '../../src/rack';
 import { mapped } from '../../src/drawn';
 import { homographyBetween } from '../../src/select';
-import { drawn, linesIn } from '../hands';
+import { asBlot, drawn, linesIn } from '../hands';
 import { planned } from './lines';
 
 // Lines that have gone through anything, one deed after the other, with every nib that ships: they still fit the page that they
@@ -150,7 +149,7 @@ const DEEDS: Readonly<Record<string, Deed>> = {
     const found = one.fills ? undefined : retrace(one.spine, way(random), 80);
     return found ? goes(one, found.spine) : [];
   },
-  blot: (one) => (one.fills ? [] : falls(one, asBlots(one))),
+  blot: (one) => (one.fills ? [] : falls(one, [asBlot(one)])),
   bend: (one, _lines, random) => goes(one, bent(one, random)),
   transform: (one, _lines, random) => {
     const quad = (far: number) =>

@@ -14,8 +14,8 @@ import {
   type Spine,
 } from '../../src/curve';
 import { drawStroke } from '../../src/ink';
-import { asBlots, ease, retrace, tug } from '../../src/mend';
-import { brush, drawn, edgeKinkOf, even, liner, raw, wave } from '../hands';
+import { ease, retrace, tug } from '../../src/mend';
+import { asBlot, brush, drawn, edgeKinkOf, even, liner, raw, wave } from '../hands';
 import { circle, kinkOf, straightSpine } from './lines';
 
 const at = (spine: Spine, along: number) => pointAt(spine, placeOf(spine, placeAlong(courseOf(spine), along)));
@@ -120,7 +120,7 @@ describe('easing', () => {
     );
     expect(ease(corner, 2)).toBe(corner);
     const ring = circle(100, 100, 80);
-    const blot = asBlots(ring)[0];
+    const blot = asBlot(ring);
     expect(blot.spine.closed).toBe(true);
     expect(ease(ring.spine, 0.5).closed).toBe(true);
     expect(() => ease(corner, 0)).toThrow(RangeError);

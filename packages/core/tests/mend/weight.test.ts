@@ -1,9 +1,8 @@
 import fc from 'fast-check';
 import ClipperLib from 'clipper-lib';
 import { courseOf, endOf, lengthOf, nodeCount } from '../../src/curve';
-import { drawStroke, OUTLINE_TOLERANCE, outlineOf } from '../../src/ink';
+import { drawStroke } from '../../src/ink';
 import {
-  asBlots,
   cutByLoop,
   poolEdits,
   reversed,
@@ -17,7 +16,7 @@ import {
 } from '../../src/mend';
 import { checkStroke, type Stroke, type StrokeEntity } from '../../src/stroke';
 import { area, inkArea, inkBetween, inkOf, toRing } from '../areas';
-import { brush, drawn, edgeKinkOf, even, liner, raw, wave } from '../hands';
+import { asBlot, brush, drawn, edgeKinkOf, even, liner, raw, wave } from '../hands';
 import { bar, circle, entities, kinkOf, straightSpine, widthAt } from './lines';
 
 describe('weights', () => {
@@ -293,22 +292,8 @@ describe('lines as other lines', () => {
     expect(reversed(reversed(line)).spine).toEqual(line.spine);
   });
 
-  it('become blots of the same shape, which can be kept', () => {
-    for (const line of [
-      drawStroke(drawn(wave, { count: 80, pressure: (t) => 0.2 + t / 2 }), brush, raw),
-      circle(200, 200, 60, 14),
-    ]) {
-      const blots = asBlots(line);
-      expect(blots).toHaveLength(1);
-      expect(inkBetween(blots, [line])).toBeLessThan(0.02 * inkArea([line]));
-      expect(nodeCount(blots[0].spine)).toBeLessThan(outlineOf(line, OUTLINE_TOLERANCE).rings[0].length / 4);
-      const [entity] = entities(blots);
-      expect(checkStroke(entity).fills).toBe(true);
-    }
-  });
-
   it('that are blots lose what a rubber or a knife goes over, as a polygon library cuts it', () => {
-    const [blot] = asBlots(bar([0, 100], [200, 100], 40));
+    const blot = asBlot(bar([0, 100], [200, 100], 40));
     const way = [
       { x: 100, y: 0 },
       { x: 100, y: 200 },

@@ -23,6 +23,8 @@ export interface BlackDesk {
   readonly under: 'middle' | number;
   /** Page px² under which a region joins its neighbour when the page is flatted. */
   readonly least: number;
+  /** Page px² under which a piece is a crumb, and ink that touches no other a speck. */
+  readonly crumb: number;
   /** The page is flatted in the colour in hand. */
   readonly oneColour: boolean;
 }
@@ -32,9 +34,9 @@ export const useBlacks = keptStore<BlackDesk>({
   version: 1,
   fresh: {
     ...{ by: 'loop', hasContour: false, joins: 'join', templateId: 'circle' },
-    ...{ boundedBy: 'inks', gap: 6, under: 'middle', least: 400, oneColour: false },
+    ...{ boundedBy: 'inks', gap: 6, under: 'middle', least: 400, crumb: 30, oneColour: false },
   },
-  kept: ['by', 'hasContour', 'joins', 'templateId', 'boundedBy', 'gap', 'under', 'least', 'oneColour'],
+  kept: ['by', 'hasContour', 'joins', 'templateId', 'boundedBy', 'gap', 'under', 'least', 'crumb', 'oneColour'],
 });
 
 export const setBlacks = (change: Partial<BlackDesk>): void => void useBlacks.setState(change);

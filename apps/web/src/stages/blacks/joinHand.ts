@@ -1,10 +1,9 @@
 import { isInArea, type Area, type AreaEntity } from '@true-nib/core/area';
 import { areaMarks, isDrawn, type DrawnEntity } from '@true-nib/core/drawn';
-import { outlineOf } from '@true-nib/core/ink';
 import { boxOfPoints, growBox, type Point } from '@true-nib/core/math';
-import { commonRings, joinedRings, ringsFrom, ringsTakenFrom } from '@true-nib/core/mend';
+import { commonRings } from '@true-nib/core/mend';
+import { cutAreas, inkAsArea, joinAreas } from '@true-nib/core/regions';
 import { byOrder, type Edit } from '@true-nib/core/page';
-import type { Spine } from '@true-nib/core/curve';
 import { nodeInHand, refuse, still, type Board, type Gesture, type PageKeep, type PageSlot } from '../../board';
 import { FINGER } from '../../hand';
 import { newId } from '../../session';
@@ -82,8 +81,9 @@ export class JoinHand implements PageKeep {
     const { joins } = useBlacks.getState();
     this.letGo();
     if (!a || !b) return;
-    const rings = ringsOf(joins, a, b);
-    if (!rings || rings.length === 0) return this.board.notice('These two have nothing in common.');
+    const made = joined(joins, a, b);
+    if (!made || made.rings.length === 0) return this.board.notice('These two have nothing in common.');
+    const { rings } = made;
     const { layerId, order } = first;
     const after: AreaEntity = { kind: 'area', id: newId(), layerId, order, rings, fill: a.fill };
     const edits: Edit[] =
@@ -99,22 +99,21 @@ export class JoinHand implements PageKeep {
   }
 }
 
-function ringsOf(deed: JoinDeed, a: Area, b: Area): Spine[] | undefined {
+function joined(deed: JoinDeed, a: Area, b: Area): Area | undefined {
   switch (deed) {
     case 'join':
-      return joinedRings([a, b]);
+      return joinAreas([a, b]);
     case 'take':
-      return ringsTakenFrom(a, b);
+      return cutAreas(a, b)?.[0];
     case 'common':
-      return commonRings([a, b]);
+      return { ...a, rings: commonRings([a, b]) };
   }
 }
 
 /** Something filled as an area: blots that are lines become areas when they are touched. */
 function asArea(entity: DrawnEntity): Area | undefined {
   if (entity.kind === 'area') return entity;
-  if (!entity.fills) return undefined;
-  return { rings: ringsFrom(outlineOf(entity).rings), fill: { as: 'colour', color: entity.nib.color } };
+  return entity.fills ? inkAsArea(entity) : undefined;
 }
 
 /** The area that was touched first, in the colour of what is active. */

@@ -8,14 +8,14 @@ import type { Leak } from '@true-nib/core/regions';
 import type { StrokeEntity } from '@true-nib/core/stroke';
 import { isInHand, still, type Board, type Desk, type Gesture, type PageKeep, type PageSlot } from '../../board';
 import { FINGER, linesNear } from '../../hand';
-import { panned, strokeBoth, zoomedAt, zoomOf, type Sketch } from '../../render';
+import { strokeBoth, zoomOf, type Sketch } from '../../render';
 import { newId } from '../../session';
 import { useBlacks } from './blackStore';
+import { goTo } from './goTo';
 import { useLeaks } from './leakStore';
 import { pourSlot } from './pourHand';
 
-/** CSS px per page px that a leak is shown at, and ms after an edit until the page is looked at again. */
-const CLOSE = 1.5;
+/** ms after an edit until the page is looked at again. */
 const REST_MS = 700;
 /** The share of its width that a bridge reaches into the lines at either end. */
 const INTO = 0.35;
@@ -65,11 +65,7 @@ export class LeakCheck implements PageKeep {
     const leak = useLeaks.getState().leaks[index];
     if (!leak) return;
     useLeaks.setState({ inHand: index });
-    const { picture, hand } = this.board;
-    const { width, height } = picture.free;
-    const near = zoomedAt(picture.view, apply(picture.view, leak), Math.max(1, CLOSE / zoomOf(picture.view)));
-    const at = apply(near, leak);
-    hand.show(panned(near, width / 2 - at.x, height / 2 - at.y));
+    goTo(this.board, leak);
   }
 
   /** Closes the leak in hand by a line in the nib and the weight of those beside it. */

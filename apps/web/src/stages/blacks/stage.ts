@@ -2,6 +2,7 @@ import type { Stage } from '../../board';
 import { outlineSlot } from './fillTools';
 import { joinSlot } from './joinHand';
 import { leakSlot } from './leakHand';
+import { pieceSlot } from './pieceHand';
 import { pourSlot } from './pourHand';
 import { blackTools } from './tools';
 
@@ -11,5 +12,5 @@ export const BLACKS = {
   label: 'Blacks',
   tools: blackTools,
   holds: ['peek', 'borrow'],
-  keeps: [outlineSlot, joinSlot, pourSlot, leakSlot],
+  keeps: [outlineSlot, joinSlot, pieceSlot, pourSlot, leakSlot],
 } as const satisfies Stage;

@@ -2,6 +2,7 @@ import Contrast from 'lucide-react-native/icons/contrast';
 import Sparkle from 'lucide-react-native/icons/sparkle';
 import Droplets from 'lucide-react-native/icons/droplets';
 import GlassWater from 'lucide-react-native/icons/glass-water';
+import Puzzle from 'lucide-react-native/icons/puzzle';
 import SquaresUnite from 'lucide-react-native/icons/squares-unite';
 import { View } from 'react-native';
 import type { Tool } from '../../board';
@@ -11,6 +12,8 @@ import { beginFilling } from './fillTools';
 import { joinSlot } from './joinHand';
 import { leakSlot } from './leakHand';
 import { LeakDeeds, LeakSettings, LeaksInWords } from './LeakSettings';
+import { pieceSlot } from './pieceHand';
+import { CrumbSetting, PieceSettings, PiecesInWords, SmallDeeds } from './PieceSettings';
 import { pourSlot } from './pourHand';
 import { GapSetting, PourSettings, RegionsInWords } from './PourSettings';
 
@@ -121,4 +124,26 @@ const leaks: Tool = {
   Settings: ({ isWide }) => <LeakSettings isWide={isWide} />,
 };
 
-export const blackTools: readonly Tool[] = [blot, nick, join, pour, leaks];
+const pieces: Tool = {
+  id: 'pieces',
+  label: 'Pieces',
+  icon: Puzzle,
+  hint: 'Draw a loop round ink that overlaps, then touch what goes',
+  command: { room: 'Draw', label: 'Take ink apart' },
+  borrows: 'nib',
+  begin: (board, { at }) => board.of(pieceSlot).begin(at),
+  Line: () => (
+    <View className="grow gap-1">
+      <PiecesInWords />
+      <View className="flex-row items-center gap-2">
+        <View className="w-[124px] flex-row">
+          <CrumbSetting />
+        </View>
+        <SmallDeeds />
+      </View>
+    </View>
+  ),
+  Settings: ({ isWide }) => <PieceSettings isWide={isWide} />,
+};
+
+export const blackTools: readonly Tool[] = [blot, nick, join, pieces, pour, leaks];

@@ -1,0 +1,97 @@
+import { laidAs, type DrawnEntity } from '@true-nib/core/drawn';
+import type { EntityId } from '@true-nib/core/kind';
+import { boxOfPoints, type Box, type Point } from '@true-nib/core/math';
+import { byOrder } from '@true-nib/core/page';
+import {
+  colourRegions,
+  inkAsArea,
+  inkMap,
+  inkOfEach,
+  sidesOf,
+  specksOf,
+  withoutPieces,
+  type Piece,
+  type Speck,
+} from '@true-nib/core/regions';
+import { breath } from '../base/breath';
+import type { InkDesk } from './inkDesk';
+
+/** ms of work between two breaths. */
+const SLICE = 30;
+
+/** A piece of ink, and a number for its colour, other than that of the pieces beside it. */
+export interface ShownPiece extends Pick<Piece, 'rings' | 'area'> {
+  readonly colour: number;
+}
+
+/** What is left of something when pieces of its ink are taken off: all by its own id, for whoever takes it up to give them theirs. */
+export interface LeftOf {
+  readonly id: EntityId;
+  readonly left: readonly DrawnEntity[];
+}
+
+/** Takes ink apart, in a worker. */
+export class PieceWork {
+  private asked = 0;
+
+  constructor(private readonly desk: InkDesk) {}
+
+  /** The pieces that the ink of a layer makes in a loop. */
+  pieces(layerId: EntityId, loop: readonly Point[]): ShownPiece[] {
+    const shown = this.onLayer(layerId, boxOfPoints(loop)).map((entity) => this.desk.index.shown(entity));
+    const pieces = inkMap(shown, loop);
+    const colours = colourRegions(sidesOf(pieces));
+    return pieces.map(({ rings, area }, k) => ({ rings, area, colour: colours.get(k) ?? 0 }));
+  }
+
+  /** What is left of all that has ink in some rings (page px, non-zero rule) on a layer. */
+  without(layerId: EntityId, rings: readonly Float64Array[], box: Box): LeftOf[] {
+    return this.onLayer(layerId, box).flatMap((entity): LeftOf[] => {
+      const { id, layerId, order } = entity;
+      if (entity.kind === 'area' && entity.fill.as === 'nothing') return [];
+      const left =
+        entity.kind === 'area'
+          ? withoutPieces(entity, rings)
+          : withoutPieces(entity, rings, (line) => this.desk.index.styled(line));
+      return left ? [{ id, left: left.map((thing) => laidAs(thing, { id, layerId, order })) }] : [];
+    });
+  }
+
+  /** Lines as areas of the same ink. */
+  async areas(ids: readonly EntityId[]): Promise<LeftOf[]> {
+    const areas: LeftOf[] = [];
+    let start = performance.now();
+    for (const id of ids) {
+      const line = this.desk.index.get(id);
+      if (line?.kind !== 'stroke') continue;
+      const { layerId, order } = line;
+      areas.push({ id, left: [laidAs(inkAsArea(line), { id, layerId, order })] });
+      if (performance.now() - start < SLICE) continue;
+      await breath();
+      start = performance.now();
+    }
+    return areas;
+  }
+
+  /** Ink of a layer of fewer page px² that touches no other; nothing where they were asked for anew meanwhile. */
+  async specks(layerId: EntityId, most: number): Promise<Speck[] | undefined> {
+    const own = ++this.asked;
+    const shown = this.onLayer(layerId).map((entity) => this.desk.index.shown(entity));
+    const work = specksOf(inkOfEach(shown), most);
+    let start = performance.now();
+    for (;;) {
+      const step = work.next();
+      if (step.done) return step.value;
+      if (performance.now() - start < SLICE) continue;
+      await breath();
+      if (own !== this.asked) return undefined;
+      start = performance.now();
+    }
+  }
+
+  /** What lies on a layer, lowest first. */
+  private onLayer(layerId: EntityId, box?: Box): DrawnEntity[] {
+    const { index } = this.desk;
+    return (box ? index.onLayer(layerId, box) : index.unorderedOn(layerId)).sort(byOrder);
+  }
+}
