@@ -22,6 +22,7 @@ import {
   deleteChosen,
   duplicateChosen,
   groupChosen,
+  inkToPixels,
   mergeDown,
   tellLayers,
   toggleSolo,
@@ -100,6 +101,7 @@ export const generalCommands: readonly Command[] = [
     key: 'Shift+KeyF',
     run: (board) => void mergeDown(board),
   },
+  { id: 'ink-to-pixels', label: 'Ink layer to pixels', room: 'Layers', run: (board) => void inkToPixels(board) },
   { id: 'delete-layers', label: 'Delete the chosen layers', room: 'Layers', run: (board) => void deleteChosen(board) },
   {
     id: 'layer-up',

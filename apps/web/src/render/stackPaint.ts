@@ -151,14 +151,14 @@ function paintApart(
 }
 
 /** The one colour of all marks that ink, or `mixed`. */
-function colourOf(marks: readonly Mark[]): string {
+export function colourOf(marks: readonly Mark[]): string {
   const colours = new Set(marks.flatMap(({ color, cuts }) => (cuts ? [] : [color])));
   const [one = 'mixed'] = colours;
   return colours.size > 1 ? 'mixed' : one;
 }
 
 /** Leaves no px half covered. */
-function harden(context: OffscreenCanvasRenderingContext2D, width: number, height: number, color: string): void {
+export function harden(context: OffscreenCanvasRenderingContext2D, width: number, height: number, color: string): void {
   context.setTransform(1, 0, 0, 1, 0, 0);
   const image = context.getImageData(0, 0, width, height);
   const { data } = image;

@@ -45,7 +45,8 @@ import {
 } from './washPlaced';
 import type { InkDesk } from './inkDesk';
 import { paintDrawn } from './inkPaint';
-import { markBox } from '@true-nib/core/drawn';
+import { allMarks, markBox, shownUnder } from '@true-nib/core/drawn';
+import { colourOf, harden } from './stackPaint';
 import { packTile, unpackTile } from './washCode';
 import { paintTiles } from './washPaint';
 
@@ -216,16 +217,18 @@ export class WashWork {
     return this.rework(layerId, [maskBox(mask)], (context, box) => cutBy(context, mask, box));
   }
 
-  /** What an Ink layer shows, whole, as the pixels of a layer in which nothing lies yet. */
+  /** What an Ink layer shows, without its fade, as the pixels of a layer in which nothing lies yet. */
   inked(layerId: EntityId, from: EntityId): Promise<ReworkedTile[]> {
     const { index } = this.desk;
+    const style = this.desk.layer(from)?.style;
     const drawn = index
       .unorderedOn(from)
       .sort(byOrder)
-      .map((entity) => index.shown(entity));
+      .map((entity) => shownUnder(entity, style));
     return this.rework(layerId, drawn.map(markBox), (context, box) => {
       const near = drawn.filter((entity) => boxesMeet(markBox(entity), box));
       paintDrawn(context, near, toTile(box));
+      if (style?.edge === 'hard') harden(context, WASH_SIDE, WASH_SIDE, colourOf(allMarks(near)));
     });
   }
 

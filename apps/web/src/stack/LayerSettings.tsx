@@ -2,10 +2,10 @@ import { changeLayers, LAYER_MARKS, restyleLayer, type LayerEntity, type Page, t
 import { PLAIN_STYLE, type InkStyle, type Nib } from '@true-nib/core/nib';
 import { useState } from 'react';
 import { Pressable, Text, TextInput, View } from 'react-native';
-import { Choice, Fold, ScrubNumber, Switch, web, ColourSheet } from '../look';
+import { Button, Choice, Fold, ScrubNumber, Switch, web, ColourSheet } from '../look';
 import { useBoard, usePage, useDesk, layerInHand } from '../board';
 import { useNib } from '../nibs';
-import { tellLayers, toggleSolo } from './layerCommands';
+import { inkToPixels, tellLayers, toggleSolo } from './layerCommands';
 
 /** What is said about the layer in hand: name, mark, fade, and how it shows its lines. */
 export function LayerSettings() {
@@ -41,9 +41,12 @@ export function LayerSettings() {
           />
           <StandIn layer={layer} onChange={(standIn) => tell('Stand-in colour', { standIn })} />
           {layer.medium === 'ink' && (
-            <Fold title="All lines of this layer" note={isAsDrawn(layer.style) ? undefined : 'changed'}>
-              <LineStyle layer={layer} show={show} />
-            </Fold>
+            <>
+              <Fold title="All lines of this layer" note={isAsDrawn(layer.style) ? undefined : 'changed'}>
+                <LineStyle layer={layer} show={show} />
+              </Fold>
+              <Button label="Make pixels of it, keep the lines" onPress={() => void inkToPixels(board)} />
+            </>
           )}
         </>
       )}

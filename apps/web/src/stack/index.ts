@@ -5,6 +5,7 @@ export {
   deleteChosen,
   duplicateChosen,
   groupChosen,
+  inkToPixels,
   mergeDown,
   tellLayers,
   toggleSolo,

@@ -4,6 +4,7 @@ import {
   duplicateLayers,
   freeLayerName,
   groupLayers,
+  inkToWash,
   layersOf,
   mediumInWords,
   mergedLayers,
@@ -117,6 +118,27 @@ export const mergeDown = (board: Merging): Promise<boolean> =>
   merge(board, (page) => withTheOneBelow(page, layerInHand(page, useDesk.getState().layerId)?.layer.id ?? ''));
 
 export const mergeVisible = (board: Merging): Promise<boolean> => merge(board, visibleLayers);
+
+/** Makes pixels of the Ink layer in hand, on a Wash above it; its lines stay, hidden. */
+export async function inkToPixels({ session, of, notice }: Merging & Pick<Board, 'notice'>): Promise<boolean> {
+  const layer = layerInHand(session.page, useDesk.getState().layerId)?.layer;
+  const washId = newId();
+  try {
+    // What stands against it is said before anything is painted.
+    inkToWash(session.page, layer?.id ?? '', washId, []);
+  } catch (error) {
+    sayError(error);
+    return false;
+  }
+  if (!layer) return false;
+  const isDone = await of(washingSlot).do('Ink to pixels', washId, { deed: 'ink', from: layer.id }, (page, tiles) =>
+    inkToWash(page, layer.id, washId, tiles),
+  );
+  if (!isDone) return false;
+  useDesk.setState({ layerId: washId, chosenLayers: [] });
+  notice(`${layer.name} is kept with its lines, hidden.`);
+  return true;
+}
 
 /** Lets go of the layers chosen, some of which are no longer there. */
 function letGo(isDone: boolean): boolean {

@@ -4,6 +4,8 @@ import type { EntityId } from '../kind';
 import type { LayerEntity } from './kinds/layer';
 import { WASH_SIDE, washTile, washTileId, type TilePlace, type WashTileEntity } from './kinds/wash';
 import { find, ofKind, type Page } from './page';
+import { freeLayerName, nodeOf, placedAbove } from './stack';
+import { PageError } from '../gate';
 
 /** What a tile is to hold: bytes by their SHA-256, or nothing. */
 export interface TileContent extends TilePlace {
@@ -39,3 +41,22 @@ export function washEdits(page: Page, layerId: EntityId, contents: readonly Tile
 /** Gives tiles of a layer other contents, under a label for the history. */
 export const changeWash = (page: Page, layer: LayerEntity, label: string, contents: readonly TileContent[]): Change =>
   draftChange(label, washEdits(page, layer.id, contents), [layer.id]);
+
+/**
+ * The pixels of an Ink layer as a Wash above it; the lines themselves stay, hidden. `tiles` are what it shows, painted without its
+ * fade. Throws a PageError for a layer that is not there, holds no lines or is locked.
+ */
+export function inkToWash(page: Page, layerId: EntityId, washId: EntityId, tiles: readonly TileContent[]): Change {
+  const node = nodeOf(page, layerId);
+  if (node?.layer.medium !== 'ink') throw new PageError('Take an Ink layer in hand: its lines become pixels.');
+  const { layer } = node;
+  if (node.isLocked) throw new PageError(`${layer.name} is locked.`);
+  const { style: _style, standIn: _standIn, ...rest } = layer;
+  const name = freeLayerName(page, `${layer.name} as pixels`);
+  const wash = placedAbove(page, { ...rest, id: washId, medium: 'wash', name, hidden: false }, layerId);
+  const edits = [
+    { before: null, after: wash },
+    { before: layer, after: { ...layer, hidden: true } },
+  ];
+  return draftChange('Ink to pixels', [...edits, ...washEdits(page, washId, tiles)]);
+}

@@ -4,7 +4,9 @@ import {
   checkEntity,
   deleteLayers,
   duplicateLayers,
+  inkToWash,
   invertChange,
+  layersOf,
   mergeLayers,
   mergedLayers,
   newPage,
@@ -19,7 +21,7 @@ import {
   type Page,
 } from '../../src/page';
 import { PageError } from '../../src/gate';
-import { adding, change, layer } from './entities';
+import { adding, change, layer, stroke } from './entities';
 
 const name = (digit: string) => digit.repeat(64);
 const sky = layer('sky', 'a1', 'wash');
@@ -115,5 +117,35 @@ describe('merging washes', () => {
   it('refuses to mix pixels and lines, and to lose pixels that nobody painted', () => {
     expect(() => mergeLayers(page, ['inks', 'sky'])).toThrow(/Ink and Layer sky is Wash: these cannot be merged/);
     expect(() => mergeLayers(page, ['sky', 'sea'])).toThrow(PageError);
+  });
+});
+
+describe('an Ink layer that becomes pixels', () => {
+  const style = { widthFactor: 2, edge: 'hard' as const };
+  const inked = pageOf({ ...layer('inks', 'a0'), style, standIn: '#d6336c', opacity: 0.5 }, sky, stroke('line'));
+
+  it('lies above its lines as a Wash that fades as they did; they stay, hidden, and undo takes all of it back', () => {
+    const made = inkToWash(inked, 'inks', 'wash', [{ column: 1, row: 2, blob: name('d') }]);
+    const after = applyChange(inked, made);
+    expect(layersOf(after).map(({ id, medium, hidden }) => [id, medium, hidden])).toEqual([
+      ['inks', 'ink', true],
+      ['wash', 'wash', false],
+      ['sky', 'wash', false],
+    ]);
+    const wash = layersOf(after)[1];
+    expect(wash).toMatchObject({ name: 'Layer inks as pixels', opacity: 0.5 });
+    // What was said of lines is in the pixels now, and stand-ins are not delivered.
+    expect(wash).not.toHaveProperty('style');
+    expect(wash).not.toHaveProperty('standIn');
+    expect(after.entities.get('line')).toBe(inked.entities.get('line'));
+    expect(contents(after, 'wash')).toEqual({ 'wash~1~2': 'd' });
+    expect([...applyChange(after, invertChange(made)).entities]).toEqual([...inked.entities]);
+  });
+
+  it('is refused for layers without lines, that are locked or not there', () => {
+    const locked = pageOf({ ...layer('inks', 'a0'), locked: true }, sky);
+    expect(() => inkToWash(inked, 'sky', 'wash', [])).toThrow(PageError);
+    expect(() => inkToWash(inked, 'none', 'wash', [])).toThrow(PageError);
+    expect(() => inkToWash(locked, 'inks', 'wash', [])).toThrow('locked');
   });
 });
