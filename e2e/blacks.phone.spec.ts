@@ -1,4 +1,4 @@
-import { areasOn, ringWithGap } from './blacks';
+import { areasOn, overhang, ringWithGap } from './blacks';
 import { change, openBoard } from './board';
 import { expect, test } from './desk';
 import { along, Fingers } from './hands';
@@ -43,4 +43,22 @@ test('a finger blots and nicks, and takes both back', async ({ page, desk }) => 
     await page.getByRole('button', { name: 'Undo' }).tap();
     await expect.poll(async () => (await areasOn(desk, HERON)).length).toBe(left);
   }
+});
+
+test('a finger takes small pieces off at once, and drops specks', async ({ page, desk }) => {
+  await change(desk, HERON, overhang());
+  await openBoard(page, desk, HERON);
+  await page.getByRole('tab', { name: 'Blacks' }).tap();
+  await page.getByRole('button', { name: 'Pieces', exact: true }).tap();
+  const fingers = await Fingers.for(page);
+  const [cx, cy] = [14 + 1300 / 7.735, 179 + 1300 / 7.735];
+  await fingers.draw(along((t) => [cx + 80 * Math.cos(6.3 * t), cy + 80 * Math.sin(6.3 * t)] as const, 40));
+  await expect(page.getByTestId('pieces')).toHaveText(/^7 pieces/);
+  await page.getByRole('button', { name: 'Take 2 small off' }).tap();
+  await expect.poll(async () => (await areasOn(desk, HERON)).length).toBe(0);
+  await page.getByRole('button', { name: 'Undo' }).tap();
+  await expect.poll(async () => (await areasOn(desk, HERON)).length).toBe(2);
+  await page.getByRole('button', { name: 'Find specks' }).tap();
+  await page.getByRole('button', { name: 'Drop all 2' }).tap();
+  await expect.poll(async () => (await areasOn(desk, HERON)).length).toBe(0);
 });

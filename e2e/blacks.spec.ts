@@ -3,7 +3,9 @@ import { decode } from 'fast-png';
 import sharp from 'sharp';
 import type { Page as Tab } from '@playwright/test';
 import { widestOf } from '@true-nib/core/curve';
-import { areasOn, ringWithGap } from './blacks';
+import { layersOf, ofKind } from '@true-nib/core/page';
+import { outlineOf } from '@true-nib/core/ink';
+import { areasOn, onHeron, overhang, ringWithGap } from './blacks';
 import {
   change,
   countStrokes,
@@ -17,7 +19,7 @@ import {
   strokesOf,
 } from './board';
 import { expect, test } from './desk';
-import { along, Pen, type Place } from './hands';
+import { along, mouseDraw, Pen, type Place } from './hands';
 import { apartFromEdges } from './pixels';
 
 const HERON = 'demo-heron';
@@ -166,4 +168,77 @@ test('a gap that leaks is listed, gone to and bridged; taken back, it is left op
   await rested(page);
   await takeBlack(page, 'Leaks');
   await expect(said).toHaveText('No gap leaks.');
+});
+
+test('ink that overlaps is taken apart by mouse: an overhang goes, its line stays a line; specks are listed and dropped; all of it undone', async ({
+  page,
+  desk,
+}) => {
+  await change(desk, HERON, overhang());
+  await openBoard(page, desk, HERON);
+  await takeBlack(page, 'Pieces');
+  const said = page.getByTestId('pieces');
+  await mouseDraw(page, round(...onHeron(1300, 1300), 150));
+  await expect(said).toHaveText(/^7 pieces/);
+  await page.mouse.click(...onHeron(1060, 1200));
+  const lines = async () => strokesOf(await onServer(desk, HERON));
+  const leftEnd = async () => Math.min(...(await lines()).map(({ spine }) => spine.points[0]));
+  await expect.poll(leftEnd).toBeGreaterThan(1130);
+  expect(await lines()).toHaveLength(2);
+  // It ends flush with the far edge of the line that it crosses.
+  const across = (await lines()).find(({ id }) => id === 'across');
+  expect(Math.min(...(across ? outlineOf(across).rings[0].filter((_, i) => i % 2 === 0) : []))).toBeCloseTo(1142, 0);
+  await expect(said).toHaveText(/^6 pieces/);
+
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Find specks' }).click();
+  await expect(said).toHaveText('2 specks.');
+  await page.getByRole('button', { name: 'Show speck 2' }).click();
+  await page.getByRole('button', { name: 'Drop all 2' }).click();
+  await expect.poll(async () => (await areasOn(desk, HERON)).length).toBe(0);
+  for (const left of [2, 2]) {
+    await page.keyboard.press('Control+z');
+    await expect.poll(async () => (await areasOn(desk, HERON)).length).toBe(left);
+  }
+  await expect.poll(leftEnd).toBe(1000);
+});
+
+test('a colour is picked up from the page by a held key, named, and changed everywhere; an Ink layer becomes pixels and keeps its lines', async ({
+  page,
+  desk,
+}) => {
+  await change(desk, HERON, overhang());
+  await openBoard(page, desk, HERON);
+  await takeBlack(page, 'Blot');
+  await page.getByRole('button', { name: 'Any colour' }).click();
+  await page.getByLabel('As #rrggbb').fill('#a8442f');
+  await page.getByRole('button', { name: 'Use it' }).click();
+  await mouseDraw(page, round(750, 600, 50));
+  await expect.poll(async () => (await areasOn(desk, HERON)).length).toBe(3);
+  await page.getByRole('button', { name: 'Black ink' }).click();
+  await page.keyboard.down('7');
+  await page.mouse.click(750, 600);
+  await page.keyboard.up('7');
+  await expect(page.getByText('#a8442f is in hand.')).toBeVisible();
+
+  await page.getByText('Colours of this page').click();
+  await page.getByLabel('On one thing').fill('Hull');
+  await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: 'Change Hull everywhere' }).click();
+  await page.getByLabel('As #rrggbb').fill('#d9c7a8');
+  await page.getByRole('button', { name: 'Use it' }).click();
+  const colours = async () => ofKind(await onServer(desk, HERON), 'colour').map(({ color, name }) => [color, name]);
+  await expect.poll(colours).toEqual([['#d9c7a8', 'Hull']]);
+  expect((await areasOn(desk, HERON)).map(({ fill }) => fill)).toContainEqual({ as: 'colour', color: '#d9c7a8' });
+
+  await saved(page);
+  const before = await pixels(page, ['ink'], BOX);
+  await page.getByRole('button', { name: 'To pixels, keep the lines' }).click();
+  const layers = async () => layersOf(await onServer(desk, HERON)).map(({ name, hidden }) => [name, hidden]);
+  await expect.poll(layers).toContainEqual(['Crossed as pixels', false]);
+  expect(await layers()).toContainEqual(['Crossed', true]);
+  await rested(page);
+  // Pixels of the page, seen at a quarter of their size, are the lines but for their soft edges.
+  const after = await pixels(page, ['ink'], BOX);
+  expect(Math.abs(darkCount(after) - darkCount(before))).toBeLessThan(0.2 * darkCount(before));
 });

@@ -6,17 +6,18 @@ import { addFolio } from '../src/keeping/folios';
 import { startService } from './service';
 
 describe('the demo folio', () => {
-  it('holds four pages with roughs, one of them partly inked, and three samplers, and is laid down once', async () => {
+  it('holds five pages with roughs, two of them finished, and three samplers, and is laid down once', async () => {
     const service = await startService();
     await seedDemo(service.store);
     await seedDemo(service.store);
     const { folios } = (await request(service.app).get('/api/folios')).body;
-    expect(folios).toMatchObject([{ name: 'Saltmarsh Ferry', pageCount: 7, cover: { pageId: 'demo-quay' } }]);
+    expect(folios).toMatchObject([{ name: 'Saltmarsh Ferry', pageCount: 8, cover: { pageId: 'demo-quay' } }]);
     const { pages } = (await request(service.app).get(`/api/folios/${folios[0].id}`)).body;
     expect(pages.map(({ name }: { name: string }) => name)).toEqual([
       'Quay at low tide',
       'Down the lamp stair',
       'The heron mask',
+      'The heron mask, finished',
       'The crossing',
       'Nib sampler',
       'Guide sampler',
@@ -33,6 +34,9 @@ describe('the demo folio', () => {
     const inDepth = (await request(service.app).get('/api/pages/demo-depth')).body.entities;
     const kindsInDepth = inDepth.map(({ shape }: { shape?: { kind: string } }) => shape?.kind);
     expect(kindsInDepth.filter((kind?: string) => kind === 'frame' || kind === 'plane')).toHaveLength(4);
+    const night = (await request(service.app).get('/api/pages/demo-stair')).body.entities;
+    const fills = night.flatMap(({ fill }: { fill?: { as: string } }) => fill?.as ?? []);
+    expect(fills.filter((as: string) => as === 'nothing').length).toBeGreaterThan(100);
     const quay = (await request(service.app).get('/api/pages/demo-quay')).body;
     const kinds = quay.entities.map(({ kind }: { kind: string }) => kind);
     expect(kinds.filter((kind: string) => kind === 'stroke').length).toBeGreaterThan(100);

@@ -2,7 +2,29 @@ import type { Point } from '@true-nib/core/math';
 import { camera, type CameraOptions, type Place } from './camera';
 import { Sketch } from './sketch';
 
-const [HALF, GOING, RISE, STEPS] = [1.7, 0.5, 0.27, 15];
+/** Half the width of the stair, how far its steps go and rise, in metres, and how many they are. */
+export const [HALF, GOING, RISE, STEPS] = [1.7, 0.5, 0.27, 15];
+
+/** A house front along the stair, on the left (−1) or the right (1), from `near` to `far`, with its eaves at `top`. */
+export interface House {
+  readonly side: -1 | 1;
+  readonly near: number;
+  readonly far: number;
+  readonly top: number;
+  /** The windows in which there is light by night, counted from the near end and downwards. */
+  readonly lit: readonly number[];
+}
+
+export const HOUSES: readonly House[] = [
+  { side: -1, near: -0.3, far: 4.0, top: 2.3, lit: [1] },
+  { side: -1, near: 4.0, far: 9.2, top: 0.9, lit: [0, 3] },
+  { side: 1, near: 2.9, far: 6.2, top: 0.7, lit: [1] },
+  { side: 1, near: 6.2, far: 11, top: -0.5, lit: [0, 2] },
+];
+
+export const NEAR_LAMP: Place = [-1.25, -5 * RISE, 5 * GOING + 0.2];
+export const FAR_LAMP: Place = [1.2, -STEPS * RISE, STEPS * GOING + 1.4];
+export const LAMP_HEIGHT = 3.1;
 
 /** Where the stair is seen from. */
 export const STAIR_VIEW: CameraOptions = {
@@ -43,13 +65,9 @@ export function lampStair(): Sketch {
   line([-HALF, foot, end], [-HALF, foot, end + 7], 0.6);
   line([HALF, foot, end], [HALF, foot, end + 7], 0.6);
   for (let k = 1; k < 7; k++) line([-HALF, foot, end + k], [HALF, foot, end + k], 0.2);
-  house(line, -1, -0.3, 4.0, 2.3);
-  house(line, -1, 4.0, 9.2, 0.9);
-  house(line, 1, 2.9, 6.2, 0.7);
-  house(line, 1, 6.2, 11, -0.5);
+  for (const one of HOUSES) house(line, one);
   rail(line);
-  lampPost(sketch, p, [-1.25, -5 * RISE, 5 * GOING + 0.2], 3.1);
-  lampPost(sketch, p, [1.2, foot, end + 1.4], 3.1);
+  for (const lamp of [NEAR_LAMP, FAR_LAMP]) lampPost(sketch, p, lamp, LAMP_HEIGHT);
   keeper(sketch, p([0.35, -7 * RISE, 7 * GOING + 0.2]), p([0.35, -7 * RISE + 1.75, 7 * GOING + 0.2]));
   cat(sketch, p([-0.9, -2 * RISE, 2 * GOING + 0.2]));
   return sketch;
@@ -59,8 +77,7 @@ const isOnPage = ({ x, y }: Point): boolean => x > -200 && y > -200 && x < 2850 
 
 type Line = (a: Place, b: Place, weight: number) => unknown;
 
-/** A house front along the stair, on the left (−1) or the right (1), from `near` to `far`, with its eaves at `top`. */
-function house(line: Line, side: number, near: number, far: number, top: number): void {
+function house(line: Line, { side, near, far, top }: House): void {
   const x = side * HALF;
   const out = side * (HALF + 3.4);
   const floor = (z: number) => -Math.max(0, Math.min(STEPS, z / GOING)) * RISE - RISE;

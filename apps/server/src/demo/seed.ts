@@ -1,3 +1,4 @@
+import { laidAs } from '@true-nib/core/drawn';
 import { ridingOn, type FrameShape, type GuideEntity } from '@true-nib/core/guides';
 import { INK_BLACK, type Nib } from '@true-nib/core/nib';
 import { drawStroke } from '@true-nib/core/ink';
@@ -9,6 +10,7 @@ import {
   newLayer,
   newPage,
   orderBetween,
+  ordersBetween,
   type Change,
   type Edit,
   type LayerEntity,
@@ -27,12 +29,15 @@ import { appendChanges } from '../keeping/journal';
 import { addPage } from '../keeping/pages';
 import type { Store } from '../keeping/store';
 import { keepThumbnail } from '../keeping/thumbnails';
+import type { Blacks } from './blacks';
 import { crossing } from './crossing';
 import { DEPTH_SAMPLER_SIZE, depthSampler } from './depthSampler';
 import { meantPath, quayFrame, stairFrame } from './frames';
 import { penSamples } from './hand';
 import { GUIDE_SAMPLER_SIZE, guideSampler } from './guideSampler';
+import { heronBlacks, heronFlats, heronInked } from './heronFinished';
 import { heronMask } from './heronMask';
+import { lampNight } from './lampNight';
 import { lampStair } from './lampStair';
 import { nibSampler, SAMPLER_SIZE } from './nibSampler';
 import { pencilled } from './pencil';
@@ -49,9 +54,12 @@ interface DemoPage {
   readonly seed: number;
   /** The frame that its straight marks were built on: they are inked along it. */
   readonly frame?: FrameShape;
+  /** Its blacks and flats. A page that has some is finished: its rough is hidden. */
+  readonly blacks?: readonly Blacks[];
 }
 
 const COMIC: PageSize = { width: 2650, height: 4100, ppi: 400 };
+const MASK: PageSize = { width: 2800, height: 2800, ppi: 350 };
 
 const PAGES: readonly DemoPage[] = [
   {
@@ -66,14 +74,19 @@ const PAGES: readonly DemoPage[] = [
   {
     ...{ id: 'demo-stair', name: 'Down the lamp stair', size: COMIC, sketch: lampStair, scan: 1500, seed: 23 },
     frame: stairFrame(COMIC),
+    blacks: [lampNight(COMIC)],
   },
   {
     id: 'demo-heron',
     name: 'The heron mask',
-    size: { width: 2800, height: 2800, ppi: 350 },
+    size: MASK,
     sketch: heronMask,
     scan: 1600,
     seed: 31,
+  },
+  {
+    ...{ id: 'demo-mask', name: 'The heron mask, finished', size: MASK, sketch: heronInked, scan: 1600, seed: 31 },
+    blacks: [heronFlats(MASK), heronBlacks()],
   },
   {
     id: 'demo-crossing',
@@ -103,7 +116,7 @@ export async function seedDemo(store: Store): Promise<void> {
 
 async function seedPage(
   store: Store,
-  { id, name, size, sketch: draw, scan, seed, frame }: DemoPage,
+  { id, name, size, sketch: draw, scan, seed, frame, blacks = [] }: DemoPage,
   examiner: Examiner,
 ): Promise<void> {
   const sketch = draw();
@@ -114,8 +127,9 @@ async function seedPage(
     { sha256: sha256Of(rough), bytes: rough, type: 'image/png' },
     { examiner },
   );
-  const roughLayer = layer(`${id}:rough`, 'rough', 'Rough', orderBetween(undefined, undefined));
-  const inkLayer = layer(`${id}:inks`, 'ink', 'Inks', orderBetween(roughLayer.order, undefined));
+  const [roughOrder, below, inkOrder, above] = ordersBetween(undefined, undefined, 4);
+  const roughLayer = { ...layer(`${id}:rough`, 'rough', 'Rough', roughOrder), hidden: blacks.length > 0 };
+  const inkLayer = layer(`${id}:inks`, 'ink', 'Inks', inkOrder);
   const placement = fittedPlacement({ width, height }, size);
   const changes: Change[] = [
     change(`${id}:start`, 'Bring in the rough', [
@@ -139,10 +153,23 @@ async function seedPage(
     ]),
     ...(frame ? [change(`${id}:frame`, 'Sight a frame', [{ before: null, after: frameGuide(id, frame) }])] : []),
     ...inkedMarks(sketch, id, inkLayer, seed, frame && { frame, size }),
+    ...blacks.map((own) => filledLayer(id, own, own.at === 'below' ? below : above)),
   ];
   await appendChanges(store, id, { since: 0 }, changes);
   const page = changes.reduce(applyChange, newPage(size));
   await keepThumbnail(store, id, changes.length, await thumbnailOf(page, rough));
+}
+
+/** Blacks or flats of a page on a layer of their own. */
+function filledLayer(pageId: string, { name, areas }: Blacks, order: string): Change {
+  const filled = layer(`${pageId}:${name.toLowerCase()}`, 'ink', name, order);
+  const orders = ordersBetween(undefined, undefined, areas.length);
+  const laid = areas.map((area, k) => laidAs(area, { id: `${filled.id}-${k}`, layerId: filled.id, order: orders[k] }));
+  return change(
+    `${filled.id}:fill`,
+    name,
+    [filled, ...laid].map((after) => ({ before: null, after })),
+  );
 }
 
 /** The page on which every nib of the rack is drawn. */

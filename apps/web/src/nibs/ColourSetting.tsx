@@ -1,8 +1,12 @@
 import { INK_BLACK, PAPER_WHITE } from '@true-nib/core/nib';
 import Palette from 'lucide-react-native/icons/palette';
+import Pipette from 'lucide-react-native/icons/pipette';
 import { useState } from 'react';
-import { Pressable, Text, View } from 'react-native';
-import { Icon, web, ColourSheet } from '../look';
+import { Text, View } from 'react-native';
+import { ColourSheet, Fold } from '../look';
+import { ColourDot } from './ColourDot';
+import { PageColours, usePageColours } from './PageColours';
+import { usePick } from './pickHand';
 import { changeNib } from './rackStore';
 import { useRackNib } from './useNib';
 
@@ -10,25 +14,62 @@ const DOTS = [
   { colour: INK_BLACK, label: 'Black ink' },
   { colour: PAPER_WHITE, label: 'Paper white' },
 ];
+/** Colours of the page that stand beside the one in hand. */
+const MOST_BESIDE = 10;
 
-/** The colour of the nib in hand. */
+/** The colour of the nib in hand, and those of the page to take in its place. */
 export function ColourSetting() {
   const { color } = useRackNib().nib;
   const [isChoosing, setChoosing] = useState(false);
+  const isPicking = usePick(({ isOnce }) => isOnce);
   const isOwn = DOTS.every(({ colour }) => colour !== color);
+  const others = usePageColours().filter((one) => DOTS.every(({ colour }) => colour !== one.color));
   return (
-    <View role="group" aria-label="Colour" className="flex-row items-center gap-1">
-      <Text className="grow font-sans text-12 text-faint">Colour</Text>
-      {DOTS.map(({ colour, label }) => (
-        <Dot
-          key={colour}
-          colour={colour}
-          label={label}
-          isChosen={color === colour}
-          onPress={() => changeNib({ color: colour })}
+    <View role="group" aria-label="Colour">
+      <View className="flex-row flex-wrap items-center">
+        <Text className="w-[52px] grow font-sans text-12 text-faint">Colour</Text>
+        {DOTS.map(({ colour, label }) => (
+          <ColourDot
+            key={colour}
+            colour={colour}
+            label={label}
+            isChosen={color === colour}
+            onPress={() => changeNib({ color: colour })}
+          />
+        ))}
+        <ColourDot
+          colour={isOwn ? color : undefined}
+          label="Any colour"
+          icon={Palette}
+          isChosen={isOwn}
+          onPress={() => setChoosing(true)}
         />
-      ))}
-      <Dot colour={isOwn ? color : undefined} label="Any colour" isChosen={isOwn} onPress={() => setChoosing(true)} />
+        <ColourDot
+          colour={undefined}
+          label="Pick a colour up from the page"
+          icon={Pipette}
+          isChosen={isPicking}
+          onPress={() => usePick.setState({ isOnce: !isPicking })}
+        />
+      </View>
+      {others.length > 0 && (
+        <>
+          <View className="flex-row flex-wrap">
+            {others.slice(0, MOST_BESIDE).map(({ color: colour, name }) => (
+              <ColourDot
+                key={colour}
+                colour={colour}
+                label={`${name ?? colour}, of this page`}
+                isChosen={color === colour}
+                onPress={() => changeNib({ color: colour })}
+              />
+            ))}
+          </View>
+          <Fold title="Colours of this page">
+            <PageColours />
+          </Fold>
+        </>
+      )}
       {isChoosing && (
         <ColourSheet
           colour={color}
@@ -37,32 +78,5 @@ export function ColourSetting() {
         />
       )}
     </View>
-  );
-}
-
-interface DotProps {
-  readonly colour: string | undefined;
-  readonly label: string;
-  readonly isChosen: boolean;
-  readonly onPress: () => void;
-}
-
-function Dot({ colour, label, isChosen, onPress }: DotProps) {
-  return (
-    <Pressable
-      role="button"
-      aria-label={label}
-      aria-pressed={isChosen}
-      onPress={onPress}
-      className="h-11 w-11 items-center justify-center"
-      {...web({ title: label })}
-    >
-      <View
-        className={`h-8 w-8 items-center justify-center rounded-full border ${isChosen ? 'border-2 border-seal' : 'border-edge'}`}
-        style={{ backgroundColor: colour ?? 'transparent' }}
-      >
-        {colour === undefined && <Icon of={Palette} size={18} />}
-      </View>
-    </Pressable>
   );
 }

@@ -7,3 +7,4 @@ export { nibFor, nibInHand, rubSizeFor, toggleCalm, useLastHand, useRack } from 
 export { useKeptRack } from './rackSync';
 export { resizeNib, resizeRub } from './takeNib';
 export { useNib, useRackNib } from './useNib';
+export { pickSlot, usePick } from './pickHand';

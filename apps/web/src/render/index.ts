@@ -2,6 +2,7 @@ export type { BoardCanvases } from './boardCanvases';
 export { BoardPicture } from './boardPicture';
 export { HARD_EDGE } from './liveSurface';
 export { type Sketch } from './overlaySurface';
+export { colourAt } from './colourAt';
 export { applyEdits } from './draft';
 export {
   drawFrame,

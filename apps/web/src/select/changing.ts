@@ -1,6 +1,7 @@
 import { selectionSlot } from './selection';
 import { reversed, weighed, withNib, type WeightDeed } from '@true-nib/core/mend';
 import { find, replacedBy, type Edit } from '@true-nib/core/page';
+import { colouring } from '@true-nib/core/tools';
 import type { StrokeEntity } from '@true-nib/core/stroke';
 import { say } from '../look';
 import { newId } from '../session';
@@ -62,11 +63,14 @@ export function renibSelected(board: Board): void {
   ]);
 }
 
+/** Gives all that is selected the colour in hand. */
 export function recolourSelected(board: Board): void {
-  const { color } = nibFor(board.session.page);
-  changeSelected(board, 'Colour lines', (stroke) => [
-    stroke.nib.color === color ? stroke : { ...stroke, nib: { ...stroke.nib, color } },
-  ]);
+  const selection = board.of(selectionSlot);
+  if (!selection.keep(true)) return;
+  const reached = reachedLayers(board.session.page, 'layer');
+  if (typeof reached === 'string') return say(reached);
+  const edits = colouring(selection.entities, nibFor(board.session.page).color);
+  board.session.commit(edits.length === 1 ? 'Colour' : `Colour ${edits.length} things`, edits);
 }
 
 export const reverseSelected = (board: Board): void =>

@@ -45,7 +45,7 @@ export function LayerSettings() {
               <Fold title="All lines of this layer" note={isAsDrawn(layer.style) ? undefined : 'changed'}>
                 <LineStyle layer={layer} show={show} />
               </Fold>
-              <Button label="Make pixels of it, keep the lines" onPress={() => void inkToPixels(board)} />
+              <Button label="To pixels, keep the lines" onPress={() => void inkToPixels(board)} />
             </>
           )}
         </>

@@ -33,6 +33,8 @@ export const drawnArea: Drawn<AreaEntity> = {
   hold: areaBox,
   gap: gapToArea,
   map: mappedArea,
+  colour: ({ fill }) => (fill.as === 'colour' ? fill.color : undefined),
+  coloured: (area, color) => ({ ...area, fill: { ...area.fill, as: 'colour', color } }),
   bare: ({ kind, id, layerId, order, rings, fill }) => ({ kind, id, layerId, order, rings, fill }),
 };
 

@@ -37,6 +37,9 @@ export interface Drawn<E> {
    * Where a map takes it, affine or projective. Throws a PageError for a map that takes it over its horizon.
    */
   map(entity: E, map: Matrix3x3, options: MapOptions): E;
+  /** Its colour, `#rrggbb`, and the same in another one; nothing for what takes ink away. */
+  colour(entity: E): string | undefined;
+  coloured(entity: E, color: string): E;
   /** What it looks like, without what it refers to: another page has none of that. */
   bare(entity: E): E;
 }

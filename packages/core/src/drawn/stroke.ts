@@ -24,6 +24,8 @@ export const drawnStroke: Drawn<StrokeEntity> = {
   hold: ({ spine }) => boxOfFlat(spine.points, STRIDE),
   gap: gapToStroke,
   map: mappedStroke,
+  colour: ({ nib }) => nib.color,
+  coloured: (stroke, color) => ({ ...stroke, nib: { ...stroke.nib, color } }),
   bare: ({ kind, id, layerId, order, ...stroke }) => ({ kind, id, layerId, order, ...bareStroke(stroke) }),
 };
 

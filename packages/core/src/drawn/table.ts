@@ -26,6 +26,7 @@ export const DRAWN = {
   paper: UNDRAWN,
   guide: UNDRAWN,
   stop: UNDRAWN,
+  colour: UNDRAWN,
 } as const satisfies { readonly [K in EntityKind]: Drawn<EntityOf<K>> | Apart };
 
 /** The kinds that lay marks on the paper. */
@@ -103,6 +104,16 @@ export function holdOfAll(entities: Iterable<DrawnEntity>): Box {
 
 /** An entity without what it refers to: another page has none of that. */
 export const bareOf = (entity: DrawnEntity): DrawnEntity => rowOf(entity).bare(entity);
+
+/** The colour that an entity has; nothing for one that takes ink away. */
+export const colourOf = (entity: DrawnEntity): string | undefined => rowOf(entity).colour(entity);
+
+/** An entity in another colour; the same where it has that one, or none. */
+export function coloured<E extends DrawnEntity>(entity: E, color: string): E {
+  const own = colourOf(entity);
+  // A row answers an entity of its own kind.
+  return own === undefined || own === color ? entity : (rowOf(entity).coloured(entity, color) as E);
+}
 
 /** An entity as a layer's style shows it. */
 export function shownUnder(entity: DrawnEntity, style: InkStyle | undefined): DrawnEntity {

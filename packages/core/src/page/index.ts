@@ -4,6 +4,7 @@ export * from './format';
 export * from './gate';
 export * from './history';
 export * from './kinds';
+export * from './kinds/colour';
 export * from './kinds/layer';
 export * from './kinds/paper';
 export * from './kinds/picture';

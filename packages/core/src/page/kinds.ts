@@ -4,6 +4,7 @@ import { guideKind } from '../guides';
 import type { EntityId, Kind, Refs } from '../kind';
 import type { InkStyle } from '../nib';
 import { samplesKind, strokeKind } from '../stroke';
+import { colourKind } from './kinds/colour';
 import { layerKind } from './kinds/layer';
 import { paperKind } from './kinds/paper';
 import { pictureKind } from './kinds/picture';
@@ -21,6 +22,7 @@ export const KINDS = {
   paper: paperKind,
   guide: guideKind,
   stop: stopKind,
+  colour: colourKind,
 } as const;
 
 export type EntityKind = keyof typeof KINDS;

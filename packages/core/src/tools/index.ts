@@ -1,3 +1,4 @@
+export * from './colours';
 export * from './erase';
 export * from './place';
 export * from './rough';

@@ -122,6 +122,8 @@ const drawnPostmark: Drawn<Postmark> = {
     if (corners.some(({ x, y }) => depthAt(map, x, y) <= 0)) throw new PageError('Some would run over the horizon.');
     return { ...mark, map: afterwards(mark.map, map) };
   },
+  colour: ({ color }) => color,
+  coloured: (mark, color) => ({ ...mark, color }),
   bare: ({ cancels: _gone, ...mark }) => mark,
 };
 

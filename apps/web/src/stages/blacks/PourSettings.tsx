@@ -2,7 +2,7 @@ import { Text, View } from 'react-native';
 import { Button, Choice, Faint, Line, ScrubNumber, Switch } from '../../look';
 import { useSlot } from '../../board';
 import { ColourSetting } from '../../nibs';
-import { setBlacks, useBlacks, type Bounds } from './blackStore';
+import { setBlacks, useBlacks, type Bounds, type Recolours } from './blackStore';
 import { pourSlot } from './pourHand';
 import { useRegions } from './pourStore';
 
@@ -10,6 +10,12 @@ const BOUNDS: readonly { readonly value: Bounds; readonly label: string }[] = [
   { value: 'inks', label: 'All Ink' },
   { value: 'layer', label: 'Layer' },
   { value: 'chosen', label: 'Chosen' },
+];
+
+const RECOLOURS: readonly { readonly value: Recolours; readonly label: string }[] = [
+  { value: 'region', label: 'It alone' },
+  { value: 'colour', label: 'Its like' },
+  { value: 'layer', label: 'All flats' },
 ];
 
 /** The widest opening that is closed, page px. */
@@ -27,7 +33,7 @@ export function GapSetting() {
 
 /** All that can be set about pouring. */
 export function PourSettings({ isWide }: { readonly isWide: boolean }) {
-  const { boundedBy, under, least, oneColour } = useBlacks();
+  const { boundedBy, recolours, under, least, oneColour } = useBlacks();
   const pour = useSlot(pourSlot);
   const isReady = useRegions(({ status }) => status === 'ready');
   return (
@@ -61,7 +67,13 @@ export function PourSettings({ isWide }: { readonly isWide: boolean }) {
           />
         </Line>
       )}
-      <Button label="Recolour all of the last colour" onPress={() => pour.recolourAll()} />
+      <Choice
+        label="A touch on a flat colours"
+        value={recolours}
+        options={RECOLOURS}
+        onChange={(value) => setBlacks({ recolours: value })}
+        perRow={3}
+      />
       <Text className="font-sans text-14 text-ink">Every region at once</Text>
       <Line>
         <ScrubNumber

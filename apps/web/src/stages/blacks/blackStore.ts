@@ -5,6 +5,9 @@ export type OutlineBy = 'loop' | 'path' | 'shape' | 'template';
 /** What is done with two areas that are touched. */
 export type JoinDeed = 'join' | 'take' | 'common';
 
+/** What gets the colour in hand where a flat is touched: its region, all flats of its colour, or all of its layer. */
+export type Recolours = 'region' | 'colour' | 'layer';
+
 /** What bounds the regions that are poured. */
 export type Bounds = 'inks' | 'layer' | 'chosen';
 
@@ -17,6 +20,7 @@ export interface BlackDesk {
   /** The template that is dragged out. */
   readonly templateId: string;
   readonly boundedBy: Bounds;
+  readonly recolours: Recolours;
   /** Openings up to this width are closed. */
   readonly gap: number;
   /** How far flats reach under the lines. */
@@ -34,9 +38,21 @@ export const useBlacks = keptStore<BlackDesk>({
   version: 1,
   fresh: {
     ...{ by: 'loop', hasContour: false, joins: 'join', templateId: 'circle' },
-    ...{ boundedBy: 'inks', gap: 6, under: 'middle', least: 400, crumb: 30, oneColour: false },
+    ...{ boundedBy: 'inks', recolours: 'region', gap: 6, under: 'middle', least: 400, crumb: 30, oneColour: false },
   },
-  kept: ['by', 'hasContour', 'joins', 'templateId', 'boundedBy', 'gap', 'under', 'least', 'crumb', 'oneColour'],
+  kept: [
+    'by',
+    'hasContour',
+    'joins',
+    'templateId',
+    'boundedBy',
+    'recolours',
+    'gap',
+    'under',
+    'least',
+    'crumb',
+    'oneColour',
+  ],
 });
 
 export const setBlacks = (change: Partial<BlackDesk>): void => void useBlacks.setState(change);

@@ -1,8 +1,10 @@
 import type { AreaEntity } from '@true-nib/core/area';
+import { colourOf } from '@true-nib/core/drawn';
 import type { EntityId } from '@true-nib/core/kind';
 import { apply, distance, type Matrix, type Point } from '@true-nib/core/math';
 import { nodesOf, ofKind, ordersBetween, stackOf, type Edit } from '@true-nib/core/page';
 import type { Leak } from '@true-nib/core/regions';
+import { colouring } from '@true-nib/core/tools';
 import {
   asSeen,
   isInHand,
@@ -16,7 +18,7 @@ import {
 import { nibFor } from '../../nibs';
 import { changesBounds, strokeBoth, zoomOf, type RegionSettings, type ShownRegion, type Sketch } from '../../render';
 import { newId } from '../../session';
-import { useBlacks } from './blackStore';
+import { useBlacks, type Recolours } from './blackStore';
 import { flatAt, flatsLayer, flatsOf, isFlats } from './flatsLayer';
 import { NOTHING_KNOWN, useRegions } from './pourStore';
 
@@ -165,6 +167,8 @@ export class PourHand implements PageKeep {
 
   private async pour(places: readonly Point[], settings: RegionSettings): Promise<void> {
     const { board } = this;
+    const { recolours } = useBlacks.getState();
+    if (recolours !== 'region' && this.recolour(places, recolours)) return this.clear();
     const { session, notice, picture } = board;
     if (!(await this.look())) return;
     const { service } = picture.inks.beside;
@@ -209,20 +213,21 @@ export class PourHand implements PageKeep {
     session.commit(edits.length === 1 ? 'Pour' : `Pour ${edits.length} regions`, [...target.edits, ...edits]);
   }
 
-  /** Gives every flat of the colour at a place, or of all that was poured last, the colour in hand. */
-  recolourAll(): void {
-    const { session, notice } = this.board;
-    const last = flatsOf(session.page).findLast(({ poured }) => poured?.by === 'hand');
-    if (!last || last.fill.as !== 'colour') return notice('Nothing was poured yet.');
-    const { color: old } = last.fill;
-    const { color } = nibFor(session.page);
-    const edits = flatsOf(session.page).flatMap((before): Edit[] =>
-      before.fill.as === 'colour' && before.fill.color === old && old !== color
-        ? [{ before, after: { ...before, fill: { ...before.fill, color } } }]
-        : [],
-    );
-    if (edits.length === 0) return notice('They have the colour in hand already.');
-    session.commit(`Recolour ${edits.length} flats`, edits);
+  /** Gives all flats of the colours at some places, or of their layer, the colour in hand. Answers whether there is a flat. */
+  private recolour(places: readonly Point[], which: Exclude<Recolours, 'region'>): boolean {
+    const { board } = this;
+    const { session, notice } = board;
+    const target = flatsLayer(session.page);
+    if (typeof target === 'string') return false;
+    const touched = places.flatMap((at) => flatAt(board, target.layer.id, at) ?? []);
+    if (touched.length === 0) return false;
+    const colours = new Set(touched.map(colourOf));
+    const flats = flatsOf(session.page, target.layer.id);
+    const meant = which === 'layer' ? flats : flats.filter((flat) => colours.has(colourOf(flat)));
+    const edits = colouring(meant, nibFor(session.page).color);
+    if (edits.length === 0) notice('They have the colour in hand already.');
+    else session.commit(edits.length === 1 ? 'Recolour a flat' : `Recolour ${edits.length} flats`, edits);
+    return true;
   }
 
   /** Every region at once: what was poured by hand stays, and regions that are still there keep their colours. */

@@ -11,6 +11,6 @@ export const BLACKS = {
   id: 'blacks',
   label: 'Blacks',
   tools: blackTools,
-  holds: ['peek', 'borrow'],
+  holds: ['pick-colour', 'peek', 'borrow'],
   keeps: [outlineSlot, joinSlot, pieceSlot, pourSlot, leakSlot],
 } as const satisfies Stage;

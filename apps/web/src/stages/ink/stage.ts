@@ -1,4 +1,5 @@
 import type { Stage } from '../../board';
+import { pickSlot, usePick } from '../../nibs';
 import { selectionKeepSlot } from '../../select';
 import { pathSlot } from './pathTool';
 import { straightOnSlot } from './straightOn';
@@ -11,7 +12,7 @@ export const INK = {
   key: 'Digit2',
   tools: inkTools,
   holds: ['free', 'straight-on', 'peek'],
-  keeps: [selectionKeepSlot, straightOnSlot, pathSlot],
+  keeps: [selectionKeepSlot, straightOnSlot, pathSlot, pickSlot],
   holdCommands: [
     {
       id: 'straight-on',
@@ -19,6 +20,13 @@ export const INK = {
       room: 'Draw',
       key: 'Digit5',
       hold: ({ of }, isHeld) => of(straightOnSlot).setHeld(isHeld),
+    },
+    {
+      id: 'pick-colour',
+      label: 'Pick a colour up from the page',
+      room: 'Draw',
+      key: 'Digit7',
+      hold: (_board, isHeld) => usePick.setState({ isHeld }),
     },
   ],
 } as const satisfies Stage;
