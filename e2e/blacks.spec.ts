@@ -216,9 +216,11 @@ test('a colour is picked up from the page by a held key, named, and changed ever
   await mouseDraw(page, round(750, 600, 50));
   await expect.poll(async () => (await areasOn(desk, HERON)).length).toBe(3);
   await page.getByRole('button', { name: 'Black ink' }).click();
-  await page.keyboard.down('7');
+  await page.keyboard.down('Shift');
+  await page.keyboard.down('R');
   await page.mouse.click(750, 600);
-  await page.keyboard.up('7');
+  await page.keyboard.up('R');
+  await page.keyboard.up('Shift');
   await expect(page.getByText('#a8442f is in hand.')).toBeVisible();
 
   await page.getByText('Colours of this page').click();

@@ -127,6 +127,33 @@ await shoot('blacks-wide', board, {
   },
 });
 
+// Blacks, for docs/blacks.md: the page alone.
+mkdirSync(join(root, 'docs', 'blacks'), { recursive: true });
+async function inBlacks(name, page, clip, prepare) {
+  const tab = await browser.newPage(WIDE);
+  await tab.goto(`${address}/page/${page}`);
+  await tab.locator('[data-testid="board"][aria-busy="false"]').waitFor();
+  await prepare?.(tab);
+  await tab.waitForTimeout(1_000);
+  await tab.screenshot({ path: join(root, 'docs', 'blacks', `${name}.png`), clip });
+  await tab.close();
+}
+const inCircle = async (tab, x, y, r) => {
+  await tab.mouse.move(x + r, y);
+  await tab.mouse.down();
+  for (let k = 1; k <= 40; k++)
+    await tab.mouse.move(x + r * Math.cos((2 * Math.PI * k) / 40), y + r * Math.sin((2 * Math.PI * k) / 40));
+  await tab.mouse.up();
+};
+await inBlacks('night', 'demo-stair', { x: 418, y: 62, width: 470, height: 700 });
+await inBlacks('mask', 'demo-mask', { x: 290, y: 62, width: 724, height: 700 });
+await inBlacks('pieces', 'demo-quay', { x: 470, y: 220, width: 340, height: 340 }, async (tab) => {
+  await stage('Blacks')(tab);
+  await tab.getByRole('button', { name: 'Pieces', exact: true }).click();
+  await inCircle(tab, 600, 400, 130);
+  await tab.getByText(/pieces\. Touch one/).waitFor();
+});
+
 // Parts of the guide sampler for docs/guides.md: only the page, on the wide board, at the place of each.
 mkdirSync(join(root, 'docs', 'guides'), { recursive: true });
 const sampler = await browser.newPage(WIDE);
@@ -245,7 +272,16 @@ await inPerspective('demo-depth', [
   },
 ]);
 await inPerspective('demo-stair', [
-  { name: 'stair', clip: { x: 400, y: 49, width: 500, height: 740 }, prepare: inDepth() },
+  {
+    name: 'stair',
+    clip: { x: 400, y: 49, width: 500, height: 740 },
+    // The frame is seen without the night that lies over it.
+    prepare: async (tab) => {
+      await tab.getByRole('switch', { name: 'Night seen' }).click();
+      await tab.getByRole('switch', { name: 'Rough seen' }).click();
+      await inDepth()(tab);
+    },
+  },
 ]);
 await inPerspective('demo-quay', [
   {

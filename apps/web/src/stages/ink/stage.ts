@@ -25,7 +25,7 @@ export const INK = {
       id: 'pick-colour',
       label: 'Pick a colour up from the page',
       room: 'Draw',
-      key: 'Digit7',
+      key: 'Shift+KeyR',
       hold: (_board, isHeld) => usePick.setState({ isHeld }),
     },
   ],
