@@ -168,6 +168,8 @@ test('a gap that leaks is listed, gone to and bridged; taken back, it is left op
   await rested(page);
   await takeBlack(page, 'Leaks');
   await expect(said).toHaveText('No gap leaks.');
+  await page.getByRole('button', { name: 'Forget all stops and meant gaps' }).click();
+  await expect(said).toHaveText('One gap leaks.');
 });
 
 test('ink that overlaps is taken apart by mouse: an overhang goes, its line stays a line; specks are listed and dropped; all of it undone', async ({

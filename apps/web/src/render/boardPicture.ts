@@ -192,13 +192,13 @@ export class BoardPicture {
   }
 
   /** Shows marks on a wash layer that are about to become pixels of it. */
-  addMarks(marks: readonly StrokeEntity[]): void {
+  addMarks(marks: readonly DrawnEntity[]): void {
     const edits = marks.map((after) => ({ before: null, after }));
     this.inks.edit(this.shownPage, edits, { shown: this.handOver.shown });
   }
 
   /** Takes marks away as `commit` makes them part of the page, in one go. Answers what `commit` does. */
-  endMarks(marks: readonly StrokeEntity[], commit: () => boolean): boolean {
+  endMarks(marks: readonly DrawnEntity[], commit: () => boolean): boolean {
     return this.inPlaceOf({ shown: undefined, marks: marks.map((before) => ({ before, after: null })) }, () => {
       const isDone = commit();
       // Nothing came of them, or they changed no pixel.

@@ -19,6 +19,7 @@ import { unpack } from '@true-nib/core/wire';
 import type { EntityId } from '@true-nib/core/kind';
 import type { GuideEntity } from '@true-nib/core/guides';
 import { breath } from '../base/breath';
+import { ChangeLog } from './changeLog';
 import { applyEdits } from './draft';
 import { ground } from './ground';
 import { paintDrawn, paintTolerance, pathOf, smallPathOf, type PathSource } from './inkPaint';
@@ -50,8 +51,8 @@ export class InkDesk {
   private page: Page;
   readonly index: InkIndex;
   private isAsked = false;
-  /** Counts what changed of all that bounds regions: lines, areas that are no flats, and what is seen of layers. */
-  bounds = 0;
+  /** What changed of all that bounds regions: lines, areas that are no flats, and what is seen of layers. */
+  readonly bounds = new ChangeLog();
   /** What the board shows, as it was last seen, or will be first. */
   private readonly seen = new KeptPicture((context, map, box) => this.paint(context, map, box), MARGIN);
   private readonly small = new SmallPictures();
@@ -101,16 +102,22 @@ export class InkDesk {
     const gone = edits.map(shownOf);
     // What was before, this desk knows itself.
     const full = edits.map((edit) => ({ before: this.page.entities.get(editedId(edit)) ?? null, after: edit.after }));
-    if (full.some(changesBounds)) this.bounds++;
+    const bounding = full.flatMap((edit, k) => (changesBounds(edit) ? [k] : []));
     this.page = applyEdits(this.page, edits);
     this.index.update(this.page, edits);
+    if (bounding.length > 0)
+      this.bounds.add(
+        bounding.every((k) => isOfDrawn(edits[k]))
+          ? bounding.flatMap((k) => changedPieces(gone[k], shownOf(edits[k])))
+          : undefined,
+      );
     if (!edits.every(isOfDrawn)) return this.forgetPictures();
     this.touch(edits.flatMap((edit, k) => changedPieces(gone[k], shownOf(edit))));
   }
 
   setLook(look: StackLook): void {
     if (!this.index.setLook(look)) return;
-    this.bounds++;
+    this.bounds.add(undefined);
     this.forgetPictures();
   }
 

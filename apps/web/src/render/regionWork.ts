@@ -4,6 +4,7 @@ import { apply, growBox, invert, type Box, type Matrix, type Point } from '@true
 import { byOrder } from '@true-nib/core/page';
 import {
   areaOf,
+  basinsAfter,
   basinsOf,
   colourRegions,
   exactWidths,
@@ -35,6 +36,8 @@ const MOST_PX = 16e6;
 const BAND = 512;
 /** Page px that outlines may stray where openings are measured. */
 const EXACT = 0.05;
+/** Boxes of changes up to which regions are mended rather than found as a whole. */
+const MOST_BOXES = 400;
 /** ms of work between two breaths. */
 const SLICE = 30;
 
@@ -74,7 +77,8 @@ export type Leaking = readonly Leak[];
 
 /** Finds the regions between the lines of a page, in a worker. They are known until a line that bounds them changes. */
 export class RegionWork {
-  private known: { readonly key: string; readonly basins: Basins } | undefined;
+  private known:
+    { readonly key: string; readonly layers: string; readonly changes: number; readonly basins: Basins } | undefined;
   private map: { readonly key: string; readonly map: RegionMap } | undefined;
   private asked = 0;
   private looked: { readonly key: string; readonly done: Promise<boolean> } | undefined;
@@ -95,25 +99,33 @@ export class RegionWork {
 
   private async lookAt(key: string, settings: RegionSettings, tell?: (share: number) => void): Promise<boolean> {
     const own = ++this.asked;
-    const work = this.looking(settings);
+    const layers = settings.layerIds.join(' ');
+    const changes = this.desk.bounds.count;
+    const old = this.known?.layers === layers ? this.known : undefined;
+    const changed = old && this.desk.bounds.since(old.changes);
+    const isSmall = changed !== undefined && changed.length <= MOST_BOXES;
+    const work = old && isSmall ? this.mending(old.basins, settings, changed) : this.looking(settings);
+    // What is mended is written over: nothing is known until it is done.
+    if (isSmall) this.known = undefined;
     let start = performance.now();
     for (;;) {
       const step = work.next();
       if (step.done) {
-        this.known = { key, basins: step.value };
+        this.known = { key, layers, changes, basins: step.value };
         this.map = undefined;
         return true;
       }
       if (performance.now() - start < SLICE) continue;
       tell?.(step.value);
       await breath();
-      if (own !== this.asked) return false;
+      // What is mended is gone through to its end: it takes little, and what was there is used up.
+      if (own !== this.asked && !isSmall) return false;
       start = performance.now();
     }
   }
 
   private keyOf({ layerIds }: RegionSettings): string {
-    return `${this.desk.bounds} ${layerIds.join(' ')}`;
+    return `${this.desk.bounds.count} ${layerIds.join(' ')}`;
   }
 
   private mapAt({ gap, said }: RegionSettings): RegionMap | undefined {
@@ -230,17 +242,36 @@ export class RegionWork {
     const coverage: Coverage = { width, height, ink: new Uint8Array(width * height), scale, x: 0, y: 0 };
     for (let row = 0; row < height; row += BAND) {
       yield (0.2 * row) / height;
-      this.paintBand(coverage, layerIds, row);
+      this.paintPart(coverage, layerIds, { x0: 0, y0: row, x1: width, y1: Math.min(height, row + BAND) });
     }
-    const work = basinsOf(
-      coverage,
-      exactWidths(coverage, (box) => this.ringsNear(layerIds, box)),
-    );
+    const work = basinsOf(coverage, this.widthsOf(coverage, layerIds));
     for (;;) {
       const step = work.next();
       if (step.done) return step.value;
       yield 0.2 + 0.8 * step.value;
     }
+  }
+
+  /** The regions anew where lines have changed in some boxes of the page. */
+  private *mending(basins: Basins, { layerIds }: RegionSettings, boxes: readonly Box[]): Generator<number, Basins> {
+    const { coverage } = basins;
+    const { width, height, scale } = coverage;
+    const changed: Box[] = [];
+    for (const box of boxes) {
+      const x0 = Math.max(0, Math.floor(box.minX * scale) - 1);
+      const y0 = Math.max(0, Math.floor(box.minY * scale) - 1);
+      const x1 = Math.min(width, Math.ceil(box.maxX * scale) + 1);
+      const y1 = Math.min(height, Math.ceil(box.maxY * scale) + 1);
+      if (x0 >= x1 || y0 >= y1) continue;
+      this.paintPart(coverage, layerIds, { x0, y0, x1, y1 });
+      changed.push({ minX: x0, minY: y0, maxX: x1, maxY: y1 });
+      yield 0.2;
+    }
+    return yield* basinsAfter(basins, changed, this.widthsOf(coverage, layerIds));
+  }
+
+  private widthsOf(coverage: Coverage, layerIds: readonly EntityId[]) {
+    return exactWidths(coverage, (box) => this.ringsNear(layerIds, box));
   }
 
   /** What bounds regions in a box, layer by layer, lowest first. */
@@ -255,20 +286,26 @@ export class RegionWork {
     );
   }
 
-  private paintBand({ ink, width, height, scale }: Coverage, layerIds: readonly EntityId[], row: number): void {
-    const rows = Math.min(BAND, height - row);
-    const map: Matrix = [scale, 0, 0, scale, 0, -row];
-    const box = growBox({ minX: 0, minY: row / scale, maxX: width / scale, maxY: (row + rows) / scale }, 2 / scale);
-    const whole = ground(width, rows);
+  /** Paints a part of a coverage, px. */
+  private paintPart(
+    { ink, width, scale }: Coverage,
+    layerIds: readonly EntityId[],
+    { x0, y0, x1, y1 }: { readonly x0: number; readonly y0: number; readonly x1: number; readonly y1: number },
+  ): void {
+    const [columns, rows] = [x1 - x0, y1 - y0];
+    const map: Matrix = [scale, 0, 0, scale, -x0, -y0];
+    const box = growBox({ minX: x0 / scale, minY: y0 / scale, maxX: x1 / scale, maxY: y1 / scale }, 2 / scale);
+    const whole = ground(columns, rows);
     for (const marks of this.boundsIn(layerIds, box)) {
       // What is cut out of a layer is cut out of that alone.
-      const own = marks.some(({ cuts }) => cuts) ? ground(width, rows) : whole;
+      const own = marks.some(({ cuts }) => cuts) ? ground(columns, rows) : whole;
       paintMarks(own, marks, map, smallPathOf);
       whole.setTransform(1, 0, 0, 1, 0, 0);
       if (own !== whole) whole.drawImage(own.canvas, 0, 0);
     }
-    const { data } = whole.getImageData(0, 0, width, rows);
-    for (let i = 0, to = row * width; i < width * rows; i++, to++) ink[to] = data[4 * i + 3];
+    const { data } = whole.getImageData(0, 0, columns, rows);
+    for (let y = 0, i = 3; y < rows; y++)
+      for (let x = 0, to = (y0 + y) * width + x0; x < columns; x++, i += 4, to++) ink[to] = data[i];
   }
 
   private ringsNear(layerIds: readonly EntityId[], box: Box): Float64Array[] {

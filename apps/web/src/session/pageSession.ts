@@ -12,7 +12,7 @@ import {
 } from '@true-nib/core/page';
 import { PageError } from '@true-nib/core/gate';
 import type { EntityId } from '@true-nib/core/kind';
-import type { StrokeEntity } from '@true-nib/core/stroke';
+import type { DrawnEntity } from '@true-nib/core/drawn';
 import { Offline, type PageCard } from '../api';
 import { breath, Listeners } from '../base';
 import { BATCH_EDITS } from './batch';
@@ -114,7 +114,7 @@ export class PageSession {
   }
 
   /** Keeps marks until they have become pixels. Answers the id of the change that this is to be. */
-  keepMarks(label: string, layerId: EntityId, marks: readonly StrokeEntity[]): string {
+  keepMarks(label: string, layerId: EntityId, marks: readonly DrawnEntity[]): string {
     const { newId, author, now } = this.options;
     const edits = marks.map((after) => ({ before: null, after }));
     const change: Change = { id: newId(), by: author, label, at: now(), needs: [layerId], edits };

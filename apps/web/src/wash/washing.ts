@@ -1,7 +1,7 @@
 import PQueue from 'p-queue';
 import { draftChange, find, washEdits, washTileId, WASH_TYPE, type Change, type Page } from '@true-nib/core/page';
 import type { EntityId } from '@true-nib/core/kind';
-import type { StrokeEntity } from '@true-nib/core/stroke';
+import { isDrawn, type DrawnEntity } from '@true-nib/core/drawn';
 import type { Board, PageSlot } from '../board';
 import type { WashDeed, ReworkedTile } from '../render';
 
@@ -24,7 +24,7 @@ export class Washing {
   }
 
   /** Turns marks that the board shows on a wash layer into its pixels. Until then they are kept as they were drawn. */
-  turn(label: string, layerId: EntityId, marks: readonly StrokeEntity[]): Promise<boolean> {
+  turn(label: string, layerId: EntityId, marks: readonly DrawnEntity[]): Promise<boolean> {
     return this.turnKept(this.ground.session.keepMarks(label, layerId, marks), label, layerId, marks);
   }
 
@@ -32,7 +32,7 @@ export class Washing {
   takeUp(left: readonly Change[]): void {
     const { picture, session, notice } = this.ground;
     for (const { id, label, needs, edits } of left) {
-      const marks = edits.flatMap(({ after }) => (after?.kind === 'stroke' ? [after] : []));
+      const marks = edits.flatMap(({ after }) => (isDrawn(after) ? [after] : []));
       const [layerId] = needs;
       if (find(session.page, 'layer', layerId)?.medium === 'wash') {
         picture.addMarks(marks);
@@ -44,7 +44,7 @@ export class Washing {
     }
   }
 
-  private turnKept(id: string, label: string, layerId: EntityId, marks: readonly StrokeEntity[]): Promise<boolean> {
+  private turnKept(id: string, label: string, layerId: EntityId, marks: readonly DrawnEntity[]): Promise<boolean> {
     return this.enqueue(async () => {
       const ids = marks.map((mark) => mark.id);
       try {

@@ -1,13 +1,9 @@
-import type { Point } from '../math';
+import type { Box, Point } from '../math';
 import type { Coverage } from './coverage';
 import { squaredDistances } from './distance';
-
-/** The widest gap that can be closed, px of the coverage. */
-export const WIDEST_GAP = 32;
-/** How far distances are told: half of that and more. */
-const REACH = WIDEST_GAP / 2 + 4;
-/** Half-widths from which everything hangs together whatever the gap. */
-const WIDE = (WIDEST_GAP + 2.5) / 2;
+import { joinTiles, type Meeting } from './joinTiles';
+import { floodTile, type Tile, type TileBasins } from './tileFlood';
+import { REACH } from './widths';
 
 /** A place where two basins meet: colour would run through it. */
 export interface Opening {
@@ -15,25 +11,43 @@ export interface Opening {
   readonly a: number;
   readonly b: number;
   /** Its middle, px of the coverage. */
-  x: number;
-  y: number;
+  readonly x: number;
+  readonly y: number;
   /** How wide it is, px of the coverage. */
-  width: number;
+  readonly width: number;
   /** The two places of the ink that it lies between, where they are known, px of the coverage. */
-  ends?: readonly [Point, Point];
+  readonly ends?: readonly [Point, Point];
 }
 
 /** Open px in rooms, whatever the gap. */
 export interface Basins {
   readonly coverage: Coverage;
-  /** The basin of each px, from 1; 0 for ink. */
+  /** The basin of each px; 0 for ink. A room that goes over several tiles has a basin in each. */
   readonly labels: Int32Array;
-  /** By basin: the half-width of its widest place, px, and how many px it has. */
+  /** By basin: the one that stands for its room; 0 for numbers that no basin has. */
+  readonly roots: Int32Array;
+  /** By basin: the half-width of the widest place of its room, px, and how many px it has itself. */
   readonly peaks: Float32Array;
   readonly areas: Int32Array;
   /** By basin, four numbers each: the first and last column and row that it reaches. */
   readonly boxes: Int32Array;
   readonly openings: readonly Opening[];
+  /** What is kept so that a part of it can be found anew. */
+  readonly parts: Parts;
+}
+
+interface Parts {
+  readonly distances: Uint16Array;
+  readonly tiles: readonly TileBasins[];
+  /** The next number that is free. */
+  readonly next: number;
+  /** By the px where it was found: an opening as it was measured. */
+  readonly measured: ReadonlyMap<number, Measured>;
+}
+
+interface Measured {
+  readonly square: number;
+  readonly opening: Pick<Opening, 'x' | 'y' | 'width' | 'ends'>;
 }
 
 /** Tells how wide an opening is exactly, and between which places, about its middle (px of the coverage). */
@@ -42,206 +56,158 @@ export type ExactWidth = (
   about: number,
 ) => { readonly middle: Point; readonly ends: readonly [Point, Point] } | undefined;
 
-/** Two basins that meet at half-width `s` are one room unless both are clearly wider than that. */
-export const isOneRoom = (lowerPeak: number, s: number): boolean => lowerPeak <= 1.6 * s + 0.8;
-
-/** Px that are worked on between two breaths. */
-const PART = 1 << 20;
+/** Px of a side of a tile. */
+const TILE = 256;
+/** Px about a change within which openings are measured anew. */
+const MEASURED_ANEW = 3 * REACH;
 
 /**
- * Parts open px into basins: those that a wide ball can go between hang together, all others are taken in falling distance
- * from the ink and belong to the basin that they touch. Where two meet that are not one room there is an opening. Yields the
- * share that is done.
+ * Parts open px into basins, tile by tile, and joins those of one room. Where two rooms meet there is an opening. Yields the share
+ * that is done.
  */
-export function* basinsOf(coverage: Coverage, exactWidth?: ExactWidth): Generator<number, Basins> {
+export function* basinsOf(coverage: Coverage, exactWidth?: ExactWidth, side = TILE): Generator<number, Basins> {
   const { width, height } = coverage;
   const distances = squaredDistances(coverage, REACH);
   yield 0.3;
   const labels = new Int32Array(width * height);
-  const flood = new Flood(labels, width, height);
-  const wide = Math.ceil((WIDE + 0.5) ** 2);
-  yield* flood.takeWide(distances, wide);
-  yield 0.5;
-  const order = byDistance(distances, labels, wide);
-  const halfWidths = Float64Array.from({ length: wide }, (_, square) => Math.sqrt(square) - 0.5);
-  for (let k = 0; k < order.length; k++) {
-    if (k % PART === PART - 1) yield 0.5 + (0.45 * k) / order.length;
-    const at = order[k];
-    flood.take(at, halfWidths[distances[at]]);
+  const tiles: TileBasins[] = [];
+  let next = 1;
+  for (const [k, tile] of tilesOf(width, height, side).entries()) {
+    yield 0.3 + (0.6 * k * side * side) / (width * height);
+    tiles.push(
+      floodTile({ width, height, distances, labels }, tile, (count) => {
+        const first = next;
+        next += roomFor(count);
+        return { first, room: roomFor(count) };
+      }),
+    );
   }
-  const openings = flood.openings();
-  if (exactWidth)
-    for (const [k, opening] of openings.entries()) {
-      if (k % 256 === 255) yield 0.95;
-      const found = exactWidth({ x: opening.x + 0.5, y: opening.y + 0.5 }, opening.width);
-      if (!found) continue;
-      const [p, q] = found.ends;
-      Object.assign(opening, { ...found.middle, width: Math.hypot(p.x - q.x, p.y - q.y), ends: found.ends });
-    }
-  else for (const opening of openings) Object.assign(opening, { x: opening.x + 0.5, y: opening.y + 0.5 });
-  return { coverage, labels, ...flood.basins(), openings };
+  yield 0.9;
+  return yield* joined(coverage, labels, { distances, tiles, next, measured: new Map() }, exactWidth);
 }
 
-/** Px that belong to no basin yet, the farthest from ink first. */
-function byDistance(distances: Uint16Array, labels: Int32Array, below: number): Int32Array {
-  const counts = new Int32Array(below + 1);
-  for (let i = 0; i < distances.length; i++) if (distances[i] > 0 && labels[i] === 0) counts[distances[i]]++;
-  const starts = new Int32Array(below + 1);
-  for (let d = below - 1; d >= 0; d--) starts[d] = starts[d + 1] + counts[d + 1];
-  const order = new Int32Array(starts[0] + counts[0]);
-  for (let i = 0; i < distances.length; i++) if (distances[i] > 0 && labels[i] === 0) order[starts[distances[i]]++] = i;
-  return order;
+/**
+ * The basins after the ink of a coverage has changed within some boxes (px), found anew only in the tiles that it touches. The old
+ * ones are used up: their rasters are written over, and it must be gone through to its end. Yields as `basinsOf`.
+ */
+export function* basinsAfter(old: Basins, changed: readonly Box[], exactWidth?: ExactWidth): Generator<number, Basins> {
+  const { coverage, labels, parts } = old;
+  const { width, height } = coverage;
+  const { distances } = parts;
+  const zones = changed
+    .map((box) => within({ width, height }, box, REACH + 1))
+    .filter(({ x0, y0, x1, y1 }) => x0 < x1 && y0 < y1);
+  if (zones.length === 0) return old;
+  for (const zone of zones) measureAgain(coverage, distances, zone);
+  let { next } = parts;
+  const tiles: TileBasins[] = [];
+  for (const tile of parts.tiles) {
+    if (!zones.some((zone) => overlap(tile, zone))) {
+      tiles.push(tile);
+      continue;
+    }
+    yield 0.5;
+    tiles.push(
+      floodTile({ width, height, distances, labels }, tile, (count) => {
+        // Its old numbers are free again.
+        if (count <= tile.room) return tile;
+        const first = next;
+        next += roomFor(count);
+        return { first, room: roomFor(count) };
+      }),
+    );
+  }
+  const near = changed.map((box) => within({ width, height }, box, MEASURED_ANEW));
+  const measured = new Map(
+    [...parts.measured].filter(([at]) => {
+      const [x, y] = [at % width, Math.floor(at / width)];
+      return !near.some((zone) => overlap({ x0: x, y0: y, x1: x + 1, y1: y + 1 }, zone));
+    }),
+  );
+  return yield* joined(coverage, labels, { distances, tiles, next, measured }, exactWidth);
 }
 
-/** Basins while they grow. */
-class Flood {
-  private readonly parents: number[] = [0];
-  private readonly peaks: number[] = [0];
-  private readonly found: Opening[] = [];
-  /** The opening that a px on the border of two basins belongs to. */
-  private readonly contacts = new Map<number, Opening[]>();
+/** Numbers kept for the basins of a tile: some more may come. */
+const roomFor = (count: number): number => Math.ceil(1.5 * count) + 8;
 
-  constructor(
-    private readonly labels: Int32Array,
-    private readonly width: number,
-    private readonly height: number,
-  ) {}
+function tilesOf(width: number, height: number, side: number): Tile[] {
+  const tiles: Tile[] = [];
+  for (let y = 0; y < height; y += side)
+    for (let x = 0; x < width; x += side)
+      tiles.push({ x0: x, y0: y, x1: Math.min(width, x + side), y1: Math.min(height, y + side) });
+  return tiles;
+}
 
-  /** Whatever lies farther from ink than any gap reaches, each part that hangs together as a basin (four neighbours). */
-  *takeWide(distances: Uint16Array, wide: number): Generator<number, void> {
-    const { labels, width } = this;
-    const stack: number[] = [];
-    for (let start = 0; start < distances.length; start++) {
-      if (start % PART === PART - 1) yield 0.3 + (0.2 * start) / distances.length;
-      if (distances[start] < wide || labels[start] !== 0) continue;
-      const basin = this.begin(WIDE);
-      const spread = (from: number) => {
-        // A run of a row at once.
-        const rowStart = from - (from % width);
-        let a = from;
-        while (a > rowStart && distances[a - 1] >= wide && labels[a - 1] === 0) a--;
-        let b = from;
-        while (b + 1 < rowStart + width && distances[b + 1] >= wide && labels[b + 1] === 0) b++;
-        labels.fill(basin, a, b + 1);
-        for (const step of [-width, width]) {
-          let isRun = false;
-          for (let i = a + step; i <= b + step; i++) {
-            const isOpen = i >= 0 && i < distances.length && distances[i] >= wide && labels[i] === 0;
-            if (isOpen && !isRun) stack.push(i);
-            isRun = isOpen;
-          }
-        }
-      };
-      spread(start);
-      for (let from = stack.pop(); from !== undefined; from = stack.pop()) if (labels[from] === 0) spread(from);
-    }
+const overlap = (a: Tile, b: Tile): boolean => a.x0 < b.x1 && a.x1 > b.x0 && a.y0 < b.y1 && a.y1 > b.y0;
+
+/** A box of a raster in whole px, grown, as far as it lies in it. */
+function within(
+  { width, height }: { readonly width: number; readonly height: number },
+  { minX, minY, maxX, maxY }: Box,
+  by: number,
+): Tile {
+  return {
+    x0: Math.max(0, Math.floor(minX) - by),
+    y0: Math.max(0, Math.floor(minY) - by),
+    x1: Math.min(width, Math.ceil(maxX) + by),
+    y1: Math.min(height, Math.ceil(maxY) + by),
+  };
+}
+
+/** Distances in a part of a raster anew: what is cut off round it lies farther away than distances are told. */
+function measureAgain({ width, height, ink }: Coverage, distances: Uint16Array, zone: Tile): void {
+  const wide = within({ width, height }, { minX: zone.x0, minY: zone.y0, maxX: zone.x1, maxY: zone.y1 }, REACH + 1);
+  const part = { width: wide.x1 - wide.x0, height: wide.y1 - wide.y0 };
+  const own = new Uint8Array(part.width * part.height);
+  for (let y = 0; y < part.height; y++) {
+    const from = (wide.y0 + y) * width + wide.x0;
+    own.set(ink.subarray(from, from + part.width), y * part.width);
   }
-
-  /** A px at half-width `s`: it goes to a basin beside it, or is the middle of a new one. */
-  take(at: number, s: number): void {
-    const { labels, width, height } = this;
-    const x = at % width;
-    // Most px touch one basin alone.
-    let own = x > 0 ? labels[at - 1] : 0;
-    const right = x < width - 1 ? labels[at + 1] : 0;
-    const above = at >= width ? labels[at - width] : 0;
-    const below = at < width * (height - 1) ? labels[at + width] : 0;
-    if (right !== 0 && right !== own) own = own === 0 ? right : this.oneOf(own, right, at, s);
-    if (above !== 0 && above !== own) own = own === 0 ? above : this.oneOf(own, above, at, s);
-    if (below !== 0 && below !== own) own = own === 0 ? below : this.oneOf(own, below, at, s);
-    labels[at] = own === 0 ? this.begin(s) : own;
+  const found = squaredDistances({ ...part, ink: own, scale: 1, x: 0, y: 0 }, REACH);
+  for (let y = zone.y0; y < zone.y1; y++) {
+    const from = (y - wide.y0) * part.width + zone.x0 - wide.x0;
+    distances.set(found.subarray(from, from + zone.x1 - zone.x0), y * width + zone.x0);
   }
+}
 
-  /** The basin of a px between two, which may be the same under another name. */
-  private oneOf(one: number, other: number, at: number, s: number): number {
-    const [a, b] = [this.root(one), this.root(other)];
-    return a === b ? a : this.meet(a, b, at, s);
+function* joined(
+  coverage: Coverage,
+  labels: Int32Array,
+  parts: Parts,
+  exactWidth: ExactWidth | undefined,
+): Generator<number, Basins> {
+  const { width } = coverage;
+  const { tiles, next, distances } = parts;
+  const { roots, peaks, meetings } = joinTiles({ width, height: coverage.height, labels, distances }, tiles, next);
+  const areas = new Int32Array(next);
+  const boxes = new Int32Array(4 * next);
+  for (const tile of tiles) {
+    areas.set(tile.areas, tile.first);
+    boxes.set(tile.boxes, 4 * tile.first);
   }
-
-  /** Two basins meet at a px. Answers the one that it belongs to. */
-  private meet(a: number, b: number, at: number, s: number): number {
-    const { peaks } = this;
-    const [high, low] = peaks[a] >= peaks[b] ? [a, b] : [b, a];
-    if (isOneRoom(peaks[low], s)) {
-      this.parents[low] = high;
-      return high;
-    }
-    this.open(a, b, at, s);
-    return high;
+  yield 0.95;
+  const measured = new Map<number, Measured>();
+  const openings: Opening[] = [];
+  for (const [k, meeting] of meetings.entries()) {
+    if (k % 256 === 255) yield 0.95;
+    const { a, b, at, square } = meeting;
+    const known = parts.measured.get(at);
+    const opening = known?.square === square ? known.opening : measuredAt(meeting, width, exactWidth);
+    measured.set(at, { square, opening });
+    openings.push({ a, b, ...opening });
   }
+  return { coverage, labels, roots, peaks, areas, boxes, openings, parts: { ...parts, measured } };
+}
 
-  private open(a: number, b: number, at: number, s: number): void {
-    const { width, contacts } = this;
-    for (let dy = -2; dy <= 2; dy++)
-      for (let dx = -2; dx <= 2; dx++)
-        for (const opening of contacts.get(at + dy * width + dx) ?? []) {
-          const [p, q] = [this.root(opening.a), this.root(opening.b)];
-          if ((p === a && q === b) || (p === b && q === a)) {
-            this.note(at, opening);
-            return;
-          }
-        }
-    const opening: Opening = { a, b, x: at % width, y: Math.floor(at / width), width: 2 * s };
-    this.found.push(opening);
-    this.note(at, opening);
-  }
-
-  private note(at: number, opening: Opening): void {
-    const known = this.contacts.get(at);
-    if (known) known.push(opening);
-    else this.contacts.set(at, [opening]);
-  }
-
-  private begin(peak: number): number {
-    const { parents, peaks } = this;
-    parents.push(parents.length);
-    peaks.push(peak);
-    return parents.length - 1;
-  }
-
-  private root(label: number): number {
-    const { parents } = this;
-    let root = label;
-    while (parents[root] !== root) root = parents[root];
-    while (parents[label] !== root) [parents[label], label] = [root, parents[label]];
-    return root;
-  }
-
-  /** Numbers basins from 1 on, and says of each how wide and how large it is. */
-  basins(): Pick<Basins, 'peaks' | 'areas' | 'boxes'> {
-    const { labels, parents, width, height } = this;
-    const peaks = Float32Array.from([0, ...this.names.map((root) => this.peaks[root])]);
-    const areas = new Int32Array(peaks.length);
-    const numbers = Int32Array.from(parents, (_, label) => this.numbers.get(this.root(label)) ?? 0);
-    const boxes = new Int32Array(4 * peaks.length);
-    for (let k = 0; k < boxes.length; k += 4) boxes.set([width, height, -1, -1], k);
-    for (let y = 0, i = 0; y < height; y++)
-      for (let x = 0; x < width; x++, i++) {
-        const number = numbers[labels[i]];
-        labels[i] = number;
-        areas[number]++;
-        const k = 4 * number;
-        if (x < boxes[k]) boxes[k] = x;
-        if (y < boxes[k + 1]) boxes[k + 1] = y;
-        if (x > boxes[k + 2]) boxes[k + 2] = x;
-        if (y > boxes[k + 3]) boxes[k + 3] = y;
-      }
-    areas[0] = 0;
-    return { peaks, areas, boxes };
-  }
-
-  private readonly names: number[] = [];
-  private readonly numbers = new Map<number, number>();
-
-  openings(): Opening[] {
-    for (let label = 1; label < this.parents.length; label++)
-      if (this.parents[label] === label) {
-        this.names.push(label);
-        this.numbers.set(label, this.names.length);
-      }
-    return this.found.flatMap((opening) => {
-      const [a, b] = [opening.a, opening.b].map((label) => this.numbers.get(this.root(label)) ?? 0);
-      return a === b ? [] : [{ ...opening, a, b }];
-    });
-  }
+function measuredAt(
+  { at, square }: Meeting,
+  width: number,
+  exactWidth: ExactWidth | undefined,
+): Pick<Opening, 'x' | 'y' | 'width' | 'ends'> {
+  const middle = { x: (at % width) + 0.5, y: Math.floor(at / width) + 0.5 };
+  const about = 2 * Math.sqrt(square) - 1;
+  const found = exactWidth?.(middle, about);
+  if (!found) return { ...middle, width: about };
+  const [p, q] = found.ends;
+  return { ...found.middle, width: Math.hypot(p.x - q.x, p.y - q.y), ends: found.ends };
 }

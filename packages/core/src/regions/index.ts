@@ -13,3 +13,4 @@ export * from './regionsOf';
 export * from './specks';
 export * from './spread';
 export * from './stops';
+export { WIDEST_GAP } from './widths';

@@ -1,5 +1,6 @@
 import type { Point } from '../math';
-import { isOneRoom, type Basins, type Opening } from './basins';
+import type { Basins, Opening } from './basins';
+import { isOneRoom } from './widths';
 
 /** Which basins are one region at a gap. */
 export interface RegionMap {
@@ -29,9 +30,9 @@ export function regionsAt(
   gap: number,
   kept: (opening: Opening) => 'open' | 'closed' | undefined = () => undefined,
 ): RegionMap {
-  const { peaks, areas, boxes, openings } = basins;
+  const { roots, peaks, areas, boxes, openings } = basins;
   const count = peaks.length;
-  const parents = Int32Array.from({ length: count }, (_, k) => k);
+  const parents = roots.slice();
   const root = (basin: number): number => {
     let top = basin;
     while (parents[top] !== top) top = parents[top];
@@ -53,12 +54,13 @@ export function regionsAt(
   }
   const regionOf = new Int32Array(count);
   let regions = 0;
-  for (let basin = 1; basin < count; basin++) if (root(basin) === basin) regionOf[basin] = ++regions;
-  for (let basin = 1; basin < count; basin++) regionOf[basin] = regionOf[root(basin)];
+  for (let basin = 1; basin < count; basin++) if (parents[basin] === basin) regionOf[basin] = ++regions;
+  for (let basin = 1; basin < count; basin++) regionOf[basin] = parents[basin] === 0 ? 0 : regionOf[root(basin)];
   const total = new Float64Array(regions + 1);
   const around = new Int32Array(4 * (regions + 1)).fill(-1);
   for (let k = 0; k < around.length; k += 4) around[k] = around[k + 1] = 0x7fffffff;
   for (let basin = 1; basin < count; basin++) {
+    if (regionOf[basin] === 0) continue;
     const [from, to] = [4 * basin, 4 * regionOf[basin]];
     total[regionOf[basin]] += areas[basin];
     around[to] = Math.min(around[to], boxes[from]);

@@ -27,18 +27,27 @@ export function split(lines: Segments, weld: number): Segments {
   return all;
 }
 
+/** Lines while they are compared: how near an end must come to a line, and where lines are cut. */
+interface Cutting {
+  readonly ends: Float64Array;
+  readonly near: number;
+  readonly cuts: Cuts;
+}
+
 /** Where lines meet within one another; two that were compared before, and are as they were, are not compared again. */
 function meetings(lines: Segments, isFresh: Uint8Array, near: number): Cuts {
   const cuts: Cuts = new Map();
+  const cutting: Cutting = { ends: lines.ends, near, cuts };
   const { starts, members } = cellsOf(lines, near);
   for (let cell = 0; cell + 1 < starts.length; cell++)
     for (let i = starts[cell]; i < starts[cell + 1]; i++)
       for (let j = i + 1; j < starts[cell + 1]; j++)
-        if (isFresh[members[i]] || isFresh[members[j]]) meet(lines.ends, members[i], members[j], near, cuts);
+        if (isFresh[members[i]] || isFresh[members[j]]) meet(cutting, members[i], members[j]);
   return cuts;
 }
 
-function meet(ends: Float64Array, one: number, other: number, near: number, cuts: Cuts): void {
+function meet(cutting: Cutting, one: number, other: number): void {
+  const { ends, near, cuts } = cutting;
   const [i, j] = [4 * one, 4 * other];
   const px = ends[i];
   const py = ends[i + 1];
@@ -55,10 +64,10 @@ function meet(ends: Float64Array, one: number, other: number, near: number, cuts
   if (py < ry - near && py < sy - near && qy < ry - near && qy < sy - near) return;
   // An end that lies on the other line, or so near that rounding may take the line over it, becomes a part of that line.
   let found = 0;
-  if (cutNear(ends, one, rx, ry, near, cuts)) found++;
-  if (cutNear(ends, one, sx, sy, near, cuts)) found++;
-  if (cutNear(ends, other, px, py, near, cuts)) found++;
-  if (cutNear(ends, other, qx, qy, near, cuts)) found++;
+  if (cutNear(cutting, one, rx, ry)) found++;
+  if (cutNear(cutting, one, sx, sy)) found++;
+  if (cutNear(cutting, other, px, py)) found++;
+  if (cutNear(cutting, other, qx, qy)) found++;
   if (found > 0) return;
   const r = (qx - px) * (ry - py) - (qy - py) * (rx - px);
   const s = (qx - px) * (sy - py) - (qy - py) * (sx - px);
@@ -72,7 +81,7 @@ function meet(ends: Float64Array, one: number, other: number, near: number, cuts
 }
 
 /** Cuts a line at a place that is none of its ends and hardly off it. */
-function cutNear(ends: Float64Array, line: number, x: number, y: number, near: number, cuts: Cuts): boolean {
+function cutNear({ ends, near, cuts }: Cutting, line: number, x: number, y: number): boolean {
   const k = 4 * line;
   const dx = ends[k + 2] - ends[k];
   const dy = ends[k + 3] - ends[k + 1];

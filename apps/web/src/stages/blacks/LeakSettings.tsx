@@ -53,6 +53,7 @@ export function LeakSettings({ isWide }: { readonly isWide: boolean }) {
       <Faint>
         A bridge is a line like those beside it. A stop holds colour and is never inked. What is meant stays open.
       </Faint>
+      <Button label="Forget all stops and meant gaps" onPress={() => check.forgetSaid()} />
       <View role="list" aria-label="Leaks" className="gap-1">
         {leaks.slice(0, MOST_ROWS).map((leak, k) => (
           <Pressable

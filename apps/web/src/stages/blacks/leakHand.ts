@@ -3,7 +3,7 @@ import { evenlyWide } from '@true-nib/core/curve';
 import type { EntityId } from '@true-nib/core/kind';
 import { apply, boxOfPoints, clamp, distance, growBox, type Point } from '@true-nib/core/math';
 import { nearestLine } from '@true-nib/core/mend';
-import { orderBetween, type Edit, type StopEntity } from '@true-nib/core/page';
+import { ofKind, orderBetween, type Edit, type StopEntity } from '@true-nib/core/page';
 import type { Leak } from '@true-nib/core/regions';
 import type { StrokeEntity } from '@true-nib/core/stroke';
 import { isInHand, still, type Board, type Desk, type Gesture, type PageKeep, type PageSlot } from '../../board';
@@ -102,6 +102,14 @@ export class LeakCheck implements PageKeep {
     const place = ({ x, y }: Point) => ({ x, y });
     const after: StopEntity = { kind: 'stop', id: newId(), as, from: place(from), to: place(to) };
     this.done(as === 'stop' ? 'Stop a leak' : 'Leave a gap open', { before: null, after });
+  }
+
+  /** Takes back all that was said of gaps: stops are gone, and those that were meant leak again. */
+  forgetSaid(): void {
+    const { session, notice } = this.board;
+    const edits = ofKind(session.page, 'stop').map((before): Edit => ({ before, after: null }));
+    if (edits.length === 0) return notice('Nothing was said of any gap yet.');
+    session.commit(edits.length === 1 ? 'Forget a stop' : `Forget ${edits.length} stops`, edits);
   }
 
   private get inHand(): Leak | undefined {
