@@ -17,7 +17,7 @@ describe('the demo folio', () => {
       'Quay at low tide',
       'Down the lamp stair',
       'The heron mask',
-      'The heron mask, finished',
+      'Heron mask, finished',
       'The crossing',
       'Nib sampler',
       'Guide sampler',

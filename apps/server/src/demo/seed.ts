@@ -85,7 +85,7 @@ const PAGES: readonly DemoPage[] = [
     seed: 31,
   },
   {
-    ...{ id: 'demo-mask', name: 'The heron mask, finished', size: MASK, sketch: heronInked, scan: 1600, seed: 31 },
+    ...{ id: 'demo-mask', name: 'Heron mask, finished', size: MASK, sketch: heronInked, scan: 1600, seed: 31 },
     blacks: [heronFlats(MASK), heronBlacks()],
   },
   {

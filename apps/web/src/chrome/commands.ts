@@ -154,7 +154,6 @@ export const generalCommands: readonly Command[] = [
     id: 'stand-ins',
     label: 'Stand-in or real colours',
     room: 'Layers',
-    key: 'Shift+KeyR',
     run: () => useDesk.setState({ standIns: !useDesk.getState().standIns }),
   },
   {

@@ -27,7 +27,7 @@ export function ColourSetting() {
   return (
     <View role="group" aria-label="Colour">
       <View className="flex-row flex-wrap items-center">
-        <Text className="w-[52px] grow font-sans text-12 text-faint">Colour</Text>
+        <Text className="w-full font-sans text-12 text-faint">Colour</Text>
         {DOTS.map(({ colour, label }) => (
           <ColourDot
             key={colour}
