@@ -151,7 +151,11 @@ for (const [count, most] of [
     }),
   );
   rows.push({ what: `after one stroke, ${what}`, ours: after, other: first, against: 'the first time', most: 1 / 20 });
-  console.log(`${what}: ${regions.toLocaleString('en-GB')} regions, ${basins.openings.length} openings`);
+  const { arrayBuffers, heapUsed } = process.memoryUsage();
+  const megabytes = Math.round((arrayBuffers + heapUsed) / 1e6);
+  console.log(
+    `${what}: ${regions.toLocaleString('en-GB')} regions, ${basins.openings.length} openings, ${megabytes} MB with the lines themselves`,
+  );
 }
 const loop = bows(500, 1_600, 1_600);
 let pieces = 0;

@@ -15,7 +15,7 @@ const env = { ...process.env, CHROMIUM: requireChromium() };
 async function run(bench) {
   const { build } = await import('esbuild');
   const outfile = join(root, '.cache', `${bench}.mjs`);
-  const external = ['esbuild', '@playwright/test'];
+  const external = ['esbuild', '@playwright/test', 'sharp'];
   await build({
     entryPoints: [join(root, 'bench', `${bench}.ts`)],
     outfile,
