@@ -2,11 +2,14 @@ import {
   alongAt,
   courseOf,
   endOf,
+  evenlyWide,
   lengthOf,
+  makeSpine,
   movedPlace,
   partOf,
   placeAlong,
   startedAt,
+  STRIDE,
   widestOf,
   type Spine,
 } from '../curve';
@@ -14,6 +17,7 @@ import { outlineOf } from '../ink';
 import { ringArea, withoutRings } from '../math';
 import type { Stroke } from '../stroke';
 import { cutAtStop, pieceOf, type Cut } from './cut';
+import { editedCourse } from './edited';
 import { stopsOf, type Stop } from './meetings';
 
 /**
@@ -59,6 +63,7 @@ export function courseOfPiece({ stroke, stops }: Pieces, piece: number): Spine {
  */
 export function withoutPieces<S extends Stroke>(pieces: Pieces<S>, gone: ReadonlySet<number>): S[] {
   if (gone.size === 0) return [pieces.stroke];
+  if (pieces.stroke.fills) return closedWithout(pieces, gone);
   const { thickness = 1 } = pieces;
   const { stroke, stops, taken } = pieces.stroke.spine.closed ? opened(pieces, gone) : { ...pieces, taken: gone };
   const left: S[] = [];
@@ -71,6 +76,30 @@ export function withoutPieces<S extends Stroke>(pieces: Pieces<S>, gone: Readonl
     from = to;
   }
   return left;
+}
+
+/** The outline of something filled: where pieces of it went, it goes straight on from what is left to what is left. */
+function closedWithout<S extends Stroke>(pieces: Pieces<S>, gone: ReadonlySet<number>): S[] {
+  const { stroke, stops } = pieces;
+  const isGone = (piece: number) => gone.has(piece) || (piece === stops.length && gone.has(0));
+  const points: number[] = [];
+  for (let piece = 1; piece <= stops.length; piece++) {
+    if (isGone(piece)) continue;
+    const [...own] = courseOfPiece(pieces, piece).points;
+    if (points.length === 0) points.push(...own.slice(0, STRIDE));
+    else straightTo(points, own);
+    points.push(...own.slice(STRIDE));
+  }
+  if (points.length === 0) return [];
+  straightTo(points, points);
+  return [editedCourse(stroke, evenlyWide(makeSpine(Float64Array.from(points), true), 0))];
+}
+
+/** Goes straight to the first of some points, where it is not there already, and ends on its very numbers. */
+function straightTo(points: number[], [u, v]: readonly number[]): void {
+  const [x, y] = points.slice(-STRIDE);
+  if (Math.hypot(u - x, v - y) < 1e-9) points.splice(-STRIDE, STRIDE, u, v, 0);
+  else for (const t of [1 / 3, 2 / 3, 1]) points.push(t === 1 ? u : x + (u - x) * t, t === 1 ? v : y + (v - y) * t, 0);
 }
 
 /** A ring cut open in the middle of one of the pieces that go: both halves go. */

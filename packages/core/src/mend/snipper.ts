@@ -45,7 +45,7 @@ export class Snipper {
   /** The piece of the nearest line within `reach` page px; a line that meets nothing has none to take. */
   under(at: Point, reach: number): FoundPiece | 'meets nothing' | undefined {
     const { mayCut = () => true } = this.options;
-    const lines = this.near(growBox(boxOfPoints([at]), reach)).filter(({ kept }) => !kept.fills && mayCut(kept));
+    const lines = this.near(growBox(boxOfPoints([at]), reach)).filter(({ kept }) => isCut(kept) && mayCut(kept));
     const best = nearestLine(lines, ({ shown }) => shown, at, reach);
     if (!best) return undefined;
     const pieces = this.piecesOf(best.line);
@@ -58,7 +58,7 @@ export class Snipper {
     const { mayCut = () => true } = this.options;
     const leap = Float64Array.of(from.x, from.y, 0, to.x, to.y, 0);
     return this.near(boxOfPoints([from, to])).flatMap((line) => {
-      if (line.kept.fills || !mayCut(line.kept)) return [];
+      if (!isCut(line.kept) || !mayCut(line.kept)) return [];
       const { line: course, places } = courseOf(line.shown.spine);
       const found: FoundPiece[] = [];
       for (let leg = 0; leg + 1 < places.length; leg++) {
@@ -148,6 +148,9 @@ export class Snipper {
     return pieces;
   }
 }
+
+/** Lines are cut, and closed outlines of what is filled. */
+const isCut = ({ fills, spine }: StrokeEntity): boolean => !fills || spine.closed;
 
 /** Takes the piece under a touch, and all that a drag from there goes across. `reach` in page px. */
 export function snip(

@@ -16,12 +16,14 @@ import {
   ringsTakenFrom,
   ringsWithin,
   ringsWithout,
+  snip,
   withoutEdges,
 } from '../../src/mend';
 import { applyChange, checkEntity, duplicateLayers, mergeLayers, newPage } from '../../src/page';
 import { ellipseSpine, polylineSpine, rectSpine } from '../../src/shapes';
 import { pack, unpackEntity } from '../../src/wire';
-import { areaOf, liner } from '../hands';
+import { areaOf, laid as asLaid, liner } from '../hands';
+import { bar } from '../mend/lines';
 import { adding, change, layer, stroke } from '../page/entities';
 
 const disc = (x: number, y: number, r: number): Spine => ellipseSpine({ centre: { x, y }, rx: r, ry: r });
@@ -239,6 +241,27 @@ describe('the edges of an area', () => {
     const after = edits.find(({ before }) => before?.kind === 'area')?.after;
     expect(after).toMatchObject({ id: 'area', rings: [outer.spine, smaller.spine] });
     expect(applyChange(laid, change(edits)).entities.get('line')).toMatchObject({ order: 'a5' });
+  });
+
+  it('is snipped beyond lines that cross it: it goes straight along there, on one side, or on both by a drag', () => {
+    const square = area([box(0, 0, 100, 60)]);
+    const drawn = applyChange(page, change(adding(layer('inks'), square)));
+    const lines = [...edgesOf(square), ...[70, 30].map((x) => asLaid(bar([x, -20], [x, 80], 6), `at ${x}`))];
+    const left = (course: readonly Point[]) => {
+      const [edit, ...more] = withoutEdges(
+        drawn,
+        snip(lines, course, { reach: 5, gap: 0, newId: () => 'new', mayCut: ({ fills }) => fills === true }),
+      );
+      expect(more).toEqual([]);
+      return edit.after?.kind === 'area' ? inked(edit.after.rings) : undefined;
+    };
+    expect(left([{ x: 100, y: 30 }])).toBeCloseTo(70 * 60, 3);
+    expect(
+      left([
+        { x: -5, y: 30 },
+        { x: 105, y: 31 },
+      ]),
+    ).toBeCloseTo(40 * 60, 3);
   });
 
   it('a ring that goes leaves the others, and the last one takes the area with it', () => {

@@ -1,5 +1,5 @@
 import type { Point } from '@true-nib/core/math';
-import { Snipper } from '@true-nib/core/mend';
+import { Snipper, withoutEdges } from '@true-nib/core/mend';
 import type { PenSample } from '@true-nib/core/hand';
 import { breath } from '../../base';
 import { zoomOf } from '../../render';
@@ -85,7 +85,8 @@ export class SnipHand {
   private keep(snipper: Snipper): void {
     const { count } = snipper;
     this.clear();
-    this.board.session.commit(count === 1 ? 'Snip' : `Snip ${count} pieces`, snipper.edits(newId));
+    const { session } = this.board;
+    session.commit(count === 1 ? 'Snip' : `Snip ${count} pieces`, withoutEdges(session.page, snipper.edits(newId)));
   }
 
   private get reach(): number {
