@@ -43,9 +43,6 @@ for (const [name, zooms] of [
       const kept = await pixels(page, ['ink', 'live'], box);
       expect(darkCount(kept)).toBeGreaterThan(300);
       expect(greatestDifference(live, kept)).toBeLessThanOrEqual(8);
-      // And once more when the view is painted from scratch.
-      await page.reload();
-      await rested(page);
     }
   });
 
