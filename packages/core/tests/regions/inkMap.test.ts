@@ -88,7 +88,7 @@ describe('a planar map', () => {
     );
   });
 
-  it('says of each face which shapes fill it: the winding number of each there (Sunday 2001)', () => {
+  it('says of each face which sources fill it: the winding number of each there (Sunday 2001)', () => {
     fc.assert(
       fc.property(
         fc.array(fc.array(ringOf(coordinate), { minLength: 1, maxLength: 2 }), { minLength: 1, maxLength: 5 }),
