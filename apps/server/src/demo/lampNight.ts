@@ -166,13 +166,7 @@ function figures(p: Project): Area[] {
     at(0.14, 0.77),
     at(0.05, 0.84),
   ];
-  const hat = filled(
-    [
-      ellipseSpine({ centre: at(0, 0.95), rx: size * 0.14, ry: size * 0.035 }),
-      ellipseSpine({ centre: at(0, 0.92), rx: size * 0.075, ry: size * 0.09 }),
-    ].slice(0, 1),
-    BLACK,
-  );
+  const hat = filled([ellipseSpine({ centre: at(0, 0.95), rx: size * 0.14, ry: size * 0.035 })], BLACK);
   const face = filled([ellipseSpine({ centre: at(0, 0.9), rx: size * 0.07, ry: size * 0.08 })], BLACK);
   const cap = cornered([at(-0.09, 0.95), at(-0.07, 1.03), at(0.07, 1.03), at(0.09, 0.95)], BLACK);
   const pole = cornered([at(0.285, 0.5), at(0.275, 0.49), at(-0.31, 1.36), at(-0.3, 1.37)], BLACK);
@@ -189,8 +183,7 @@ function figures(p: Project): Area[] {
   const skull = filled([ellipseSpine({ centre: cat(6, 190), rx: 52, ry: 46 })], BLACK);
   const eyes = [-14, 26].map((x) => filled([ellipseSpine({ centre: cat(x, 194), rx: 9, ry: 6 })], NICK));
   return [
-    ...[coat].map((ring) => cornered(ring, BLACK)),
-    ...[hat, face, cap, pole, ...rim],
+    ...[cornered(coat, BLACK), hat, face, cap, pole, ...rim],
     ...[body, ears].map((ring) => cornered(ring, BLACK)),
     ...[skull, ...eyes],
   ];

@@ -23,7 +23,8 @@ export function ColourSetting() {
   const [isChoosing, setChoosing] = useState(false);
   const isPicking = usePick(({ isOnce }) => isOnce);
   const isOwn = DOTS.every(({ colour }) => colour !== color);
-  const others = usePageColours().filter((one) => DOTS.every(({ colour }) => colour !== one.color));
+  const colours = usePageColours();
+  const others = colours.filter((one) => DOTS.every(({ colour }) => colour !== one.color));
   return (
     <View role="group" aria-label="Colour">
       <View className="flex-row flex-wrap items-center">
@@ -66,7 +67,7 @@ export function ColourSetting() {
             ))}
           </View>
           <Fold title="Colours of this page">
-            <PageColours />
+            <PageColours colours={colours} />
           </Fold>
         </>
       )}

@@ -27,9 +27,8 @@ export function usePageColours(): readonly PageColour[] {
 }
 
 /** The colours that are in use on the page: named, and changed everywhere at once. */
-export function PageColours() {
+export function PageColours({ colours }: { readonly colours: readonly PageColour[] }) {
   const { session } = useBoard();
-  const colours = usePageColours();
   const [changing, setChanging] = useState<string>();
   return (
     <View role="list" aria-label="Colours of this page" className="gap-2">

@@ -1,6 +1,6 @@
 import { laidAs, type DrawnEntity } from '@true-nib/core/drawn';
 import type { EntityId } from '@true-nib/core/kind';
-import { boxOfPoints, type Box, type Point } from '@true-nib/core/math';
+import { boxOfPoints, boxOfRings, type Box, type Point } from '@true-nib/core/math';
 import { byOrder } from '@true-nib/core/page';
 import {
   colourRegions,
@@ -21,10 +21,14 @@ const SLICE = 30;
 
 /** A piece of ink, and a number for its colour, other than that of the pieces beside it. */
 export interface ShownPiece extends Pick<Piece, 'rings' | 'area'> {
+  readonly box: Box;
   readonly colour: number;
 }
 
-/** What is left of something when pieces of its ink are taken off: all by its own id, for whoever takes it up to give them theirs. */
+/**
+ * What is left of something when pieces of its ink are taken off: all by its own id, for whoever takes it up to give them
+ * theirs.
+ */
 export interface LeftOf {
   readonly id: EntityId;
   readonly left: readonly DrawnEntity[];
@@ -41,7 +45,7 @@ export class PieceWork {
     const shown = this.onLayer(layerId, boxOfPoints(loop)).map((entity) => this.desk.index.shown(entity));
     const pieces = inkMap(shown, loop);
     const colours = colourRegions(sidesOf(pieces));
-    return pieces.map(({ rings, area }, k) => ({ rings, area, colour: colours.get(k) ?? 0 }));
+    return pieces.map(({ rings, area }, k) => ({ rings, area, box: boxOfRings(rings), colour: colours.get(k) ?? 0 }));
   }
 
   /** What is left of all that has ink in some rings (page px, non-zero rule) on a layer. */

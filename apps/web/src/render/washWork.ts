@@ -152,7 +152,10 @@ export class WashWork {
     });
   }
 
-  /** Fills the selected pixels with a colour. Where the layer holds its shape, or a shape is what is selected, only what is there. */
+  /**
+   * Fills the selected pixels with a colour. Where the layer holds its shape, or a shape is what is selected, only what is
+   * there.
+   */
   fill(layerId: EntityId, color: string): Promise<ReworkedTile[]> {
     return this.rework(layerId, [maskBox(this.mask)], (context, box) => {
       this.layOn(context, layerId, this.isShape);

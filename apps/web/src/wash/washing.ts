@@ -63,7 +63,10 @@ export class Washing {
     });
   }
 
-  /** Does something to a layer's pixels. `draft` makes the change of the tiles, where it is more than that. Answers whether it is done. */
+  /**
+   * Does something to a layer's pixels. `draft` makes the change of the tiles, where it is more than that. Answers whether
+   * it is done.
+   */
   do(
     label: string,
     layerId: EntityId,

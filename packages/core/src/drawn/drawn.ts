@@ -31,7 +31,10 @@ export interface Drawn<E> {
   ways(entity: E, tolerance: number): readonly Way[];
   /** What a frame goes round that takes hold of it. */
   hold(entity: E): Box;
-  /** How far a hand's way from one place to another passes from its marks: 0 or less where it touches them, Infinity beyond `reach`. */
+  /**
+   * How far a hand's way from one place to another passes from its marks: 0 or less where it touches them, Infinity beyond
+   * `reach`.
+   */
   gap(entity: E, from: Point, to: Point, reach: number): number;
   /**
    * Where a map takes it, affine or projective. Throws a PageError for a map that takes it over its horizon.

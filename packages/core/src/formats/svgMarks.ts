@@ -1,6 +1,6 @@
 import type { Mark, MarkShape } from '../drawn';
 import { OUTLINE_TOLERANCE } from '../ink';
-import { boxesMeet, boxOfFlat, emptyBox, oddRings, uniteBoxes, withoutRings, type Box } from '../math';
+import { boxesMeet, boxOfRings, oddRings, withoutRings } from '../math';
 
 /** Gives names inside one file, each once. */
 export type NameSource = () => string;
@@ -59,9 +59,6 @@ function cutOut(parts: readonly Part[], nick: Mark, names: NameSource): Part[] {
 /** Rings that are filled alike by the non-zero rule. */
 const nonzero = (rings: readonly Float64Array[], rule: MarkShape['rule']): readonly Float64Array[] =>
   rule === 'evenodd' ? oddRings(rings) : rings;
-
-const boxOfRings = (rings: readonly Float64Array[]): Box =>
-  rings.reduce<Box>((all, ring) => uniteBoxes(all, boxOfFlat(ring, 2)), emptyBox);
 
 /** A mark's rings and how they are filled, as attributes of a path. */
 export function inkOf(mark: Mark): string {

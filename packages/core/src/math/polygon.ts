@@ -1,4 +1,5 @@
 import ClipperLib from 'clipper-lib';
+import { boxOfFlat, emptyBox, uniteBoxes, type Box } from './box';
 import type { Point } from './point';
 
 /** Parts of a page px that corners are counted in while polygons are cut. */
@@ -79,6 +80,14 @@ export function ringArea(ring: ArrayLike<number>): number {
     sum += ring[j] * ring[i + 1] - ring[i] * ring[j + 1];
   return sum / 2;
 }
+
+/** What rings fill together, where they neither overlap nor wind both ways but for holes: px². */
+export const areaOfRings = (rings: readonly ArrayLike<number>[]): number =>
+  Math.abs(rings.reduce((sum, ring) => sum + ringArea(ring), 0));
+
+/** The box round all of some rings. */
+export const boxOfRings = (rings: readonly ArrayLike<number>[]): Box =>
+  rings.reduce<Box>((all, ring) => uniteBoxes(all, boxOfFlat(ring, 2)), emptyBox);
 
 /** Whether a point lies in a ring of x, y pairs, by the non-zero rule. */
 export const isInRing = (ring: ArrayLike<number>, at: Point): boolean => windingOf(ring, at) !== 0;

@@ -1,16 +1,6 @@
 import { flatRing, type Area } from '../area';
 import { evenlyWide, fitSpine, makeSpine, type Spine } from '../curve';
-import {
-  boxesMeet,
-  boxOfFlat,
-  distance,
-  emptyBox,
-  ringArea,
-  uniteBoxes,
-  withinRings,
-  withoutRings,
-  type Point,
-} from '../math';
+import { areaOfRings, boxesMeet, boxOfRings, distance, ringArea, withinRings, withoutRings, type Point } from '../math';
 import { polylineSpine } from '../shapes';
 import { LEAST_INK } from './blots';
 
@@ -26,12 +16,6 @@ export interface CutOptions {
 }
 
 const polygons = ({ rings }: Area): Float64Array[] => rings.map((ring) => flatRing(ring, FLAT));
-
-const inkOf = (rings: readonly Float64Array[]): number =>
-  Math.abs(rings.reduce((sum, ring) => sum + ringArea(ring), 0));
-
-const boxOf = (rings: readonly Float64Array[]) =>
-  rings.reduce((all, ring) => uniteBoxes(all, boxOfFlat(ring, 2)), emptyBox);
 
 /** Polygons as the rings of an area. */
 export function ringsFrom(found: readonly Float64Array[], { isEased = true }: CutOptions = {}): Spine[] {
@@ -83,7 +67,8 @@ export const commonRings = ([first, ...others]: readonly Area[]): Spine[] =>
 /** The rings of an area where polygons are taken out of it; nothing where they take nothing, none where they take it all. */
 export function ringsWithout(area: Area, gone: readonly Float64Array[], options?: CutOptions): Spine[] | undefined {
   const own = polygons(area);
-  if (!boxesMeet(boxOf(own), boxOf(gone)) || inkOf(withinRings(own, gone)) < LEAST_INK) return undefined;
+  if (!boxesMeet(boxOfRings(own), boxOfRings(gone)) || areaOfRings(withinRings(own, gone)) < LEAST_INK)
+    return undefined;
   return ringsFrom(withoutRings(own, gone), options);
 }
 
@@ -91,7 +76,7 @@ export function ringsWithout(area: Area, gone: readonly Float64Array[], options?
 export function ringsWithin(area: Area, kept: readonly Float64Array[], options?: CutOptions): Spine[] | undefined {
   const own = polygons(area);
   const left = withinRings(own, kept);
-  return inkOf(withoutRings(own, [])) - inkOf(left) < LEAST_INK ? undefined : ringsFrom(left, options);
+  return areaOfRings(withoutRings(own, [])) - areaOfRings(left) < LEAST_INK ? undefined : ringsFrom(left, options);
 }
 
 /** The rings of an area without those of another; nothing where they have nothing in common. */

@@ -1,13 +1,13 @@
 import { evenlyWide, type Spine } from '../curve';
 import { outlineOf } from '../ink';
-import { isInRing, ringArea, withinRings, withoutRings, type Point } from '../math';
+import { areaOfRings, isInRing, ringArea, withinRings, withoutRings, type Point } from '../math';
 import type { Stroke } from '../stroke';
 import { polylineSpine } from '../shapes';
 
 /** What is left of a blot where a ring is taken out of it; nothing where it takes nothing. Corner by corner, not eased. */
 export function blotWithout<S extends Stroke>(stroke: S, gone: Float64Array): S[] | undefined {
   const { rings } = outlineOf(stroke);
-  if (areaOf(withinRings(rings, [gone])) < LEAST_INK) return undefined;
+  if (areaOfRings(withinRings(rings, [gone])) < LEAST_INK) return undefined;
   return blotsOf(stroke, withoutRings(rings, [gone]));
 }
 
@@ -15,7 +15,7 @@ export function blotWithout<S extends Stroke>(stroke: S, gone: Float64Array): S[
 export function blotWithin<S extends Stroke>(stroke: S, kept: Float64Array): S[] | undefined {
   const { rings } = outlineOf(stroke);
   const left = withinRings(rings, [kept]);
-  return areaOf(rings) - areaOf(left) < LEAST_INK ? undefined : blotsOf(stroke, left);
+  return areaOfRings(rings) - areaOfRings(left) < LEAST_INK ? undefined : blotsOf(stroke, left);
 }
 
 /** px² that nobody misses. */
@@ -24,11 +24,8 @@ export const LEAST_INK = 0.01;
 /** How much of a stroke's ink lies within a ring and how much without, px². */
 export function inkAt(stroke: Stroke, ring: Float64Array): { readonly within: number; readonly without: number } {
   const { rings } = outlineOf(stroke);
-  return { within: areaOf(withinRings(rings, [ring])), without: areaOf(withoutRings(rings, [ring])) };
+  return { within: areaOfRings(withinRings(rings, [ring])), without: areaOfRings(withoutRings(rings, [ring])) };
 }
-
-const areaOf = (rings: readonly Float64Array[]): number =>
-  Math.abs(rings.reduce((sum, ring) => sum + ringArea(ring), 0));
 
 function blotsOf<S extends Stroke>(stroke: S, rings: readonly Float64Array[]): S[] {
   const { origin: _gone, guide: _left, copy: _alone, grain: _grain, ...rest } = stroke;

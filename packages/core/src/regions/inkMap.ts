@@ -2,18 +2,16 @@ import type { Area } from '../area';
 import { areaMarks, isAreaThing, strokeMarks, type Mark, type Thing } from '../drawn';
 import { OUTLINE_TOLERANCE } from '../ink';
 import {
+  areaOfRings,
   boxesMeet,
-  boxOfFlat,
   boxOfPoints,
-  emptyBox,
+  boxOfRings,
   grownRings,
   oddRings,
   ringArea,
-  uniteBoxes,
   windingOf,
   withinRings,
   withoutRings,
-  type Box,
   type Point,
 } from '../math';
 import { cutByLoop, joinedRings, LEAST_INK, ringsFrom, ringsTakenFrom, ringsWithout } from '../mend';
@@ -30,12 +28,6 @@ export interface Piece {
   /** Whose ink it is, by their places in the list, ascending. */
   readonly of: readonly number[];
 }
-
-const boxOfRings = (rings: readonly ArrayLike<number>[]): Box =>
-  rings.reduce((all, ring) => uniteBoxes(all, boxOfFlat(ring, 2)), emptyBox);
-
-const inkOf = (rings: readonly Float64Array[]): number =>
-  Math.abs(rings.reduce((sum, ring) => sum + ringArea(ring), 0));
 
 /** How far from a line, page px, a corner becomes a part of it where pieces are looked for: edges that nearly meet are one. */
 const WELD = 0.05;
@@ -65,8 +57,8 @@ export function inkOfEach(things: readonly Thing[]): (readonly Float64Array[])[]
 }
 
 /**
- * The pieces that overlapping ink makes, in a loop (page px) or as a whole: things as their layer shows them, lowest first. Pieces end at
- * the loop. What was cut flush with a line, and so ends just within it, goes across it all the same.
+ * The pieces that overlapping ink makes, in a loop (page px) or as a whole: things as their layer shows them, lowest first.
+ * Pieces end at the loop. What was cut flush with a line, and so ends just within it, goes across it all the same.
  */
 export function inkMap(things: readonly Thing[], loop?: readonly Point[]): Piece[] {
   const around = loop && [Float64Array.from(loop.flatMap(({ x, y }) => [x, y]))];
@@ -116,9 +108,9 @@ const UNLIKE = 0.02;
 const LEAST_UNLIKE = 1;
 
 /**
- * A thing without some pieces of its ink (rings for the non-zero rule, page px); nothing where they take nothing. A line stays lines
- * where cuts across it leave the very same ink, and becomes an area where they do not; one that is filled always does. `shown` is
- * how its layer shows a line.
+ * A thing without some pieces of its ink (rings for the non-zero rule, page px); nothing where they take nothing. A line
+ * stays lines where cuts across it leave the very same ink, and becomes an area where they do not; one that is filled
+ * always does. `shown` is how its layer shows a line.
  */
 export function withoutPieces<S extends Stroke, A extends Area>(
   thing: S | A,
@@ -127,7 +119,7 @@ export function withoutPieces<S extends Stroke, A extends Area>(
 ): (S | A | Area)[] | undefined {
   const own = withoutRings(inkOfEach([isAreaThing(thing) ? thing : shown(thing)])[0], []);
   // What merely lies beside a piece loses nothing: edges that nearly meet were made one.
-  if (inkOf(withinRings(own, grownRings(gone, -WELD))) < LEAST_INK) return undefined;
+  if (areaOfRings(withinRings(own, grownRings(gone, -WELD))) < LEAST_INK) return undefined;
   const grown = grownRings(gone, HAIR);
   if (isAreaThing(thing)) {
     const rings = ringsWithout(thing, grown) ?? thing.rings;
@@ -135,9 +127,9 @@ export function withoutPieces<S extends Stroke, A extends Area>(
   }
   const going = withinRings(own, gone);
   const left = withoutRings(own, grown);
-  if (inkOf(left) < LEAST_INK) return [];
+  if (areaOfRings(left) < LEAST_INK) return [];
   const lines = thing.fills ? undefined : cutLines(thing, withoutRings(grownRings(going, REACH), left));
-  const most = Math.max(LEAST_UNLIKE, UNLIKE * inkOf(going));
+  const most = Math.max(LEAST_UNLIKE, UNLIKE * areaOfRings(going));
   // A bite out of a side leaves one part, not two lines that meet there.
   const parts = left.filter((ring) => ringArea(ring) > LEAST_INK).length;
   if (lines?.length === parts && unlike(inkOfEach(lines.map(shown)).flat(), left) <= most) return lines;
@@ -159,7 +151,7 @@ function cutLines<S extends Stroke>(line: S, loops: readonly Float64Array[]): S[
 
 /** px² that lie in the one and not in the other. */
 const unlike = (a: readonly Float64Array[], b: readonly Float64Array[]): number =>
-  inkOf(withoutRings(a, b)) + inkOf(withoutRings(b, a));
+  areaOfRings(withoutRings(a, b)) + areaOfRings(withoutRings(b, a));
 
 /** The ink of a line as an area in its colour. */
 export function inkAsArea(line: Stroke): Area {

@@ -24,9 +24,10 @@ export interface PlanarMap {
 }
 
 /**
- * The faces that the outlines of shapes make together, each shape (a source) being rings that are filled by the non-zero rule. Corners
- * are rounded to 1/256 page px, and lines go through corners that lie within `weld` page px of them; they are split where they meet until nothing
- * crosses any more (Hobby 1999), then every face is walked round once. V − E + F = 1 + C holds, and the rings of all faces together have no area (Euler).
+ * The faces that the outlines of shapes make together, each shape (a source) being rings that are filled by the non-zero
+ * rule. Corners are rounded to 1/256 page px, and lines go through corners that lie within `weld` page px of them; they are
+ * split where they meet until nothing crosses any more (Hobby 1999), then every face is walked round once. V − E + F = 1 +
+ * C holds, and the rings of all faces together have no area (Euler).
  */
 export function planarMap(sources: readonly (readonly ArrayLike<number>[])[], weld = 0): PlanarMap {
   const lines = split(onGrid(sources), weld * GRID);

@@ -1,10 +1,10 @@
 import {
+  areaOfRings,
   boxesMeet,
   boxOfFlat,
-  emptyBox,
+  boxOfRings,
   isInRing,
   ringArea,
-  uniteBoxes,
   withinRings,
   withoutRings,
   type Box,
@@ -26,15 +26,9 @@ interface Part {
   readonly isSmall: boolean;
 }
 
-const inkOf = (rings: readonly Float64Array[]): number =>
-  Math.abs(rings.reduce((sum, ring) => sum + ringArea(ring), 0));
-
-const boxOf = (rings: readonly Float64Array[]): Box =>
-  rings.reduce((all, ring) => uniteBoxes(all, boxOfFlat(ring, 2)), emptyBox);
-
 /**
- * Ink of fewer than `most` page px² that hangs together with no other, the smallest first: dots, and crumbs of what was cut. `inks` are
- * the rings of each thing for the non-zero rule (see `inkOfEach`). Yields the share that is looked at.
+ * Ink of fewer than `most` page px² that hangs together with no other, the smallest first: dots, and crumbs of what was
+ * cut. `inks` are the rings of each thing for the non-zero rule (see `inkOfEach`). Yields the share that is looked at.
  */
 export function* specksOf(inks: readonly (readonly Float64Array[])[], most: number): Generator<number, Speck[]> {
   const parts: Part[] = [];
@@ -51,7 +45,7 @@ export function* specksOf(inks: readonly (readonly Float64Array[])[], most: numb
     for (const other of parts) {
       if (other === part || !boxesMeet(part.box, other.box)) continue;
       const own = heap.get(part) ?? [];
-      if (heap.get(other) === own || inkOf(withinRings(part.rings, other.rings)) === 0) continue;
+      if (heap.get(other) === own || areaOfRings(withinRings(part.rings, other.rings)) === 0) continue;
       if (!other.isSmall) {
         lost.add(part);
         continue;
@@ -66,8 +60,8 @@ export function* specksOf(inks: readonly (readonly Float64Array[])[], most: numb
       own.flatMap((part) => part.rings),
       [],
     );
-    const area = inkOf(rings);
-    const { minX, minY, maxX, maxY } = boxOf(rings);
+    const area = areaOfRings(rings);
+    const { minX, minY, maxX, maxY } = boxOfRings(rings);
     return area < most && area > LEAST_INK ? [{ x: (minX + maxX) / 2, y: (minY + maxY) / 2, area, rings }] : [];
   });
   return found.sort((one, other) => one.area - other.area);
@@ -75,11 +69,11 @@ export function* specksOf(inks: readonly (readonly Float64Array[])[], most: numb
 
 function partsOf(rings: readonly Float64Array[], most: number): Part[] {
   // One ring that goes round much is no speck, whatever it crosses.
-  if (rings.length === 1 && inkOf(rings) >= most) return [{ rings, box: boxOf(rings), isSmall: false }];
+  if (rings.length === 1 && areaOfRings(rings) >= most) return [{ rings, box: boxOfRings(rings), isSmall: false }];
   const simple = withoutRings(rings, []);
   const [outer, holes] = [1, -1].map((sign) => simple.filter((ring) => Math.sign(ringArea(ring)) === sign));
   return outer.map((ring): Part => {
     const own = [ring, ...holes.filter((hole) => isInRing(ring, { x: hole[0], y: hole[1] }))];
-    return { rings: own, box: boxOfFlat(ring, 2), isSmall: inkOf(own) < most };
+    return { rings: own, box: boxOfFlat(ring, 2), isSmall: areaOfRings(own) < most };
   });
 }

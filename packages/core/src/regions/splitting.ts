@@ -15,7 +15,10 @@ const LENGTHS = 1.5;
 /** By line: the places at which it is cut, x and y in turn. */
 type Cuts = Map<number, number[]>;
 
-/** Lines split where they meet, at whole numbers, until they meet at their ends alone; at first also where an end lies within `weld` of a line. */
+/**
+ * Lines split where they meet, at whole numbers, until they meet at their ends alone; at first also where an end lies
+ * within `weld` of a line.
+ */
 export function split(lines: Segments, weld: number): Segments {
   let all = lines;
   let isFresh = new Uint8Array(lines.of.length).fill(1);

@@ -24,7 +24,10 @@ export interface TileBasins extends Tile {
   /** They are numbered from this on; `room` numbers are kept for them. */
   readonly first: number;
   readonly room: number;
-  /** By basin: the half-width of its widest place, how many px it has, and four numbers each of the columns and rows that it reaches. */
+  /**
+   * By basin: the half-width of its widest place, how many px it has, and four numbers each of the columns and rows that it
+   * reaches.
+   */
   readonly peaks: Float32Array;
   readonly areas: Int32Array;
   readonly boxes: Int32Array;

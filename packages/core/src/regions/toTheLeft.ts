@@ -9,8 +9,8 @@ export interface Edges {
 const MOST_ROWS = 4_096;
 
 /**
- * For halves at which a part that hangs together reaches farthest to the left: the half that bounds, from its left, the face that lies
- * just beside them; −1 where nothing lies to their left. Exact for whole numbers up to 2²⁵.
+ * For halves at which a part that hangs together reaches farthest to the left: the half that bounds, from its left, the
+ * face that lies just beside them; −1 where nothing lies to their left. Exact for whole numbers up to 2²⁵.
  */
 export function nearestToTheLeft({ xs, ys, from }: Edges, halves: readonly number[]): Int32Array {
   const count = from.length / 2;

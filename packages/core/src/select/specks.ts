@@ -7,7 +7,10 @@ export interface PixelSpeck extends Point {
   readonly area: number;
 }
 
-/** Fewer than `most` px in a heap that is apart from all others: where each heap lies, smallest first, and all of them as a mask. */
+/**
+ * Fewer than `most` px in a heap that is apart from all others: where each heap lies, smallest first, and all of them as a
+ * mask.
+ */
 export function specksOfPixels(
   { x: left, y: top, width, height, data }: Pixels,
   most: number,

@@ -1,6 +1,5 @@
-import { isDrawn } from '@true-nib/core/drawn';
 import type { EntityId } from '@true-nib/core/kind';
-import { apply, boxOfFlat, emptyBox, ringArea, uniteBoxes, type Box, type Point } from '@true-nib/core/math';
+import { apply, boxOfRings, isInBox, mapBox, ringArea, type Point } from '@true-nib/core/math';
 import { editedId, type Edit } from '@true-nib/core/page';
 import { isInPiece } from '@true-nib/core/regions';
 import {
@@ -27,6 +26,8 @@ const LEAST_LOOP = 60;
 const REST_MS = 150;
 /** CSS px per page px that a speck is shown at. */
 const CLOSE = 3;
+/** Device px of a piece that is shown. */
+const LEAST_SEEN = 0.7;
 /** Specks that are marked on the page at once. */
 const MOST_MARKS = 400;
 
@@ -38,6 +39,8 @@ export class PieceHand implements PageKeep {
   private isHeld = false;
   private loop: readonly Point[] | undefined;
   private on: EntityId | undefined;
+  /** The size under which specks were looked for. */
+  private listedUnder = 0;
   private hovered: number | undefined;
   private taken = new Set<number>();
   private asked = 0;
@@ -46,7 +49,7 @@ export class PieceHand implements PageKeep {
 
   constructor(private readonly board: Board) {
     this.stops = [
-      board.session.onEdits((_page, edits) => this.isHeld && this.touches(edits) && this.lookSoon()),
+      board.session.onEdits((_page, edits) => this.isHeld && this.touches(edits) && this.changed()),
       usePieces.subscribe(() => this.isHeld && this.show()),
     ];
   }
@@ -103,9 +106,11 @@ export class PieceHand implements PageKeep {
     usePieces.setState({ isLooking: true });
     try {
       if (medium === 'wash') await board.of(washingSlot).settled();
-      const specks = await board.picture.inks.beside.specks(id, useBlacks.getState().crumb, medium === 'wash');
+      const { crumb } = useBlacks.getState();
+      const specks = await board.picture.inks.beside.specks(id, crumb, medium === 'wash');
       if (!specks) return;
       this.on = id;
+      this.listedUnder = crumb;
       usePieces.setState({ specks, inHand: undefined });
       if (specks.length === 0) board.notice(`${target.layer.name} has no speck that small.`);
     } finally {
@@ -131,7 +136,7 @@ export class PieceHand implements PageKeep {
     const isDone =
       rings.length > 0
         ? await this.withoutInk(on, rings, label)
-        : await board.of(washingSlot).do(label, on, { deed: 'drop-specks', most: useBlacks.getState().crumb });
+        : await board.of(washingSlot).do(label, on, { deed: 'drop-specks', most: this.listedUnder });
     if (isDone) usePieces.setState({ specks: [], inHand: undefined });
   }
 
@@ -178,7 +183,8 @@ export class PieceHand implements PageKeep {
   }
 
   private async takeOff(): Promise<void> {
-    const { taken, on } = this;
+    const { on } = this;
+    const taken = new Set(this.taken);
     const { pieces } = usePieces.getState();
     const rings = [...taken].flatMap((k) => pieces[k]?.rings ?? []);
     if (rings.length === 0 || on === undefined) return;
@@ -209,16 +215,17 @@ export class PieceHand implements PageKeep {
 
   /** Whether edits change what lies on the layer that is looked at. */
   private touches(edits: readonly Edit[]): boolean {
-    if (this.loop === undefined) return false;
     return edits.some((edit) => {
       const entity = edit.after ?? edit.before;
-      return editedId(edit) === this.on || (isDrawn(entity) && entity.layerId === this.on);
+      return editedId(edit) === this.on || (entity && 'layerId' in entity && entity.layerId === this.on);
     });
   }
 
-  private lookSoon(): void {
+  /** Pieces are found anew; a list of specks is good no more. */
+  private changed(): void {
+    if (usePieces.getState().specks) usePieces.setState({ specks: undefined, inHand: undefined });
     clearTimeout(this.timer);
-    this.timer = setTimeout(() => void this.look(false), REST_MS);
+    if (this.loop) this.timer = setTimeout(() => void this.look(false), REST_MS);
   }
 
   private async look(isFirst: boolean): Promise<void> {
@@ -235,7 +242,7 @@ export class PieceHand implements PageKeep {
   }
 
   private pieceAt(at: Point): number | undefined {
-    const found = usePieces.getState().pieces.findIndex((piece) => isInPiece(piece, at));
+    const found = usePieces.getState().pieces.findIndex((piece) => isInBox(piece.box, at) && isInPiece(piece, at));
     return found < 0 ? undefined : found;
   }
 
@@ -257,9 +264,6 @@ export class PieceHand implements PageKeep {
   }
 }
 
-const boxOfRings = (rings: readonly Float64Array[]): Box =>
-  rings.reduce((all, ring) => uniteBoxes(all, boxOfFlat(ring, 2)), emptyBox);
-
 interface Seen {
   readonly pieces: readonly ShownPiece[];
   readonly taken: ReadonlySet<number>;
@@ -268,12 +272,17 @@ interface Seen {
   readonly inHand: number | undefined;
 }
 
-/** Pieces in light colours over their ink, those that are being taken off as paper, and rings round specks. */
+/** Pieces in colours over their ink, those that are being taken off as paper, and rings round specks. */
 const pieceSketch =
   ({ pieces, taken, hovered, specks, inHand }: Seen): Sketch =>
   (context, map, ratio, colours) => {
+    const { width, height } = context.canvas;
     context.setTransform(...map);
-    for (const [k, { rings, colour }] of pieces.entries()) {
+    for (const [k, { rings, box, colour }] of pieces.entries()) {
+      // What is out of sight, or too small to be seen, is let be.
+      const seen = mapBox(map, box);
+      if (seen.maxX < 0 || seen.maxY < 0 || seen.minX > width || seen.minY > height) continue;
+      if (seen.maxX - seen.minX < LEAST_SEEN && seen.maxY - seen.minY < LEAST_SEEN) continue;
       context.beginPath();
       traceRings(context, rings);
       context.fillStyle = taken.has(k) ? '#ffffff' : HUES[colour % HUES.length];
