@@ -1,8 +1,4 @@
-import { nested, type AreaEntity } from '@true-nib/core/area';
 import { applyChange, newLayer, newPage, type Entity, type LayerEntity, type Page } from '@true-nib/core/page';
-import { ellipseSpine, lineSpine } from '@true-nib/core/shapes';
-import { inked, type StrokeEntity } from '@true-nib/core/stroke';
-import { leftEdits } from '../src/hand/leftOf';
 import { ChangeLog } from '../src/render/changeLog';
 import { flatsLayer } from '../src/stages/blacks/flatsLayer';
 
@@ -14,17 +10,6 @@ const pageOf = (...entities: Entity[]): Page =>
 const inks = newLayer({ id: 'inks', medium: 'ink', name: 'Inks', order: 'a1' });
 const flats = (more: Partial<LayerEntity> = {}) =>
   newLayer({ id: 'flats', medium: 'ink', name: 'Flats', order: 'a0', ...more });
-const nib = { name: 'Liner', size: 6, thinnest: 1, taperIn: 0, taperOut: 0, color: '#14161a' };
-const line: StrokeEntity = {
-  ...{ kind: 'stroke', id: 'line', layerId: 'inks', order: 'a0' },
-  ...inked(lineSpine({ x: 10, y: 10 }, { x: 90, y: 10 }), nib),
-};
-const area: AreaEntity = {
-  ...{ kind: 'area', id: 'area', layerId: 'inks', order: 'a1' },
-  rings: nested([ellipseSpine({ centre: { x: 50, y: 50 }, rx: 9, ry: 9 })]),
-  fill: { as: 'colour', color: '#14161a' },
-};
-
 describe('the layer that flats go to', () => {
   it('is made below the inks where there is none, in their group, and is the same the next time', () => {
     const group = newLayer({ id: 'group', medium: 'group', name: 'Group', order: 'a1' });
@@ -42,28 +27,6 @@ describe('the layer that flats go to', () => {
     expect(flatsLayer(pageOf(group, flats({ parentId: 'group' }), inks))).toBe('Flats is hidden.');
     // A Wash of that name is none of ours.
     expect(flatsLayer(pageOf(flats({ medium: 'wash' }), inks))).toMatchObject({ edits: [{ before: null }] });
-  });
-});
-
-describe('what is left of things', () => {
-  it('keeps its id where it is of the same kind, and is new where it is not; what is gone meanwhile is let be', () => {
-    const page = pageOf(inks, line, area);
-    const ids = ['p', 'q'];
-    const edits = leftEdits(
-      page,
-      [
-        { id: 'line', left: [{ ...area, id: 'line' }, line, { ...line, order: 'a5' }] },
-        { id: 'area', left: [] },
-        { id: 'elsewhere', left: [line] },
-      ],
-      () => ids.shift() ?? '',
-    );
-    expect(edits.map(({ before, after }) => [before?.id, after?.kind, after?.id])).toEqual([
-      ['line', 'stroke', 'line'],
-      [undefined, 'area', 'p'],
-      [undefined, 'stroke', 'q'],
-      ['area', undefined, undefined],
-    ]);
   });
 });
 

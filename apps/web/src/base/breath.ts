@@ -27,3 +27,23 @@ export async function inParts<T, R>(
   }
   return done;
 }
+
+/** ms of work between two breaths, in which something newer can come in. */
+const SLICE = 30;
+
+/** Goes through work that yields the share that is done, in slices; answers nothing where it is wanted no more. */
+export async function inSlices<T>(
+  work: Generator<number, T>,
+  { isWanted = () => true, tell }: { readonly isWanted?: () => boolean; readonly tell?: (share: number) => void } = {},
+): Promise<T | undefined> {
+  let start = performance.now();
+  for (;;) {
+    const step = work.next();
+    if (step.done) return step.value;
+    if (performance.now() - start < SLICE) continue;
+    tell?.(step.value);
+    await breath();
+    if (!isWanted()) return undefined;
+    start = performance.now();
+  }
+}

@@ -4,5 +4,4 @@ export { areasOf, beginCutting, type LegCut, linesOf, styledBy } from './cutting
 export { flippedTemplate, outlineStrokes, releaseAll, strokeAllRound } from './guideDeeds';
 export { lastEndSlot } from './lastEnd';
 export { layDown } from './layDown';
-export { leftEdits } from './leftOf';
 export { FINGER, linesNear, linesOn, type MendReach, type Reached, reachedLayers } from './reach';

@@ -28,7 +28,7 @@ export { changesBounds, isInk } from './inkDesk';
 export { InkIndex } from './inkIndex';
 export { pathOf, traceRings } from './inkPaint';
 export { drawKnot, drawSlack, type OverlayColours, STEM, strokeBoth } from './overlay';
-export type { LeftOf, ShownPiece } from './pieceWork';
+export type { ShownPiece } from './pieceWork';
 export { decodable, type PictureBytes } from './pictures';
 export { FRAME_STEM } from './selectionPicture';
 export type { RegionSettings, ShownRegion } from './regionWork';

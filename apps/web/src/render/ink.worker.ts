@@ -8,13 +8,14 @@ import { byOrder, type Edit, type Entity, type PageSize } from '@true-nib/core/p
 import type { EntityId } from '@true-nib/core/kind';
 import type { Joining } from '@true-nib/core/select';
 import { hullsOf } from '@true-nib/core/curve';
+import type { LeftOf } from '@true-nib/core/tools';
 import { planning, type MendDeed, type MendMark } from '@true-nib/core/mend';
 import { expose, transfer } from 'comlink';
-import { breath } from '../base/breath';
+import { breath, inSlices } from '../base/breath';
 import type { StackLook } from './stackLook';
 import { hasInk, InkDesk, unpackedList, type FirstLook } from './inkDesk';
 import type { PictureOfInks } from './keptPicture';
-import { PieceWork, type LeftOf } from './pieceWork';
+import { PieceWork } from './pieceWork';
 import { RegionWork, type RegionSettings, type ShownRegion } from './regionWork';
 import type { WashDeed } from './washDeed';
 import { WashWork, type AreaQuery, type ReworkedTile, type SelectedArea, type TakenPixels } from './washWork';
@@ -30,8 +31,6 @@ let mending = 0;
 let pieces = 0;
 /** Ids of new pieces until whoever asked for them gives them their own. */
 const pieceId = () => `piece-${++pieces}`;
-/** ms of work between two breaths, in which a newer request or an edit can come in. */
-const SLICE = 30;
 /** Lines that are looked at between two breaths. */
 const READY = 50;
 
@@ -128,20 +127,11 @@ const service = {
     const only = ids && new Set(ids);
     const mayChange = ({ id, layerId }: StrokeEntity) => layers.has(layerId) && (!only || only.has(id));
     const work = planning(strokes, mayChange, deed, pieceId, shownAs);
-    let start = performance.now();
-    for (;;) {
-      const step = work.next();
-      if (step.done) {
-        const { edits, marks, nodes } = step.value;
-        mended = edits;
-        return { count: edits.length, marks, nodes };
-      }
-      if (performance.now() - start < SLICE) continue;
-      tell?.(step.value);
-      await breath();
-      if (own !== mending) return undefined;
-      start = performance.now();
-    }
+    const plan = await inSlices(work, { isWanted: () => own === mending, tell });
+    if (!plan) return undefined;
+    const { edits, marks, nodes } = plan;
+    mended = edits;
+    return { count: edits.length, marks, nodes };
   },
 
   stopMending(): void {

@@ -102,17 +102,13 @@ export class InkDesk {
     const gone = edits.map(shownOf);
     // What was before, this desk knows itself.
     const full = edits.map((edit) => ({ before: this.page.entities.get(editedId(edit)) ?? null, after: edit.after }));
-    const bounding = full.flatMap((edit, k) => (changesBounds(edit) ? [k] : []));
     this.page = applyEdits(this.page, edits);
     this.index.update(this.page, edits);
-    if (bounding.length > 0)
-      this.bounds.add(
-        bounding.every((k) => isOfDrawn(edits[k]))
-          ? bounding.flatMap((k) => changedPieces(gone[k], shownOf(edits[k])))
-          : undefined,
-      );
-    if (!edits.every(isOfDrawn)) return this.forgetPictures();
-    this.touch(edits.flatMap((edit, k) => changedPieces(gone[k], shownOf(edit))));
+    const isDrawnAlone = edits.every(isOfDrawn);
+    const pieces = isDrawnAlone ? edits.map((edit, k) => changedPieces(gone[k], shownOf(edit))) : undefined;
+    if (full.some(changesBounds)) this.bounds.add(pieces?.filter((_, k) => changesBounds(full[k])).flat());
+    if (pieces) this.touch(pieces.flat());
+    else this.forgetPictures();
   }
 
   setLook(look: StackLook): void {

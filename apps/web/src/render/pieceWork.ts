@@ -13,25 +13,14 @@ import {
   type Piece,
   type Speck,
 } from '@true-nib/core/regions';
-import { breath } from '../base/breath';
+import type { LeftOf } from '@true-nib/core/tools';
+import { inSlices } from '../base/breath';
 import type { InkDesk } from './inkDesk';
-
-/** ms of work between two breaths. */
-const SLICE = 30;
 
 /** A piece of ink, and a number for its colour, other than that of the pieces beside it. */
 export interface ShownPiece extends Pick<Piece, 'rings' | 'area'> {
   readonly box: Box;
   readonly colour: number;
-}
-
-/**
- * What is left of something when pieces of its ink are taken off: all by its own id, for whoever takes it up to give them
- * theirs.
- */
-export interface LeftOf {
-  readonly id: EntityId;
-  readonly left: readonly DrawnEntity[];
 }
 
 /** Takes ink apart, in a worker. */
@@ -63,34 +52,15 @@ export class PieceWork {
 
   /** Lines as areas of the same ink. */
   async areas(ids: readonly EntityId[]): Promise<LeftOf[]> {
-    const areas: LeftOf[] = [];
-    let start = performance.now();
-    for (const id of ids) {
-      const line = this.desk.index.get(id);
-      if (line?.kind !== 'stroke') continue;
-      const { layerId, order } = line;
-      areas.push({ id, left: [laidAs(inkAsArea(line), { id, layerId, order })] });
-      if (performance.now() - start < SLICE) continue;
-      await breath();
-      start = performance.now();
-    }
-    return areas;
+    const { index } = this.desk;
+    return (await inSlices(asAreas(ids.flatMap((id) => index.get(id) ?? [])))) ?? [];
   }
 
   /** Ink of a layer of fewer page px² that touches no other; nothing where they were asked for anew meanwhile. */
-  async specks(layerId: EntityId, most: number): Promise<Speck[] | undefined> {
+  specks(layerId: EntityId, most: number): Promise<Speck[] | undefined> {
     const own = ++this.asked;
     const shown = this.onLayer(layerId).map((entity) => this.desk.index.shown(entity));
-    const work = specksOf(inkOfEach(shown), most);
-    let start = performance.now();
-    for (;;) {
-      const step = work.next();
-      if (step.done) return step.value;
-      if (performance.now() - start < SLICE) continue;
-      await breath();
-      if (own !== this.asked) return undefined;
-      start = performance.now();
-    }
+    return inSlices(specksOf(inkOfEach(shown), most), { isWanted: () => own === this.asked });
   }
 
   /** What lies on a layer, lowest first. */
@@ -98,4 +68,15 @@ export class PieceWork {
     const { index } = this.desk;
     return (box ? index.onLayer(layerId, box) : index.unorderedOn(layerId)).sort(byOrder);
   }
+}
+
+function* asAreas(entities: readonly DrawnEntity[]): Generator<number, LeftOf[]> {
+  const areas: LeftOf[] = [];
+  for (const [k, line] of entities.entries()) {
+    yield k / entities.length;
+    if (line.kind !== 'stroke') continue;
+    const { id, layerId, order } = line;
+    areas.push({ id, left: [laidAs(inkAsArea(line), { id, layerId, order })] });
+  }
+  return areas;
 }

@@ -25,7 +25,7 @@ import {
   type Under,
 } from '@true-nib/core/regions';
 import type { Spine } from '@true-nib/core/curve';
-import { breath } from '../base/breath';
+import { inSlices } from '../base/breath';
 import { ground } from './ground';
 import { paintMarks, smallPathOf } from './inkPaint';
 import type { InkDesk } from './inkDesk';
@@ -38,8 +38,6 @@ const BAND = 512;
 const EXACT = 0.05;
 /** Boxes of changes up to which regions are mended rather than found as a whole. */
 const MOST_BOXES = 400;
-/** ms of work between two breaths. */
-const SLICE = 30;
 
 /** What bounds regions, and how. Page px. */
 export interface RegionSettings {
@@ -82,11 +80,14 @@ export class RegionWork {
   private map: { readonly key: string; readonly map: RegionMap } | undefined;
   private asked = 0;
   private looked: { readonly key: string; readonly done: Promise<boolean> } | undefined;
+  /** Settles when what is being mended is whole again. */
+  private mended: Promise<unknown> | undefined;
 
   constructor(private readonly desk: InkDesk) {}
 
   /** Looks at the page. Answers whether it is known now: not where another was asked for meanwhile. */
   async know(settings: RegionSettings, tell?: (share: number) => void): Promise<boolean> {
+    while (this.mended) await this.mended;
     const key = this.keyOf(settings);
     if (this.known?.key === key) return true;
     // Whoever asks for what is being looked at waits for that.
@@ -101,27 +102,20 @@ export class RegionWork {
     const own = ++this.asked;
     const layers = settings.layerIds.join(' ');
     const changes = this.desk.bounds.count;
-    const old = this.known?.layers === layers ? this.known : undefined;
-    const changed = old && this.desk.bounds.since(old.changes);
-    const isSmall = changed !== undefined && changed.length <= MOST_BOXES;
-    const work = old && isSmall ? this.mending(old.basins, settings, changed) : this.looking(settings);
-    // What is mended is written over: nothing is known until it is done.
+    const { known } = this;
+    const changed = known?.layers === layers ? this.desk.bounds.since(known.changes) : undefined;
+    const isSmall = known && changed && changed.length <= MOST_BOXES;
+    // What is mended is written over: nothing is known until it is done, and it is gone through to its end.
     if (isSmall) this.known = undefined;
-    let start = performance.now();
-    for (;;) {
-      const step = work.next();
-      if (step.done) {
-        this.known = { key, layers, changes, basins: step.value };
-        this.map = undefined;
-        return true;
-      }
-      if (performance.now() - start < SLICE) continue;
-      tell?.(step.value);
-      await breath();
-      // What is mended is gone through to its end: it takes little, and what was there is used up.
-      if (own !== this.asked && !isSmall) return false;
-      start = performance.now();
-    }
+    const found = isSmall
+      ? inSlices(this.mending(known.basins, settings, changed), { tell })
+      : inSlices(this.looking(settings), { isWanted: () => own === this.asked, tell });
+    if (isSmall) this.mended = found.finally(() => (this.mended = undefined));
+    const basins = await found;
+    if (!basins) return false;
+    this.known = { key, layers, changes, basins };
+    this.map = undefined;
+    return true;
   }
 
   private keyOf({ layerIds }: RegionSettings): string {
@@ -204,26 +198,16 @@ export class RegionWork {
       { under: this.underOf(settings, map), least: settings.least * scale * scale },
       (region) => taken.has(region),
     );
-    let start = performance.now();
-    for (;;) {
-      const step = work.next();
-      if (step.done) {
-        const { flats, neighbours } = step.value;
-        const colours = colourRegions(neighbours);
-        const before = new Map(known.map((at, k) => [regionAt(map, at), k]));
-        return {
-          flats: flats.map(({ region, rings, at }): PageFlat => {
-            const was = before.get(region);
-            return { region, rings, at, colour: colours.get(region) ?? 0, ...(was !== undefined && { was }) };
-          }),
-        };
-      }
-      if (performance.now() - start < SLICE) continue;
-      tell?.(step.value);
-      await breath();
-      if (own !== this.asked) return undefined;
-      start = performance.now();
-    }
+    const done = await inSlices(work, { isWanted: () => own === this.asked, tell });
+    if (!done) return undefined;
+    const colours = colourRegions(done.neighbours);
+    const before = new Map(known.map((at, k) => [regionAt(map, at), k]));
+    return {
+      flats: done.flats.map(({ region, rings, at }): PageFlat => {
+        const was = before.get(region);
+        return { region, rings, at, colour: colours.get(region) ?? 0, ...(was !== undefined && { was }) };
+      }),
+    };
   }
 
   /** Where colour would run, for the gap that is set. */

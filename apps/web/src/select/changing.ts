@@ -1,12 +1,12 @@
 import { selectionSlot } from './selection';
 import { reversed, weighed, withNib, type WeightDeed } from '@true-nib/core/mend';
 import { find, replacedBy, type Edit } from '@true-nib/core/page';
-import { colouring } from '@true-nib/core/tools';
+import { colouring, leftEdits } from '@true-nib/core/tools';
 import type { StrokeEntity } from '@true-nib/core/stroke';
 import { say } from '../look';
 import { newId } from '../session';
 import type { Board } from '../board';
-import { leftEdits, reachedLayers } from '../hand';
+import { reachedLayers } from '../hand';
 import { nibFor } from '../nibs';
 import { HandSamples } from './handSamples';
 

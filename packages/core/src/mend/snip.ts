@@ -2,7 +2,6 @@ import {
   alongAt,
   courseOf,
   endOf,
-  evenlyWide,
   lengthOf,
   makeSpine,
   movedPlace,
@@ -92,14 +91,15 @@ function closedWithout<S extends Stroke>(pieces: Pieces<S>, gone: ReadonlySet<nu
   }
   if (points.length === 0) return [];
   straightTo(points, points);
-  return [editedCourse(stroke, evenlyWide(makeSpine(Float64Array.from(points), true), 0))];
+  return [editedCourse(stroke, makeSpine(Float64Array.from(points), true))];
 }
 
 /** Goes straight to the first of some points, where it is not there already, and ends on its very numbers. */
-function straightTo(points: number[], [u, v]: readonly number[]): void {
-  const [x, y] = points.slice(-STRIDE);
-  if (Math.hypot(u - x, v - y) < 1e-9) points.splice(-STRIDE, STRIDE, u, v, 0);
-  else for (const t of [1 / 3, 2 / 3, 1]) points.push(t === 1 ? u : x + (u - x) * t, t === 1 ? v : y + (v - y) * t, 0);
+function straightTo(points: number[], [u, v, width]: readonly number[]): void {
+  const [x, y, from] = points.slice(-STRIDE);
+  if (Math.hypot(u - x, v - y) < 1e-9) points.splice(-STRIDE, STRIDE);
+  else for (const t of [1 / 3, 2 / 3]) points.push(x + (u - x) * t, y + (v - y) * t, from + (width - from) * t);
+  points.push(u, v, width);
 }
 
 /** A ring cut open in the middle of one of the pieces that go: both halves go. */

@@ -49,7 +49,7 @@ export class Snipper {
     const best = nearestLine(lines, ({ shown }) => shown, at, reach);
     if (!best) return undefined;
     const pieces = this.piecesOf(best.line);
-    if (pieces.stops.length === 0) return 'meets nothing';
+    if (!hasPieces(pieces)) return 'meets nothing';
     return { stroke: best.line.kept, piece: pieceAt(pieces, keptPlace(best.line, placeNumber(best))) };
   }
 
@@ -65,7 +65,7 @@ export class Snipper {
         const cross = legCrossing(course, STRIDE * leg, leap, 0);
         if (!cross) continue;
         const pieces = this.piecesOf(line);
-        if (pieces.stops.length === 0) break;
+        if (!hasPieces(pieces)) break;
         const place = places[leg] + cross[0] * (places[leg + 1] - places[leg]);
         found.push({ stroke: line.kept, piece: pieceAt(pieces, keptPlace(line, place)) });
       }
@@ -151,6 +151,9 @@ export class Snipper {
 
 /** Lines are cut, and closed outlines of what is filled. */
 const isCut = ({ fills, spine }: StrokeEntity): boolean => !fills || spine.closed;
+
+/** Whether something is parted: the outline of what is filled takes two places for that, or all of it would go. */
+const hasPieces = ({ stroke, stops }: Pieces<StrokeEntity>): boolean => stops.length > (stroke.fills ? 1 : 0);
 
 /** Takes the piece under a touch, and all that a drag from there goes across. `reach` in page px. */
 export function snip(

@@ -4,6 +4,7 @@ import { OUTLINE_TOLERANCE } from '../ink';
 import {
   areaOfRings,
   boxesMeet,
+  boxOfFlat,
   boxOfPoints,
   boxOfRings,
   grownRings,
@@ -117,15 +118,19 @@ export function withoutPieces<S extends Stroke, A extends Area>(
   gone: readonly Float64Array[],
   shown: (line: S) => S = (line) => line,
 ): (S | A | Area)[] | undefined {
-  const own = withoutRings(inkOfEach([isAreaThing(thing) ? thing : shown(thing)])[0], []);
+  const [ink] = inkOfEach([isAreaThing(thing) ? thing : shown(thing)]);
+  const reach = boxOfRings(ink);
+  const near = gone.filter((ring) => boxesMeet(boxOfFlat(ring, 2), reach));
+  if (near.length === 0) return undefined;
+  const own = withoutRings(ink, []);
   // What merely lies beside a piece loses nothing: edges that nearly meet were made one.
-  if (areaOfRings(withinRings(own, grownRings(gone, -WELD))) < LEAST_INK) return undefined;
-  const grown = grownRings(gone, HAIR);
+  if (areaOfRings(withinRings(own, grownRings(near, -WELD))) < LEAST_INK) return undefined;
+  const grown = grownRings(near, HAIR);
   if (isAreaThing(thing)) {
     const rings = ringsWithout(thing, grown) ?? thing.rings;
     return rings.length > 0 ? [{ ...thing, rings }] : [];
   }
-  const going = withinRings(own, gone);
+  const going = withinRings(own, near);
   const left = withoutRings(own, grown);
   if (areaOfRings(left) < LEAST_INK) return [];
   const lines = thing.fills ? undefined : cutLines(thing, withoutRings(grownRings(going, REACH), left));

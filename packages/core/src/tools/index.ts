@@ -1,4 +1,5 @@
 export * from './colours';
 export * from './erase';
+export * from './leftOf';
 export * from './place';
 export * from './rough';

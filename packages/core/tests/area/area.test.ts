@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import paper from 'paper';
 import sharp from 'sharp';
 import { flatRing, isInArea, nested, type AreaEntity } from '../../src/area';
-import type { Spine } from '../../src/curve';
+import { evenlyWide, widestOf, type Spine } from '../../src/curve';
 import { gapTo, mapped, markBox, marksOf } from '../../src/drawn';
 import { drawnToSvg, pageToSvg, svgToDrawn } from '../../src/formats';
 import { PageError } from '../../src/gate';
@@ -256,6 +256,14 @@ describe('the edges of an area', () => {
       return edit.after?.kind === 'area' ? inked(edit.after.rings) : undefined;
     };
     expect(left([{ x: 100, y: 30 }])).toBeCloseTo(70 * 60, 3);
+    // A line that merely ends on its edge parts nothing.
+    const touching = [...edgesOf(square), asLaid(bar([100, 30], [150, 30], 6), 'touching')];
+    expect(snip(touching, [{ x: 0, y: 30 }], { reach: 5, gap: 0, newId: () => 'new' })).toEqual([]);
+    // A blot of an old page keeps the weight of its outline.
+    const [edge] = edgesOf(square);
+    const blot = { ...edge, id: 'blot', spine: evenlyWide(edge.spine, 8) };
+    const [cut] = snip([blot, ...lines.slice(-2)], [{ x: 100, y: 30 }], { reach: 8, gap: 0, newId: () => 'new' });
+    expect(cut.after?.kind === 'stroke' && widestOf(cut.after.spine)).toBe(8);
     expect(
       left([
         { x: -5, y: 30 },

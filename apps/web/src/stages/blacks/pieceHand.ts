@@ -2,6 +2,7 @@ import type { EntityId } from '@true-nib/core/kind';
 import { apply, boxOfRings, isInBox, mapBox, ringArea, type Point } from '@true-nib/core/math';
 import { editedId, type Edit } from '@true-nib/core/page';
 import { isInPiece } from '@true-nib/core/regions';
+import { leftEdits } from '@true-nib/core/tools';
 import {
   isInHand,
   refuse,
@@ -12,7 +13,7 @@ import {
   type PageKeep,
   type PageSlot,
 } from '../../board';
-import { FINGER, leftEdits } from '../../hand';
+import { FINGER } from '../../hand';
 import { strokeBoth, traceRings, zoomOf, type ShownPiece, type Sketch } from '../../render';
 import { newId } from '../../session';
 import { washingSlot } from '../../wash';
@@ -233,12 +234,16 @@ export class PieceHand implements PageKeep {
     if (!loop || on === undefined) return;
     const own = ++this.asked;
     usePieces.setState({ isLooking: true });
-    const pieces = await board.picture.inks.beside.inkPieces(on, loop);
-    if (own !== this.asked) return;
-    this.taken.clear();
-    this.hovered = undefined;
-    usePieces.setState({ pieces, isLooking: false });
-    if (isFirst && pieces.length === 0) board.notice('There is no ink of this layer in the loop.');
+    try {
+      const pieces = await board.picture.inks.beside.inkPieces(on, loop);
+      if (own !== this.asked) return;
+      this.taken.clear();
+      this.hovered = undefined;
+      usePieces.setState({ pieces });
+      if (isFirst && pieces.length === 0) board.notice('There is no ink of this layer in the loop.');
+    } finally {
+      if (own === this.asked) usePieces.setState({ isLooking: false });
+    }
   }
 
   private pieceAt(at: Point): number | undefined {
