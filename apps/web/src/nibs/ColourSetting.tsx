@@ -5,7 +5,8 @@ import { useState } from 'react';
 import { Text, View } from 'react-native';
 import { ColourSheet, Fold } from '../look';
 import { ColourDot } from './ColourDot';
-import { PageColours, usePageColours } from './PageColours';
+import { usePageColours } from './colourCount';
+import { PageColours } from './PageColours';
 import { usePick } from './pickHand';
 import { changeNib } from './rackStore';
 import { useRackNib } from './useNib';
@@ -53,23 +54,21 @@ export function ColourSetting() {
           onPress={() => usePick.setState({ isOnce: !isPicking })}
         />
       </View>
-      {others.length > 0 && (
-        <>
-          <View className="flex-row flex-wrap">
-            {others.slice(0, MOST_BESIDE).map(({ color: colour, name }) => (
-              <ColourDot
-                key={colour}
-                colour={colour}
-                label={`${name ?? colour}, of this page`}
-                isChosen={color === colour}
-                onPress={() => changeNib({ color: colour })}
-              />
-            ))}
-          </View>
-          <Fold title="Colours of this page">
-            <PageColours colours={colours} />
-          </Fold>
-        </>
+      <View className="flex-row flex-wrap">
+        {others.slice(0, MOST_BESIDE).map(({ color: colour, name }) => (
+          <ColourDot
+            key={colour}
+            colour={colour}
+            label={`${name ?? colour}, of this page`}
+            isChosen={color === colour}
+            onPress={() => changeNib({ color: colour })}
+          />
+        ))}
+      </View>
+      {colours.length > 0 && (
+        <Fold title="Colours of this page">
+          <PageColours colours={colours} />
+        </Fold>
       )}
       {isChoosing && (
         <ColourSheet

@@ -1,30 +1,18 @@
-import { changeColour, coloursOf, nameColour, type PageColour } from '@true-nib/core/tools';
+import { changeColour, nameColour, type PageColour } from '@true-nib/core/tools';
 import Palette from 'lucide-react-native/icons/palette';
-import { useEffect, useState } from 'react';
+import Trash from 'lucide-react-native/icons/trash';
+import { useState } from 'react';
 import { View } from 'react-native';
-import { useBoard, usePage } from '../board';
+import { useBoard } from '../board';
 import { ColourSheet, Faint, NameField } from '../look';
 import { newId } from '../session';
 import { ColourDot } from './ColourDot';
 import { changeNib } from './rackStore';
 
-/** ms after an edit until the colours are counted again. */
-const REST_MS = 250;
 /** Colours that are listed: those in use by the most come first. */
 const MOST_ROWS = 24;
 /** Characters of a name. */
 const MOST_NAME = 40;
-
-/** The colours of the open page, a moment after each edit. */
-export function usePageColours(): readonly PageColour[] {
-  const page = usePage(useBoard());
-  const [colours, setColours] = useState<readonly PageColour[]>(() => coloursOf(page));
-  useEffect(() => {
-    const timer = setTimeout(() => setColours(coloursOf(page)), REST_MS);
-    return () => clearTimeout(timer);
-  }, [page]);
-  return colours;
-}
 
 /** The colours that are in use on the page: named, and changed everywhere at once. */
 export function PageColours({ colours }: { readonly colours: readonly PageColour[] }) {
@@ -32,7 +20,6 @@ export function PageColours({ colours }: { readonly colours: readonly PageColour
   const [changing, setChanging] = useState<string>();
   return (
     <View role="list" aria-label="Colours of this page" className="gap-2">
-      {colours.length === 0 && <Faint>Nothing has a colour yet.</Faint>}
       {colours.slice(0, MOST_ROWS).map(({ color, count, name }) => (
         <View key={color} role="listitem" className="flex-row items-end gap-1">
           <ColourDot colour={color} label={name ?? color} isChosen={false} onPress={() => changeNib({ color })} />
@@ -44,13 +31,23 @@ export function PageColours({ colours }: { readonly colours: readonly PageColour
               onName={(wanted) => session.attempt((page) => nameColour(page, color, wanted, newId))}
             />
           </View>
-          <ColourDot
-            colour={undefined}
-            label={`Change ${name ?? color} everywhere`}
-            icon={Palette}
-            isChosen={false}
-            onPress={() => setChanging(color)}
-          />
+          {count > 0 ? (
+            <ColourDot
+              colour={undefined}
+              label={`Change ${name ?? color} everywhere`}
+              icon={Palette}
+              isChosen={false}
+              onPress={() => setChanging(color)}
+            />
+          ) : (
+            <ColourDot
+              colour={undefined}
+              label={`Forget ${name ?? color}`}
+              icon={Trash}
+              isChosen={false}
+              onPress={() => session.attempt((page) => nameColour(page, color, '', newId))}
+            />
+          )}
         </View>
       ))}
       {changing !== undefined && (

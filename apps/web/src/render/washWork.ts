@@ -210,14 +210,18 @@ export class WashWork {
 
   /** Heaps of fewer px that lie apart from all others on a layer. */
   specks(layerId: EntityId, most: number): readonly PixelSpeck[] {
-    return specksOfPixels(this.pixels(layerId, this.desk.pageBox), most).specks;
+    return this.specksOf(layerId, most).specks;
   }
 
   /** The same taken away. */
   async dropSpecks(layerId: EntityId, most: number): Promise<ReworkedTile[]> {
-    this.requireAll(layerId);
-    const { mask } = specksOfPixels(this.pixels(layerId, this.desk.pageBox), most);
+    const { mask } = this.specksOf(layerId, most);
     return this.rework(layerId, [maskBox(mask)], (context, box) => cutBy(context, mask, box));
+  }
+
+  private specksOf(layerId: EntityId, most: number) {
+    this.requireAll(layerId);
+    return specksOfPixels(this.pixels(layerId, this.desk.pageBox), most);
   }
 
   /** What an Ink layer shows, without its fade, as the pixels of a layer in which nothing lies yet. */

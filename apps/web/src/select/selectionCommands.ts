@@ -223,8 +223,7 @@ export const selectionCommands: readonly Command[] = [
     id: 'same-colour',
     label: 'Select all of the same colour',
     room: 'Select',
-    run: (board) =>
-      void (chooseColour(board) || chooseAmong(board, (all, like) => sameColour(linesOf(all), linesOf(like)))),
+    run: (board) => void (chooseColour(board) || chooseAmong(board, (all, like) => sameColour(all, like))),
   },
   {
     id: 'fill',

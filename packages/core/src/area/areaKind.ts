@@ -1,16 +1,5 @@
 import { segmentCount } from '../curve';
-import {
-  checkSpine,
-  colour,
-  ENTITY_LIMITS,
-  list,
-  number,
-  oneOf,
-  optional,
-  PageError,
-  record,
-  type Fields,
-} from '../gate';
+import { checkSpine, colour, list, number, oneOf, optional, PageError, place, record, type Fields } from '../gate';
 import { checkLaid, type Kind } from '../kind';
 import type { InkStyle } from '../nib';
 import type { AreaEntity, AreaFill, Pour } from './types';
@@ -57,10 +46,8 @@ function checkFill(value: unknown): AreaFill {
 
 function checkPour(value: unknown): Pour {
   const fields = record(value, 'A pour');
-  const { coordinate } = ENTITY_LIMITS;
   return {
-    x: number(fields.x, 'x', -coordinate, coordinate),
-    y: number(fields.y, 'y', -coordinate, coordinate),
+    ...place(fields),
     by: oneOf(fields.by, 'by', ['hand', 'page']),
   };
 }

@@ -1,6 +1,6 @@
-import { evenlyWide, flattenSpine, reversedSpine, STRIDE, type Spine } from '../curve';
+import { evenlyWide, flattenSpine, makeSpine, reversedSpine, STRIDE, type Spine } from '../curve';
 import { isInRing, ringArea, windingOf, type Point } from '../math';
-import type { Area } from './types';
+import type { Area, AreaFill } from './types';
 
 /** Page px by which a ring may stray where it is only measured. */
 const MEASURED = 0.05;
@@ -39,4 +39,19 @@ export function nested(courses: readonly Spine[]): Spine[] {
     const isHole = depth % 2 === 1;
     return evenlyWide(area < 0 === isHole ? course : reversedSpine(course), 0);
   });
+}
+
+/** Courses as one area; open ones are closed by a straight line. */
+export const areaWithin = (courses: readonly Spine[], fill: AreaFill): Area => ({
+  rings: nested(courses.map(closed)),
+  fill,
+});
+
+function closed(course: Spine): Spine {
+  if (course.closed) return course;
+  const { points } = course;
+  const [x, y, u, v] = [points[points.length - STRIDE], points[points.length - STRIDE + 1], points[0], points[1]];
+  if (x === u && y === v) return { points, closed: true };
+  const at = (t: number) => [x + (u - x) * t, y + (v - y) * t, 0];
+  return makeSpine(Float64Array.from([...points, ...at(1 / 3), ...at(2 / 3), u, v, 0]), true);
 }

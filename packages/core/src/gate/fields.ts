@@ -1,5 +1,5 @@
 import { SEGMENT, STRIDE, type Spine } from '../curve';
-import type { Matrix, Matrix3x3 } from '../math';
+import type { Matrix, Matrix3x3, Point } from '../math';
 import { PageError } from './errors';
 
 // What the gate is made of: every function answers the checked value, or throws a PageError that names the field.
@@ -42,6 +42,12 @@ export function number(value: unknown, name: string, least: number, most: number
   if (typeof value !== 'number' || !(value >= least && value <= most))
     throw new PageError(`"${name}" needs a number from ${least} to ${most}; ${String(value).slice(0, 40)} came.`);
   return value;
+}
+
+/** A place on a page or about it: `x` and `y` among some fields. */
+export function place({ x, y }: Fields): Point {
+  const { coordinate } = ENTITY_LIMITS;
+  return { x: number(x, 'x', -coordinate, coordinate), y: number(y, 'y', -coordinate, coordinate) };
 }
 
 export function text(value: unknown, name: string): string {

@@ -39,8 +39,7 @@ export interface Basins {
 interface Parts {
   readonly distances: Uint16Array;
   readonly tiles: readonly TileBasins[];
-  /** The next number that is free. */
-  readonly next: number;
+  readonly numbers: Numbers;
   /** By the px where it was found: an opening as it was measured. */
   readonly measured: ReadonlyMap<number, Measured>;
 }
@@ -71,19 +70,13 @@ export function* basinsOf(coverage: Coverage, exactWidth?: ExactWidth, side = TI
   yield 0.3;
   const labels = new Int32Array(width * height);
   const tiles: TileBasins[] = [];
-  let next = 1;
+  const numbers = new Numbers();
   for (const [k, tile] of tilesOf(width, height, side).entries()) {
     yield 0.3 + (0.6 * k * side * side) / (width * height);
-    tiles.push(
-      floodTile({ width, height, distances, labels }, tile, (count) => {
-        const first = next;
-        next += roomFor(count);
-        return { first, room: roomFor(count) };
-      }),
-    );
+    tiles.push(floodTile({ width, height, distances, labels }, tile, numbers.take));
   }
   yield 0.9;
-  return yield* joined(coverage, labels, { distances, tiles, next, measured: new Map() }, exactWidth);
+  return yield* joined(coverage, labels, { distances, tiles, numbers, measured: new Map() }, exactWidth);
 }
 
 /**
@@ -93,13 +86,12 @@ export function* basinsOf(coverage: Coverage, exactWidth?: ExactWidth, side = TI
 export function* basinsAfter(old: Basins, changed: readonly Box[], exactWidth?: ExactWidth): Generator<number, Basins> {
   const { coverage, labels, parts } = old;
   const { width, height } = coverage;
-  const { distances } = parts;
+  const { distances, numbers } = parts;
   const zones = changed
     .map((box) => within({ width, height }, box, REACH + 1))
     .filter(({ x0, y0, x1, y1 }) => x0 < x1 && y0 < y1);
   if (zones.length === 0) return old;
   for (const zone of zones) measureAgain(coverage, distances, zone);
-  let { next } = parts;
   const tiles: TileBasins[] = [];
   for (const tile of parts.tiles) {
     if (!zones.some((zone) => overlap(tile, zone))) {
@@ -108,13 +100,10 @@ export function* basinsAfter(old: Basins, changed: readonly Box[], exactWidth?: 
     }
     yield 0.5;
     tiles.push(
-      floodTile({ width, height, distances, labels }, tile, (count) => {
-        // Its old numbers are free again.
-        if (count <= tile.room) return tile;
-        const first = next;
-        next += roomFor(count);
-        return { first, room: roomFor(count) };
-      }),
+      // Its old numbers are free again.
+      floodTile({ width, height, distances, labels }, tile, (count) =>
+        count <= tile.room ? tile : numbers.take(count),
+      ),
     );
   }
   const near = changed.map((box) => within({ width, height }, box, MEASURED_ANEW));
@@ -124,11 +113,21 @@ export function* basinsAfter(old: Basins, changed: readonly Box[], exactWidth?: 
       return !near.some((zone) => overlap({ x0: x, y0: y, x1: x + 1, y1: y + 1 }, zone));
     }),
   );
-  return yield* joined(coverage, labels, { distances, tiles, next, measured }, exactWidth);
+  return yield* joined(coverage, labels, { distances, tiles, numbers, measured }, exactWidth);
 }
 
-/** Numbers kept for the basins of a tile: some more may come. */
-const roomFor = (count: number): number => Math.ceil(1.5 * count) + 8;
+/** Hands out numbers for the basins of tiles, some more for each than it has: others may come. */
+class Numbers {
+  /** The next that is free. */
+  next = 1;
+
+  take = (count: number): { readonly first: number; readonly room: number } => {
+    const { next: first } = this;
+    const room = Math.ceil(1.5 * count) + 8;
+    this.next += room;
+    return { first, room };
+  };
+}
 
 function tilesOf(width: number, height: number, side: number): Tile[] {
   const tiles: Tile[] = [];
@@ -177,7 +176,8 @@ function* joined(
   exactWidth: ExactWidth | undefined,
 ): Generator<number, Basins> {
   const { width } = coverage;
-  const { tiles, next, distances } = parts;
+  const { tiles, numbers, distances } = parts;
+  const { next } = numbers;
   const { roots, peaks, meetings } = joinTiles({ width, height: coverage.height, labels, distances }, tiles, next);
   const areas = new Int32Array(next);
   const boxes = new Int32Array(4 * next);

@@ -1,4 +1,5 @@
 export * from './basins';
+export * from './bridgeOver';
 export * from './chains';
 export * from './coverage';
 export * from './distance';

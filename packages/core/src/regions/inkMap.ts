@@ -1,4 +1,5 @@
-import type { Area } from '../area';
+import { areaWithin, type Area } from '../area';
+import type { Spine } from '../curve';
 import { areaMarks, isAreaThing, strokeMarks, type Mark, type Thing } from '../drawn';
 import { OUTLINE_TOLERANCE } from '../ink';
 import {
@@ -164,6 +165,16 @@ export function inkAsArea(line: Stroke): Area {
   const rings = ringsFrom(withoutRings(inkOfEach([line])[0], []));
   return { rings, fill: { as: 'colour', color, ...(opacity !== undefined && { opacity }) } };
 }
+
+/** All that some things go round, with their ink, as the rings of an area. */
+export const ringsRound = (things: readonly Thing[]): Spine[] =>
+  joinedRings(
+    things.map((thing): Area => {
+      if (isAreaThing(thing)) return thing;
+      const within = areaWithin([thing.spine], { as: 'nothing' });
+      return { ...within, rings: [...within.rings, ...ringsFrom(inkOfEach([thing])[0], { isEased: false })] };
+    }),
+  );
 
 /** The first of some areas as one with the others. */
 export const joinAreas = <A extends Area>(areas: readonly [A, ...Area[]]): A => ({

@@ -1,5 +1,5 @@
-import { halfWidthOf, type Saddle, type TileBasins } from './tileFlood';
-import { GIVEN, isOneRoom, WIDE_SQUARE } from './widths';
+import { halfWidthOf, type Raster, type Saddle, type TileBasins } from './tileFlood';
+import { SAME_OPENING, isOneRoom, WIDE_SQUARE } from './widths';
 
 /** A place where two rooms meet: the px where they do first, and the squared distance of that from ink. */
 export type Meeting = Pick<Saddle, 'a' | 'b' | 'at' | 'square'>;
@@ -11,13 +11,6 @@ export interface Joined {
   /** By basin: the half-width of the widest place of its room. */
   readonly peaks: Float32Array;
   readonly meetings: readonly Meeting[];
-}
-
-interface Raster {
-  readonly width: number;
-  readonly height: number;
-  readonly labels: Int32Array;
-  readonly distances: Uint16Array;
 }
 
 /** Joins the basins of tiles in falling half-width of the places where they meet. `next`: all numbers of basins are below it. */
@@ -39,8 +32,8 @@ export function joinTiles(raster: Raster, tiles: readonly TileBasins[], next: nu
   const meetings: Meeting[] = [];
   const contacts = new Map<number, number[]>();
   const known = (at: number, a: number, b: number): number => {
-    for (let dy = -GIVEN; dy <= GIVEN; dy++)
-      for (let dx = -GIVEN; dx <= GIVEN; dx++)
+    for (let dy = -SAME_OPENING; dy <= SAME_OPENING; dy++)
+      for (let dx = -SAME_OPENING; dx <= SAME_OPENING; dx++)
         for (const k of contacts.get(at + dy * width + dx) ?? []) {
           const [p, q] = [root(meetings[k].a), root(meetings[k].b)];
           if ((p === a && q === b) || (p === b && q === a)) return k;

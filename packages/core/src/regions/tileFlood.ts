@@ -1,4 +1,4 @@
-import { GIVEN, isOneRoom, WIDE, WIDE_SQUARE } from './widths';
+import { SAME_OPENING, isOneRoom, WIDE, WIDE_SQUARE } from './widths';
 
 /** A place where two basins meet. */
 export interface Saddle {
@@ -34,6 +34,17 @@ export interface TileBasins extends Tile {
   readonly saddles: readonly Saddle[];
 }
 
+/** Open px of a coverage: how far each is from ink (see `squaredDistances`), and its basin. */
+export interface Raster {
+  readonly width: number;
+  readonly height: number;
+  readonly distances: Uint16Array;
+  readonly labels: Int32Array;
+}
+
+/** Which numbers are free for so many basins. */
+export type RoomFor = (count: number) => Pick<TileBasins, 'first' | 'room'>;
+
 /** Half-widths by squared distances. */
 const HALF_WIDTHS = Float64Array.from({ length: WIDE_SQUARE + 1 }, (_, square) =>
   square === WIDE_SQUARE ? WIDE : Math.sqrt(square) - 0.5,
@@ -44,22 +55,13 @@ export const halfWidthOf = (square: number): number => HALF_WIDTHS[square < WIDE
 /**
  * Parts the open px of a tile into basins and numbers them in `labels`: what a wide ball can go between hangs together, all else is
  * taken in falling distance from ink and belongs to the basin that it touches. Two that meet are one where that is certain whatever
- * lies beyond the tile; every other meeting is kept as a saddle. `roomFrom` says which numbers are free for so many basins.
+ * lies beyond the tile; every other meeting is kept as a saddle. `roomFor` says which numbers are free.
  */
-export function floodTile(
-  raster: {
-    readonly width: number;
-    readonly height: number;
-    readonly distances: Uint16Array;
-    readonly labels: Int32Array;
-  },
-  tile: Tile,
-  roomFrom: (count: number) => { readonly first: number; readonly room: number },
-): TileBasins {
+export function floodTile(raster: Raster, tile: Tile, roomFor: RoomFor): TileBasins {
   const flood = new Flood(raster, tile);
   flood.takeWide();
   flood.takeNarrow();
-  return flood.finished(roomFrom);
+  return flood.finished(roomFor);
 }
 
 class Flood {
@@ -75,12 +77,7 @@ class Flood {
   private readonly width: number;
 
   constructor(
-    private readonly raster: {
-      readonly width: number;
-      readonly height: number;
-      readonly distances: Uint16Array;
-      readonly labels: Int32Array;
-    },
+    private readonly raster: Raster,
     private readonly tile: Tile,
   ) {
     this.labels = raster.labels;
@@ -211,8 +208,8 @@ class Flood {
 
   private open(a: number, b: number, at: number, square: number): void {
     const { width, contacts, found } = this;
-    for (let dy = -GIVEN; dy <= GIVEN; dy++)
-      for (let dx = -GIVEN; dx <= GIVEN; dx++)
+    for (let dy = -SAME_OPENING; dy <= SAME_OPENING; dy++)
+      for (let dx = -SAME_OPENING; dx <= SAME_OPENING; dx++)
         for (const k of contacts.get(at + dy * width + dx) ?? []) {
           const [p, q] = [this.root(found[k].a), this.root(found[k].b)];
           if ((p === a && q === b) || (p === b && q === a)) {
@@ -248,10 +245,10 @@ class Flood {
   }
 
   /** Numbers the basins, and says of each how wide and how large it is. */
-  finished(roomFrom: (count: number) => { readonly first: number; readonly room: number }): TileBasins {
+  finished(roomFor: RoomFor): TileBasins {
     const { parents, labels, width, tile } = this;
     const roots = parents.flatMap((parent, label) => (label > 0 && parent === label ? [label] : []));
-    const { first, room } = roomFrom(roots.length);
+    const { first, room } = roomFor(roots.length);
     const places = new Int32Array(parents.length).fill(-1);
     roots.forEach((root, k) => (places[root] = k));
     for (let label = 1; label < parents.length; label++) places[label] = places[this.root(label)];

@@ -9,7 +9,7 @@ export const REACH = WIDEST_GAP / 2 + 4;
 export const WIDE = (WIDEST_GAP + 2.5) / 2;
 export const WIDE_SQUARE = Math.ceil((WIDE + 0.5) ** 2);
 /** Px within which two places where the same basins meet are parts of one opening. */
-export const GIVEN = 2;
+export const SAME_OPENING = 2;
 
 /** Two basins that meet at half-width `s` are one room unless both are clearly wider than that. */
 export const isOneRoom = (lowerPeak: number, s: number): boolean => lowerPeak <= 1.6 * s + 0.8;

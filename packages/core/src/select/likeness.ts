@@ -1,3 +1,4 @@
+import { colourOf, type DrawnEntity } from '../drawn';
 import type { Stroke } from '../stroke';
 
 /** The strokes drawn with the same nib as any of `like`, whatever its size and colour. */
@@ -6,8 +7,11 @@ export function sameNib<S extends Stroke>(strokes: Iterable<S>, like: Iterable<S
   return [...strokes].filter(({ nib }) => names.has(nib.name));
 }
 
-/** The strokes of the same colour as any of `like`. */
-export function sameColour<S extends Stroke>(strokes: Iterable<S>, like: Iterable<Stroke>): S[] {
-  const colours = new Set(Array.from(like, ({ nib }) => nib.color.toLowerCase()));
-  return [...strokes].filter(({ nib }) => colours.has(nib.color.toLowerCase()));
+/** Lines and areas of the same colour as any of `like`; what takes ink away has none. */
+export function sameColour(all: Iterable<DrawnEntity>, like: Iterable<DrawnEntity>): DrawnEntity[] {
+  const colours = new Set(Array.from(like, (entity) => colourOf(entity)?.toLowerCase()));
+  return [...all].filter((entity) => {
+    const color = colourOf(entity)?.toLowerCase();
+    return color !== undefined && colours.has(color);
+  });
 }

@@ -1,6 +1,6 @@
 import { coloured, colourOf, isDrawn, type DrawnEntity } from '../drawn';
 import type { EntityId } from '../kind';
-import { draftChange, ofKind, type Change, type ColourEntity, type Edit, type Page } from '../page';
+import { draftChange, ofKind, type Change, type ColourEntity, type Edit, type Entity, type Page } from '../page';
 
 /** A colour of a page: how many things have it, and what it is called. */
 export interface PageColour {
@@ -9,13 +9,20 @@ export interface PageColour {
   readonly name?: string;
 }
 
-/** The colours of lines and areas on a page, those that most have first, with those that were named and are in use no more. */
-export function coloursOf(page: Page): PageColour[] {
-  const counts = new Map<string, number>();
-  for (const entity of page.entities) {
-    const color = isDrawn(entity) ? colourOf(entity) : undefined;
-    if (color !== undefined) counts.set(color, (counts.get(color) ?? 0) + 1);
-  }
+/** How many lines and areas have each colour. */
+export type ColourCounts = Map<string, number>;
+
+/** Counts something in, or by −1 out again. */
+export function countColour(counts: ColourCounts, entity: Entity | null, by: 1 | -1): void {
+  const color = isDrawn(entity) ? colourOf(entity) : undefined;
+  if (color === undefined) return;
+  const count = (counts.get(color) ?? 0) + by;
+  if (count === 0) counts.delete(color);
+  else counts.set(color, count);
+}
+
+/** The colours of a page, those that most have first, with those that were named and are in use no more. */
+export function coloursOf(page: Page, counts: ColourCounts): PageColour[] {
   const names = new Map(ofKind(page, 'colour').map(({ color, name }) => [color, name]));
   const all = new Set([...counts.keys(), ...names.keys()]);
   return [...all]

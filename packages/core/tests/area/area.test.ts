@@ -2,7 +2,7 @@ import ClipperLib from 'clipper-lib';
 import fc from 'fast-check';
 import paper from 'paper';
 import sharp from 'sharp';
-import { flatRing, isInArea, nested, type AreaEntity } from '../../src/area';
+import { areaWithin, flatRing, isInArea, nested, type AreaEntity } from '../../src/area';
 import { evenlyWide, widestOf, type Spine } from '../../src/curve';
 import { gapTo, mapped, markBox, marksOf } from '../../src/drawn';
 import { drawnToSvg, pageToSvg, svgToDrawn } from '../../src/formats';
@@ -57,6 +57,25 @@ describe('an area', () => {
       [310, false],
     ] as const)
       expect(isInArea(island, { x, y: 200 })).toBe(isIn);
+  });
+
+  it('closes a course that is open by a straight line', () => {
+    const open = polylineSpine([
+      { x: 0, y: 0 },
+      { x: 40, y: 0 },
+      { x: 40, y: 30 },
+    ]);
+    const { rings } = areaWithin([open], { as: 'nothing' });
+    expect(rings[0].closed).toBe(true);
+    expect(inked(rings)).toBeCloseTo(600, 6);
+    // One that ends where it began gets no leg of no length.
+    const back = polylineSpine([
+      { x: 0, y: 0 },
+      { x: 40, y: 0 },
+      { x: 40, y: 30 },
+      { x: 0, y: 0 },
+    ]);
+    expect(areaWithin([back], { as: 'nothing' }).rings[0].points).toHaveLength(back.points.length);
   });
 
   it('passes the gate, as JSON and packed, and names what is wrong', () => {

@@ -1,20 +1,24 @@
 import fc from 'fast-check';
 import paper from 'paper';
-import { nested, type Area } from '../../src/area';
-import { evenlyWide, nodeCount } from '../../src/curve';
+import { flatRing, nested, type Area } from '../../src/area';
+import { evenlyWide, nodeCount, widestOf } from '../../src/curve';
 import { isAreaThing, type Thing } from '../../src/drawn';
-import { ringArea, withoutRings, windingOf, type Point } from '../../src/math';
+import { boxOfFlat, ringArea, withoutRings, windingOf, type Point } from '../../src/math';
 import {
+  bridgeOver,
+  colourRegions,
   faceArea,
   inkAsArea,
   inkMap,
   inkOfEach,
   isInPiece,
   planarMap,
-  withoutPieces,
   type PlanarMap,
+  ringsRound,
+  sidesOf,
+  withoutPieces,
 } from '../../src/regions';
-import { ellipseSpine, lineSpine, polylineSpine } from '../../src/shapes';
+import { chordArcSpine, ellipseSpine, lineSpine, polylineSpine } from '../../src/shapes';
 import type { Stroke } from '../../src/stroke';
 import { drawStroke } from '../../src/ink';
 import { brush, drawn, raw, wave } from '../hands';
@@ -267,6 +271,56 @@ describe('a zigzag that crosses itself', () => {
       ),
     };
     expect(inkMap([zigzag])).toHaveLength(1);
+  });
+});
+
+describe('what lines go round', () => {
+  it('is their inside and their ink as one: an open bow is closed by a straight line', () => {
+    const [left, right] = [10, 90].map((x) => ({ x, y: 50 }));
+    const bow: Stroke = { ...line(left, right, 6), spine: evenlyWide(chordArcSpine(left, right, 1), 6) };
+    const rings = ringsRound([bow, disc(50, 80, 5)]);
+    // Half a disc of 40, and half of the line's width beyond it; its ends reach a round tip below the chord.
+    const meant = (Math.PI * 43 ** 2) / 2 + Math.PI * 3 ** 2 + Math.PI * 5 ** 2;
+    expect(Math.abs(totalOf(rings.map((ring) => flatRing(ring))))).toBeCloseTo(meant, -1.3);
+    expect(rings).toHaveLength(2);
+  });
+});
+
+describe('a bridge over a gap', () => {
+  const gap = [
+    { x: 100, y: 50 },
+    { x: 110, y: 50 },
+  ] as const;
+  const beside = (width: number) => ({ line: line({ x: 0, y: 50 }, { x: 100, y: 50 }, width), width });
+
+  it('is as wide as the narrower of its lines, in the first one’s nib, and reaches into both', () => {
+    const first = beside(8);
+    const bridge = bridgeOver(gap, [first, beside(5)]);
+    expect(bridge?.nib.name).toBe(first.line.nib.name);
+    const { minX, maxX } = boxOfFlat(bridge?.spine.points ?? [], 3);
+    expect([minX, maxX]).toEqual([100 - 5 * 0.35, 110 + 5 * 0.35]);
+    expect(bridge && widestOf(bridge.spine)).toBe(5);
+  });
+
+  it('is none where there is no line, and a dot where the gap has no length', () => {
+    expect(bridgeOver(gap, [])).toBeUndefined();
+    expect(bridgeOver([gap[0], gap[0]], [beside(4)])?.spine.points.every(Number.isFinite)).toBe(true);
+  });
+});
+
+describe('pieces that lie beside one another', () => {
+  it('of a cross are the middle and each of its four arms, along the width of the arm', () => {
+    const pieces = inkMap([line({ x: 10, y: 50 }, { x: 90, y: 50 }, 8), line({ x: 50, y: 10 }, { x: 50, y: 90 }, 8)]);
+    const sides = sidesOf(pieces);
+    const middle = pieces.findIndex(({ of }) => of.length === 2);
+    for (const k of pieces.keys()) {
+      const beside = [...(sides.get(k) ?? [])].map(([other, along]) => [other, Math.round(along)]);
+      const arms = [...pieces.keys()].filter((one) => one !== middle);
+      expect(beside.sort()).toEqual((k === middle ? arms : [middle]).map((one) => [one, 8]).sort());
+    }
+    const colours = colourRegions(sides);
+    for (const [k, beside] of sides)
+      for (const other of beside.keys()) expect(colours.get(k)).not.toBe(colours.get(other));
   });
 });
 

@@ -1,9 +1,11 @@
 import ClipperLib from 'clipper-lib';
+import { nested, type AreaEntity } from '../../src/area';
 import { flattenSpine } from '../../src/curve';
 import { seededRandom, type Point } from '../../src/math';
 import type { Stroke, StrokeEntity } from '../../src/stroke';
 import { foundInLoop, foundInRect, sameColour, sameNib } from '../../src/select';
 import { drawStroke } from '../../src/ink';
+import { ellipseSpine } from '../../src/shapes';
 import { brush, laid, liner, raw } from '../hands';
 
 const random = seededRandom(11);
@@ -86,6 +88,12 @@ describe('selecting by an area', () => {
 });
 
 describe('selecting by likeness', () => {
+  const filled: AreaEntity = {
+    ...{ kind: 'area', id: 'filled', layerId: 'inks', order: 'a1' },
+    rings: nested([ellipseSpine({ centre: { x: 9, y: 9 }, rx: 5, ry: 5 })]),
+    fill: { as: 'colour', color: '#ab3322' },
+  };
+  const nick: AreaEntity = { ...filled, id: 'nick', fill: { as: 'nothing' } };
   const [a, b, c] = strokes;
   const many: Stroke[] = [
     a,
@@ -95,7 +103,10 @@ describe('selecting by likeness', () => {
 
   it('goes by the nib whatever its size, and by the colour however it is written', () => {
     expect(sameNib(many, [many[0]])).toEqual([many[0], many[2]]);
-    expect(sameColour(many, [many[1]])).toEqual([many[1], many[2]]);
+    const all = [...many.map((one, k) => laid(one, `s${k}`)), filled, nick];
+    expect(sameColour(all, [all[1]])).toEqual([all[1], all[2], filled]);
+    // What takes ink away is like nothing.
+    expect(sameColour(all, [nick])).toEqual([]);
     expect(sameNib(many, [])).toEqual([]);
   });
 });

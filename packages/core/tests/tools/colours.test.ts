@@ -2,7 +2,7 @@ import { nested, type AreaEntity } from '../../src/area';
 import { PageError } from '../../src/gate';
 import { applyChange, checkEntity, invertChange, newPage, type Page } from '../../src/page';
 import { ellipseSpine } from '../../src/shapes';
-import { changeColour, coloursOf, nameColour } from '../../src/tools';
+import { changeColour, coloursOf, countColour, nameColour } from '../../src/tools';
 import { adding, change, layer, stroke } from '../page/entities';
 
 const rust = '#a8442f';
@@ -27,7 +27,11 @@ const page = applyChange(
   ),
 );
 const newId = () => 'name';
-const shown = (of: Page) => coloursOf(of).map(({ color, count, name }) => [color, count, name]);
+const shown = (of: Page) => {
+  const counts = new Map<string, number>();
+  for (const entity of of.entities) countColour(counts, entity, 1);
+  return coloursOf(of, counts).map(({ color, count, name }) => [color, count, name]);
+};
 
 describe('the colours of a page', () => {
   it('are those in use, the most used first; a nick has none', () => {
@@ -35,6 +39,20 @@ describe('the colours of a page', () => {
       [rust, 2, undefined],
       [line.nib.color, 1, undefined],
     ]);
+  });
+
+  it('are counted by edits as if the page were counted anew', () => {
+    const counts = new Map<string, number>();
+    const made = [changeColour(page, rust, sand), change([{ before: line, after: null }])];
+    const edits = [
+      ...[...page.entities].map((after) => ({ before: null, after })),
+      ...made.flatMap((one) => one.edits),
+    ];
+    for (const { before, after } of edits) {
+      countColour(counts, before, -1);
+      countColour(counts, after, 1);
+    }
+    expect([...counts]).toEqual([[sand, 2]]);
   });
 
   it('are named, and changed everywhere at once with their name; undo is exact', () => {

@@ -1,14 +1,12 @@
-import { Pressable, Text, View } from 'react-native';
+import { Text, View } from 'react-native';
 import { pxToMm } from '@true-nib/core/page';
 import { useBoard, useSlot } from '../../board';
 import { Button, Faint, Line } from '../../look';
 import { leakSlot } from './leakHand';
+import { PlaceList } from './PlaceList';
 import { useLeaks } from './leakStore';
 import { GapSetting } from './PourSettings';
 import { useRegions } from './pourStore';
-
-/** Rows that are listed; the others come as those are closed. */
-const MOST_ROWS = 40;
 
 /** How many leaks there are, in words. */
 export function LeaksInWords() {
@@ -54,20 +52,14 @@ export function LeakSettings({ isWide }: { readonly isWide: boolean }) {
         A bridge is a line like those beside it. A stop holds colour and is never inked. What is meant stays open.
       </Faint>
       <Button label="Forget all stops and meant gaps" onPress={() => check.forgetSaid()} />
-      <View role="list" aria-label="Leaks" className="gap-1">
-        {leaks.slice(0, MOST_ROWS).map((leak, k) => (
-          <Pressable
-            key={`${leak.x} ${leak.y}`}
-            role="button"
-            aria-label={`Show leak ${k + 1}`}
-            onPress={() => check.goTo(k)}
-            className={`min-h-[44px] flex-row items-center justify-between rounded-xl border px-2 ${k === inHand ? 'border-seal bg-raised' : 'border-rule'}`}
-          >
-            <Text className="font-sans text-14 text-ink">{`${leak.width.toFixed(1)} px · ${pxToMm(leak.width, ppi).toFixed(2)} mm`}</Text>
-            <Text className="font-sans text-12 text-faint">{`at ${Math.round(leak.x)}, ${Math.round(leak.y)}`}</Text>
-          </Pressable>
-        ))}
-      </View>
+      <PlaceList
+        label="Leaks"
+        one="leak"
+        places={leaks}
+        inHand={inHand}
+        inWords={({ width }) => `${width.toFixed(1)} px · ${pxToMm(width, ppi).toFixed(2)} mm`}
+        onGo={(k) => check.goTo(k)}
+      />
     </View>
   );
 }

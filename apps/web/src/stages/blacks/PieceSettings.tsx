@@ -1,12 +1,10 @@
-import { Pressable, Text, View } from 'react-native';
+import { Text, View } from 'react-native';
 import { useSlot } from '../../board';
 import { Button, Faint, Line, ScrubNumber } from '../../look';
 import { setBlacks, useBlacks } from './blackStore';
 import { pieceSlot } from './pieceHand';
+import { PlaceList } from './PlaceList';
 import { usePieces } from './pieceStore';
-
-/** Rows that are listed; the others come as those are dropped. */
-const MOST_ROWS = 40;
 
 /** What is known of the pieces, in words. */
 export function PiecesInWords() {
@@ -80,20 +78,14 @@ export function PieceSettings({ isWide }: { readonly isWide: boolean }) {
         What is taken off is gone from this layer. A line that is cut across stays a line; one that loses a side becomes
         an area. A speck is ink that touches no other.
       </Faint>
-      <View role="list" aria-label="Specks" className="gap-1">
-        {specks.slice(0, MOST_ROWS).map(({ x, y, area }, k) => (
-          <Pressable
-            key={`${x} ${y}`}
-            role="button"
-            aria-label={`Show speck ${k + 1}`}
-            onPress={() => hand.goTo(k)}
-            className={`min-h-[44px] flex-row items-center justify-between rounded-xl border px-2 ${k === inHand ? 'border-seal bg-raised' : 'border-rule'}`}
-          >
-            <Text className="font-sans text-14 text-ink">{`${area.toFixed(area < 10 ? 1 : 0)} px²`}</Text>
-            <Text className="font-sans text-12 text-faint">{`at ${Math.round(x)}, ${Math.round(y)}`}</Text>
-          </Pressable>
-        ))}
-      </View>
+      <PlaceList
+        label="Specks"
+        one="speck"
+        places={specks}
+        inHand={inHand}
+        inWords={({ area }) => `${area.toFixed(area < 10 ? 1 : 0)} px²`}
+        onGo={(k) => hand.goTo(k)}
+      />
     </View>
   );
 }

@@ -1,7 +1,8 @@
+import { areaWithin } from '@true-nib/core/area';
 import { isInHand, toolInHand, type Board, type Gesture, type PageSlot, type Press } from '../../board';
 import { beginShape, type Built, PathTool, useShapeChoice } from '../ink';
 import { useBlacks } from './blackStore';
-import { areaWithin, FILLING_IN_WORDS, fillOf, filledLayer, type FillingTool } from './filling';
+import { FILLING_IN_WORDS, fillOf, filledLayer, type FillingTool } from './filling';
 import { beginContour, beginLoop } from './loopHand';
 import { beginTemplate } from './templateHand';
 

@@ -1,5 +1,6 @@
-import { nested, type Area, type AreaFill } from '@true-nib/core/area';
-import { makeSpine, STRIDE, type Spine } from '@true-nib/core/curve';
+import type { Area, AreaFill } from '@true-nib/core/area';
+import { STRIDE } from '@true-nib/core/curve';
+import type { EntityId } from '@true-nib/core/kind';
 import { boxOfFlat } from '@true-nib/core/math';
 import { targetInHand, type Board } from '../../board';
 import { nibFor } from '../../nibs';
@@ -13,21 +14,6 @@ export const FILLING_IN_WORDS: Readonly<Record<FillingTool, string>> = { blot: '
 export const fillOf = (tool: FillingTool, { session }: Pick<Board, 'session'>): AreaFill =>
   tool === 'nick' ? { as: 'nothing' } : { as: 'colour', color: nibFor(session.page).color };
 
-/** Courses as one area; open ones are closed by a straight line. */
-export const areaWithin = (courses: readonly Spine[], fill: AreaFill): Area => ({
-  rings: nested(courses.map(closed)),
-  fill,
-});
-
-function closed(course: Spine): Spine {
-  if (course.closed) return course;
-  const { points } = course;
-  const [x, y, u, v] = [points[points.length - STRIDE], points[points.length - STRIDE + 1], points[0], points[1]];
-  if (x === u && y === v) return { points, closed: true };
-  const at = (t: number) => [x + (u - x) * t, y + (v - y) * t, 0];
-  return makeSpine(Float64Array.from([...points, ...at(1 / 3), ...at(2 / 3), u, v, 0]), true);
-}
-
 /** The layer that is filled on; why there is none, in a sentence. */
 export function filledLayer(board: Board) {
   const target = targetInHand(board);
@@ -36,7 +22,11 @@ export function filledLayer(board: Board) {
   return target;
 }
 
-/** Whether there is any ink that an area would take away. */
-export function takesInk({ picture }: Board, layerId: string, { rings }: Area): boolean {
-  return rings.some(({ points }) => picture.drawnOn(layerId, boxOfFlat(points, STRIDE)).length > 0);
+/** Whether there is any ink, or are any pixels, that an area would take away. */
+export function takesInk({ picture }: Board, layerId: EntityId, { rings }: Area): boolean {
+  const { wash } = picture.inks.index;
+  return rings.some(({ points }) => {
+    const box = boxOfFlat(points, STRIDE);
+    return picture.drawnOn(layerId, box).length > 0 || wash.within(layerId, box).length > 0;
+  });
 }

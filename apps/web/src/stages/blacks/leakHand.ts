@@ -1,24 +1,21 @@
-import { lineSpine } from '@true-nib/core/shapes';
-import { evenlyWide } from '@true-nib/core/curve';
+import { laidAs } from '@true-nib/core/drawn';
 import type { EntityId } from '@true-nib/core/kind';
-import { apply, boxOfPoints, clamp, distance, growBox, type Point } from '@true-nib/core/math';
+import { apply, boxOfPoints, distance, growBox, type Point } from '@true-nib/core/math';
 import { nearestLine } from '@true-nib/core/mend';
 import { ofKind, orderBetween, type Edit, type StopEntity } from '@true-nib/core/page';
-import type { Leak } from '@true-nib/core/regions';
-import type { StrokeEntity } from '@true-nib/core/stroke';
+import { bridgeOver, type Leak } from '@true-nib/core/regions';
 import { isInHand, still, type Board, type Desk, type Gesture, type PageKeep, type PageSlot } from '../../board';
 import { FINGER, linesNear } from '../../hand';
-import { strokeBoth, zoomOf, type Sketch } from '../../render';
+import { zoomOf, type Sketch } from '../../render';
 import { newId } from '../../session';
 import { useBlacks } from './blackStore';
 import { goTo } from './goTo';
 import { useLeaks } from './leakStore';
 import { pourSlot } from './pourHand';
+import { ringed } from './ringed';
 
 /** ms after an edit until the page is looked at again. */
 const REST_MS = 700;
-/** The share of its width that a bridge reaches into the lines at either end. */
-const INTO = 0.35;
 
 /** Where colour would leak: shown while the tool is in hand, each closed at a touch. */
 export class LeakCheck implements PageKeep {
@@ -76,21 +73,12 @@ export class LeakCheck implements PageKeep {
     const [from, to] = leak.ends ?? [leak, leak];
     const settings = board.of(pourSlot).settings();
     if (typeof settings === 'string') return board.notice(settings);
-    const beside = [from, to].map((end) => this.lineAt(settings.layerIds, end));
-    const [first, second] = beside;
-    const model = first ?? second;
-    if (!model) return board.notice('There is no line beside this gap to go by: put a stop there.');
-    const width = clamp(Math.min(first?.width ?? Infinity, second?.width ?? Infinity), 0.5, 200);
-    const length = Math.max(0.01, distance(from, to));
-    const [dx, dy] = [((to.x - from.x) / length) * width * INTO, ((to.y - from.y) / length) * width * INTO];
-    const { line } = model;
-    const course = lineSpine({ x: from.x - dx, y: from.y - dy }, { x: to.x + dx, y: to.y + dy });
-    const { edge: _edge, profile: _profile, tip: _tip, ...nib } = line.nib;
-    const after: StrokeEntity = {
-      ...{ kind: 'stroke', id: newId(), layerId: line.layerId },
-      order: orderBetween(board.picture.inks.index.topOrder(line.layerId), undefined),
-      ...{ spine: evenlyWide(course, width), nib, ends: ['round', 'round'] },
-    };
+    const beside = [from, to].flatMap((end) => this.lineAt(settings.layerIds, end) ?? []);
+    const bridge = bridgeOver([from, to], beside);
+    if (!bridge) return board.notice('There is no line beside this gap to go by: put a stop there.');
+    const { layerId } = beside[0].line;
+    const order = orderBetween(board.picture.inks.index.topOrder(layerId), undefined);
+    const after = laidAs(bridge, { id: newId(), layerId, order });
     this.done('Bridge a leak', { before: null, after });
   }
 
@@ -162,8 +150,9 @@ const leakSketch =
   (context, map, ratio, colours) => {
     const { width, height } = context.canvas;
     context.setTransform(1, 0, 0, 1, 0, 0);
-    for (const [k, { x, y, ends }] of leaks.entries()) {
-      const at = apply(map, { x, y });
+    for (const [k, leak] of leaks.entries()) {
+      const { ends } = leak;
+      const at = apply(map, leak);
       if (at.x < -20 || at.y < -20 || at.x > width + 20 || at.y > height + 20) continue;
       const radius = (k === inHand ? 13 : 9) * ratio;
       if (k === inHand) {
@@ -174,14 +163,7 @@ const leakSketch =
         context.fill();
         context.globalAlpha = 1;
       }
-      const [a, b] = (ends ?? []).map((p) => apply(map, p));
-      strokeBoth(context, ratio, () => {
-        context.moveTo(at.x + radius, at.y);
-        context.arc(at.x, at.y, radius, 0, 2 * Math.PI);
-        if (!a || !b) return;
-        context.moveTo(a.x, a.y);
-        context.lineTo(b.x, b.y);
-      });
+      ringed(context, { map, ratio }, leak, radius, ends);
     }
   };
 

@@ -1,4 +1,4 @@
-import type { Area } from '@true-nib/core/area';
+import { areaWithin, type Area } from '@true-nib/core/area';
 import { fitSpine, makeSpine, type Spine } from '@true-nib/core/curve';
 import { distance, ringArea, type Point } from '@true-nib/core/math';
 import type { PenSample } from '@true-nib/core/hand';
@@ -10,7 +10,7 @@ import { layDown } from '../../hand';
 import { nibInHand, useRack } from '../../nibs';
 import { zoomOf } from '../../render';
 import { beginStroke } from '../ink';
-import { areaWithin, filledLayer, FILLING_IN_WORDS, fillOf, takesInk, type FillingTool } from './filling';
+import { filledLayer, FILLING_IN_WORDS, fillOf, takesInk, type FillingTool } from './filling';
 
 /** CSS px that a fitted outline may stray from the hand's, page px at most. */
 const STRAY = { css: 0.04, most: 0.3 } as const;

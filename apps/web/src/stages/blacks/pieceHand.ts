@@ -1,5 +1,5 @@
 import type { EntityId } from '@true-nib/core/kind';
-import { apply, boxOfRings, isInBox, mapBox, ringArea, type Point } from '@true-nib/core/math';
+import { boxOfRings, isInBox, mapBox, ringArea, type Point } from '@true-nib/core/math';
 import { editedId, type Edit } from '@true-nib/core/page';
 import { isInPiece } from '@true-nib/core/regions';
 import { leftEdits } from '@true-nib/core/tools';
@@ -14,11 +14,12 @@ import {
   type PageSlot,
 } from '../../board';
 import { FINGER } from '../../hand';
-import { strokeBoth, traceRings, zoomOf, type ShownPiece, type Sketch } from '../../render';
+import { traceRings, zoomOf, type ShownPiece, type Sketch } from '../../render';
 import { newId } from '../../session';
 import { washingSlot } from '../../wash';
 import { useBlacks } from './blackStore';
 import { goTo } from './goTo';
+import { ringed } from './ringed';
 import { NO_PIECES, usePieces, type ListedSpeck } from './pieceStore';
 
 /** CSS px² that a loop goes round at least. */
@@ -114,6 +115,8 @@ export class PieceHand implements PageKeep {
       this.listedUnder = crumb;
       usePieces.setState({ specks, inHand: undefined });
       if (specks.length === 0) board.notice(`${target.layer.name} has no speck that small.`);
+    } catch (error) {
+      board.notice(error instanceof Error ? error.message : 'The specks could not be found.');
     } finally {
       usePieces.setState({ isLooking: false });
     }
@@ -301,13 +304,9 @@ const pieceSketch =
       context.stroke();
     }
     context.setTransform(1, 0, 0, 1, 0, 0);
-    for (const [k, { x, y, area }] of specks.slice(0, MOST_MARKS).entries()) {
-      const at = apply(map, { x, y });
-      const radius = Math.max((k === inHand ? FINGER : 9) * ratio, Math.sqrt(area) * Math.hypot(map[0], map[1]));
-      strokeBoth(context, ratio, () => {
-        context.moveTo(at.x + radius, at.y);
-        context.arc(at.x, at.y, radius, 0, 2 * Math.PI);
-      });
+    for (const [k, speck] of specks.slice(0, MOST_MARKS).entries()) {
+      const least = (k === inHand ? FINGER : 9) * ratio;
+      ringed(context, { map, ratio }, speck, Math.max(least, Math.sqrt(speck.area) * Math.hypot(map[0], map[1])));
     }
   };
 

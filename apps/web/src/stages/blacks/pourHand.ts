@@ -1,7 +1,7 @@
 import type { AreaEntity } from '@true-nib/core/area';
 import { colourOf } from '@true-nib/core/drawn';
 import type { EntityId } from '@true-nib/core/kind';
-import { apply, distance, type Matrix, type Point } from '@true-nib/core/math';
+import { distance, type Matrix, type Point } from '@true-nib/core/math';
 import { nodesOf, ofKind, ordersBetween, stackOf, type Edit } from '@true-nib/core/page';
 import type { Leak } from '@true-nib/core/regions';
 import { colouring } from '@true-nib/core/tools';
@@ -16,11 +16,12 @@ import {
   type PageSlot,
 } from '../../board';
 import { nibFor } from '../../nibs';
-import { changesBounds, strokeBoth, zoomOf, type RegionSettings, type ShownRegion, type Sketch } from '../../render';
+import { changesBounds, zoomOf, type RegionSettings, type ShownRegion, type Sketch } from '../../render';
 import { newId } from '../../session';
 import { useBlacks, type Recolours } from './blackStore';
 import { flatAt, flatsLayer, flatsOf, isFlats } from './flatsLayer';
 import { NOTHING_KNOWN, useRegions } from './pourStore';
+import { ringed } from './ringed';
 
 /** ms after an edit until the page is looked at again. */
 const REST_MS = 600;
@@ -315,21 +316,7 @@ const regionSketch =
       context.globalAlpha = 1;
     }
     context.setTransform(1, 0, 0, 1, 0, 0);
-    for (const { x, y, ends } of leaks) {
-      const [a, b] = (
-        ends ?? [
-          { x, y },
-          { x, y },
-        ]
-      ).map((p) => apply(map, p));
-      const at = apply(map, { x, y });
-      strokeBoth(context, ratio, () => {
-        context.moveTo(a.x, a.y);
-        context.lineTo(b.x, b.y);
-        context.moveTo(at.x + 8 * ratio, at.y);
-        context.arc(at.x, at.y, 8 * ratio, 0, 2 * Math.PI);
-      });
-    }
+    for (const leak of leaks) ringed(context, { map, ratio }, leak, 8 * ratio, leak.ends);
   };
 
 export const pourSlot: PageSlot<PourHand> = { open: (board) => new PourHand(board) };

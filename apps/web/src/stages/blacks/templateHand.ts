@@ -1,9 +1,10 @@
+import { areaWithin } from '@true-nib/core/area';
 import { mapSpine, STRIDE } from '@true-nib/core/curve';
 import { boxOfFlat, chain, emptyBox, translation, uniteBoxes, type Point } from '@true-nib/core/math';
 import { templateById, thingsWithCopies } from '../../guiding';
 import { layDown } from '../../hand';
 import { refuse, type Board, type Gesture, type Press } from '../../board';
-import { areaWithin, filledLayer, FILLING_IN_WORDS, fillOf, type FillingTool } from './filling';
+import { filledLayer, FILLING_IN_WORDS, fillOf, type FillingTool } from './filling';
 import { useBlacks } from './blackStore';
 
 /** Page px that a dragged box has at least. */

@@ -1,5 +1,5 @@
 import { checkLaid, type Kind, type LaidBase } from '../../kind';
-import { ENTITY_LIMITS, fingerprint, number, oneOf, record } from '../../gate';
+import { fingerprint, number, oneOf, place, record } from '../../gate';
 import type { Point } from '../../math';
 
 /** Where a picture lies: its centre in page px, page px per picture px, and its turn in radians. */
@@ -43,10 +43,8 @@ export const pictureKind: Kind<PictureEntity> = {
 
 function checkPlacement(value: unknown): Placement {
   const fields = record(value, 'A placement');
-  const { coordinate } = ENTITY_LIMITS;
   return {
-    x: number(fields.x, 'x', -coordinate, coordinate),
-    y: number(fields.y, 'y', -coordinate, coordinate),
+    ...place(fields),
     scale: number(fields.scale, 'scale', 1e-4, 1e4),
     angle: number(fields.angle, 'angle', -1e3, 1e3),
   };

@@ -1,4 +1,4 @@
-import { ENTITY_LIMITS, id, number, oneOf, record } from '../../gate';
+import { id, oneOf, place, record } from '../../gate';
 import type { EntityBase, Kind } from '../../kind';
 import type { Point } from '../../math';
 
@@ -24,18 +24,9 @@ export const stopKind: Kind<StopEntity> = {
     kind: 'stop',
     id: id(fields.id, 'id'),
     as: oneOf(fields.as, 'as', ['stop', 'meant']),
-    from: checkPlace(fields.from),
-    to: checkPlace(fields.to),
+    from: place(record(fields.from, 'A place')),
+    to: place(record(fields.to, 'A place')),
   }),
   refs: () => ({}),
   remap: (stop, copyId) => ({ ...stop, id: copyId }),
 };
-
-function checkPlace(value: unknown): Point {
-  const fields = record(value, 'A place');
-  const { coordinate } = ENTITY_LIMITS;
-  return {
-    x: number(fields.x, 'x', -coordinate, coordinate),
-    y: number(fields.y, 'y', -coordinate, coordinate),
-  };
-}
