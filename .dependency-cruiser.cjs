@@ -12,6 +12,8 @@ const coreFloors = [
   'hand',
   'stroke',
   'area',
+  'dots',
+  'tone',
   'guides',
   'page',
   'wire',
@@ -25,6 +27,7 @@ const coreFloors = [
   'select',
   'tools',
   'regions',
+  'texture',
   'formats',
 ];
 const webFloors = [

@@ -5,13 +5,13 @@ import { fitSpine, flattenSpine, SEGMENT, type Spine, type GuidePath } from '@tr
 import {
   combinedMaps,
   echoThrough,
-  rake,
   rankingAt,
   ridingOn,
   trackOf,
   type GuideEntity,
   type GuideShape,
 } from '@true-nib/core/guides';
+import { rake } from '@true-nib/core/texture';
 import { drawStroke, LiveStroke } from '@true-nib/core/ink';
 import type { Calm, PenSample } from '@true-nib/core/hand';
 import { seededRandom, type Point } from '@true-nib/core/math';

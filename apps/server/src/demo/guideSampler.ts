@@ -1,7 +1,6 @@
 import { fitSpine } from '@true-nib/core/curve';
 import {
   pathThrough,
-  rake,
   ridingOn,
   symmetricStrokes,
   symmetryMaps,
@@ -9,6 +8,7 @@ import {
   type GuideEntity,
   type GuideShape,
 } from '@true-nib/core/guides';
+import { rake } from '@true-nib/core/texture';
 import { drawStroke } from '@true-nib/core/ink';
 import { seededRandom, type Point } from '@true-nib/core/math';
 import { inked, type Stroke } from '@true-nib/core/stroke';

@@ -1,5 +1,4 @@
-import { laidAs, type Thing } from '@true-nib/core/drawn';
-import type { AreaEntity } from '@true-nib/core/area';
+import { laidAs, type DrawnEntity, type Thing } from '@true-nib/core/drawn';
 import { ordersBetween } from '@true-nib/core/page';
 import type { EntityId } from '@true-nib/core/kind';
 import type { Stroke, StrokeEntity } from '@true-nib/core/stroke';
@@ -11,7 +10,7 @@ export function asEntities(
   things: readonly Thing[],
   layerId: EntityId,
   top: string | undefined,
-): (StrokeEntity | AreaEntity)[];
+): DrawnEntity[];
 export function asEntities(things: readonly Thing[], layerId: EntityId, top: string | undefined) {
   const orders = ordersBetween(top, undefined, things.length);
   return things.map((thing, k) => laidAs(thing, { id: newId(), layerId, order: orders[k] }));

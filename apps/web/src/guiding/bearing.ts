@@ -1,5 +1,6 @@
 import type { Area } from '@true-nib/core/area';
-import { isAreaThing, laidAs, mapped, type Thing } from '@true-nib/core/drawn';
+import type { Dots } from '@true-nib/core/dots';
+import { isAreaThing, isLineThing, laidAs, mapped, type Thing } from '@true-nib/core/drawn';
 import { LiveStroke } from '@true-nib/core/ink';
 import type { Calm, PenSample } from '@true-nib/core/hand';
 import {
@@ -94,22 +95,25 @@ export function withCopies<S extends Stroke>(page: Page, layerId: EntityId | und
   return inDepth(copied);
 }
 
-/** Things with their symmetric copies, as they are laid down: lines as `withCopies` has them, areas under each map. */
+/** Things with their symmetric copies, as they are laid down: lines as `withCopies` has them, all others under each map. */
 export function thingsWithCopies(page: Page, layerId: EntityId | undefined, things: readonly Thing[]): Thing[] {
   return things.flatMap((thing): Thing[] => {
-    if (!isAreaThing(thing)) return withCopies(page, layerId, [thing]);
+    if (isLineThing(thing)) return withCopies(page, layerId, [thing]);
     const [, ...maps] = copiesFor(page, layerId);
-    return [thing, ...maps.flatMap((map) => areaUnder(thing, map.length === 6 ? projectiveOf(map) : map))];
+    return [thing, ...maps.flatMap((map) => thingUnder(thing, map.length === 6 ? projectiveOf(map) : map))];
   });
 }
 
-/** An area under a map; none where that takes it out of sight. */
-function areaUnder(thing: Area, map: Matrix3x3): Area[] {
+/** An area or dots under a map; nothing where that takes them out of sight. */
+function thingUnder(thing: Area | Dots, map: Matrix3x3): Thing[] {
+  const place = { id: 'copy', layerId: 'copy', order: 'a0' };
   try {
-    const [{ rings, fill }] = mapped([laidAs(thing, { id: 'copy', layerId: 'copy', order: 'a0' })], map, {
-      scaleWidth: false,
-    });
-    return [{ rings, fill }];
+    if (isAreaThing(thing)) {
+      const [{ rings, fill }] = mapped([laidAs(thing, place)], map, { scaleWidth: false });
+      return [{ rings, fill }];
+    }
+    const [{ dots, fill }] = mapped([laidAs(thing, place)], map, { scaleWidth: false });
+    return [{ dots, fill }];
   } catch (error) {
     if (!(error instanceof PageError)) throw error;
     return [];

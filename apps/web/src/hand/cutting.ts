@@ -1,4 +1,5 @@
 import type { AreaEntity } from '@true-nib/core/area';
+import type { DotsEntity } from '@true-nib/core/dots';
 import type { DrawnEntity } from '@true-nib/core/drawn';
 import type { PenSample } from '@true-nib/core/hand';
 import type { EntityId } from '@true-nib/core/kind';
@@ -16,6 +17,8 @@ export const linesOf = (near: readonly DrawnEntity[]): StrokeEntity[] =>
   near.filter((entity) => isKind(entity, 'stroke'));
 
 export const areasOf = (near: readonly DrawnEntity[]): AreaEntity[] => near.filter((entity) => isKind(entity, 'area'));
+
+export const dotsOf = (near: readonly DrawnEntity[]): DotsEntity[] => near.filter((entity) => isKind(entity, 'dots'));
 
 export const styledBy =
   (index: InkIndex): Shown =>

@@ -1,6 +1,6 @@
 export { Cells, ToolChips } from './Chips';
 export { BoardHand } from './boardHand';
-export { areasOf, beginCutting, type LegCut, linesOf, styledBy } from './cutting';
+export { areasOf, beginCutting, dotsOf, type LegCut, linesOf, styledBy } from './cutting';
 export { flippedTemplate, outlineStrokes, releaseAll, strokeAllRound } from './guideDeeds';
 export { lastEndSlot } from './lastEnd';
 export { layDown } from './layDown';

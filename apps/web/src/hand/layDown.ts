@@ -1,5 +1,5 @@
 import { asEntities, type Board } from '../board';
-import { isAreaThing, type Thing } from '@true-nib/core/drawn';
+import { isLineThing, type Thing } from '@true-nib/core/drawn';
 import type { Edit, LayerEntity } from '@true-nib/core/page';
 import type { SamplesEntity } from '@true-nib/core/stroke';
 import { thingsWithCopies } from '../guiding';
@@ -25,7 +25,7 @@ export function layDown(
 ): void {
   const { picture, session } = board;
   const last = things.at(-1);
-  if (last && !isAreaThing(last)) board.of(lastEndSlot).remember(last.spine);
+  if (last && isLineThing(last)) board.of(lastEndSlot).remember(last.spine);
   const all = thingsWithCopies(session.page, layer.id, things);
   const top = picture.inks.index.topOrder(layer.id);
   const entities = asEntities(all, layer.id, top);
@@ -36,7 +36,7 @@ export function layDown(
     });
     return void board.of(washingSlot).turn(label, layer.id, entities);
   }
-  const isDrawn = samples !== undefined && things.some((thing) => !isAreaThing(thing) && thing.origin !== undefined);
+  const isDrawn = samples !== undefined && things.some((thing) => isLineThing(thing) && thing.origin !== undefined);
   const drawn = [...(isDrawn ? [samples] : []), ...entities].map((after): Edit => ({ before: null, after }));
   picture.layDownLive(() => session.commit(label, [...edits, ...drawn]));
 }

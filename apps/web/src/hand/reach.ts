@@ -1,5 +1,5 @@
 import type { Box } from '@true-nib/core/math';
-import { edgeNamed, edgesOf, type ShownLine } from '@true-nib/core/mend';
+import { edgeNamed, mendableLines, type ShownLine } from '@true-nib/core/mend';
 import type { StrokeEntity } from '@true-nib/core/stroke';
 import { nodesOf, stackOf, type Page } from '@true-nib/core/page';
 import type { EntityId } from '@true-nib/core/kind';
@@ -42,7 +42,7 @@ export function reachedLayers(page: Page, reach: MendReach): Reached | string {
 
 /** Lines of a layer whose ink may lie in a box, as they are kept; the edges of areas are lines, too. */
 export const linesOn = ({ picture }: Board, layerId: EntityId, box: Box): StrokeEntity[] =>
-  picture.drawnOn(layerId, box).flatMap((entity) => (entity.kind === 'area' ? edgesOf(entity) : [entity]));
+  picture.drawnOn(layerId, box).flatMap(mendableLines);
 
 /** Lines of some layers whose ink may lie in a box, as they are kept and as they are shown. */
 export function linesNear(board: Board, layerIds: readonly EntityId[], box: Box): ShownLine[] {

@@ -1,4 +1,5 @@
-import { rake, type RakeSettings, type FieldShape, type GuideEntity, type GuideShape } from '@true-nib/core/guides';
+import type { FieldShape, GuideEntity, GuideShape } from '@true-nib/core/guides';
+import { rake, type RakeSettings } from '@true-nib/core/texture';
 import { tetheredEdits, type Following } from '@true-nib/core/tethers';
 import type { Matrix, Point } from '@true-nib/core/math';
 import { entitiesIn, type PackedParts } from '@true-nib/core/wire';

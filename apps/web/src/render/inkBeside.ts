@@ -1,5 +1,6 @@
 import PQueue from 'p-queue';
-import type { FieldShape, GuideEntity, GuideShape, RakeSettings } from '@true-nib/core/guides';
+import type { FieldShape, GuideEntity, GuideShape } from '@true-nib/core/guides';
+import type { RakeSettings } from '@true-nib/core/texture';
 import type { EntityId } from '@true-nib/core/kind';
 import type { Point } from '@true-nib/core/math';
 import type { Edit, Entity, Page } from '@true-nib/core/page';

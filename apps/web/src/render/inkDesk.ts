@@ -1,4 +1,13 @@
-import { allMarks, changedPieces, isDrawn, isInkedKind, markPieces, marksOf } from '@true-nib/core/drawn';
+import {
+  allMarks,
+  changedPieces,
+  isDrawn,
+  isInkedKind,
+  markPieces,
+  marksAt,
+  marksOf,
+  type DrawnEntity,
+} from '@true-nib/core/drawn';
 import { sameValue } from '@true-nib/core/gate';
 import { invert, mapBox, type Box, type Matrix } from '@true-nib/core/math';
 import {
@@ -85,7 +94,7 @@ export class InkDesk {
     for (const entity of this.page.entities) {
       if (!isDrawn(entity)) continue;
       if (this.isAsked) return;
-      for (const mark of marksOf(this.index.shown(entity))) pathOf(mark, tolerance);
+      for (const mark of marksAt(marksOf(this.index.shown(entity)), scale)) pathOf(mark, tolerance);
       if (++made % WARMED_AT_ONCE === 0) await breath();
     }
     await breath();
@@ -192,8 +201,13 @@ export class InkDesk {
 /** Whether an edit can change what bounds regions: lines do, also as their layer shows them; flats do not. */
 export function changesBounds({ before, after }: Edit): boolean {
   if (before?.kind === 'layer' && after?.kind === 'layer') return !sameValue(before.style, after.style);
-  return [before, after].some((entity) => isDrawn(entity) && !(entity.kind === 'area' && entity.poured));
+  return [before, after].some((entity) => isDrawn(entity) && isBound(entity));
 }
+
+/** Whether something bounds regions: flats, tones, gradients and dots do not. */
+export const isBound = (entity: DrawnEntity): boolean =>
+  entity.kind === 'stroke' ||
+  (entity.kind === 'area' && !entity.poured && (entity.fill.as === 'colour' || entity.fill.as === 'nothing'));
 
 /** Whether the inks of a page depend on an entity. */
 export const isInk = (entity: Entity | null): boolean =>

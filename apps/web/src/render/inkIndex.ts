@@ -2,7 +2,7 @@ import { isDrawn, markBox, marksOf, reachOf, shownUnder, type DrawnEntity } from
 import { sameValue } from '@true-nib/core/gate';
 import type { EntityId } from '@true-nib/core/kind';
 import { boxesMeet, growBox, type Box } from '@true-nib/core/math';
-import { edgesOf } from '@true-nib/core/mend';
+import { mendableLines } from '@true-nib/core/mend';
 import type { InkStyle } from '@true-nib/core/nib';
 import {
   byOrder,
@@ -138,7 +138,7 @@ export class InkIndex {
 
   /** The lines of one layer and the edges of its areas, as they are kept, in no order. */
   linesOn(layerId: EntityId): StrokeEntity[] {
-    return this.unorderedOn(layerId).flatMap((entity) => (entity.kind === 'area' ? edgesOf(entity) : [entity]));
+    return this.unorderedOn(layerId).flatMap(mendableLines);
   }
 
   /** What has that id, as it is kept, if it is there. */

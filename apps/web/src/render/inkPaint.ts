@@ -1,5 +1,13 @@
-import { allMarks, isSameShape, type DrawnEntity, type Mark, type MarkShape } from '@true-nib/core/drawn';
-import { scaleOf, type Matrix } from '@true-nib/core/math';
+import {
+  allMarks,
+  isSameShape,
+  marksAt,
+  type DrawnEntity,
+  type Mark,
+  type MarkShape,
+  type Shade,
+} from '@true-nib/core/drawn';
+import { boxesMeet, invert, mapBox, scaleOf, type Box, type Matrix } from '@true-nib/core/math';
 
 /** What both a window's and a worker's 2D context can do. */
 export type Context2D = CanvasRenderingContext2D | OffscreenCanvasRenderingContext2D;
@@ -91,19 +99,26 @@ export const paintDrawn = (
   pathFor: PathSource = pathOf,
 ): void => paintMarks(context, allMarks(entities), map, pathFor);
 
-/** Paints marks one over the other, in the same way. */
+/** Paints marks one over the other, in the same way; `scale`: as fine as they would be seen at that. */
 export function paintMarks(
   context: Context2D,
   marks: readonly Mark[],
   map: Matrix,
   pathFor: PathSource = pathOf,
+  scale = scaleOf(map),
 ): void {
   const tolerance = paintTolerance(scaleOf(map));
+  const { width, height } = context.canvas;
+  let seen: Box | undefined;
+  const isSeen = ({ box }: Mark) =>
+    box === undefined ||
+    boxesMeet(box, (seen ??= mapBox(invert(map), { minX: 0, minY: 0, maxX: width, maxY: height })));
   context.setTransform(...map);
   const laying = context.globalCompositeOperation;
-  for (const mark of marks) {
+  for (const mark of marksAt(marks, scale)) {
+    if (!isSeen(mark)) continue;
     context.globalCompositeOperation = mark.cuts ? 'destination-out' : laying;
-    context.fillStyle = mark.color;
+    context.fillStyle = mark.shade ? gradientOf(context, mark.shade) : mark.color;
     context.globalAlpha = mark.opacity;
     if (mark.clip) fillClipped(context, mark, mark.clip, (shape) => pathFor(shape, tolerance));
     else context.fill(pathFor(mark, tolerance), mark.rule);
@@ -111,6 +126,21 @@ export function paintMarks(
   context.globalAlpha = 1;
   context.globalCompositeOperation = laying;
 }
+
+/** A gradient in page px; its colours go over into each other without a premultiplied alpha, as SVG's do. */
+function gradientOf(context: Context2D, { ramp, stops }: Shade): CanvasGradient {
+  const { shape, from, to } = ramp;
+  const gradient =
+    shape === 'straight'
+      ? context.createLinearGradient(from.x, from.y, to.x, to.y)
+      : context.createRadialGradient(from.x, from.y, 0, from.x, from.y, Math.hypot(to.x - from.x, to.y - from.y));
+  for (const { at, color, opacity = 1 } of stops) gradient.addColorStop(at, withAlpha(color, opacity));
+  return gradient;
+}
+
+/** A colour `#rrggbb` with an opacity 0..1. */
+const withAlpha = (color: string, opacity: number): string =>
+  `rgb(${parseInt(color.slice(1), 16) >> 16} ${(parseInt(color.slice(1), 16) >> 8) & 255} ${parseInt(color.slice(1), 16) & 255} / ${opacity})`;
 
 function fillClipped(context: Context2D, mark: Mark, clip: MarkShape, pathFor: (shape: MarkShape) => Path2D): void {
   context.save();

@@ -1,3 +1,4 @@
+import type { AreaEntity } from '@true-nib/core/area';
 import { laidAs, type DrawnEntity } from '@true-nib/core/drawn';
 import type { EntityId } from '@true-nib/core/kind';
 import { boxOfPoints, boxOfRings, type Box, type Point } from '@true-nib/core/math';
@@ -13,6 +14,7 @@ import {
   type Piece,
   type Speck,
 } from '@true-nib/core/regions';
+import type { StrokeEntity } from '@true-nib/core/stroke';
 import type { LeftOf } from '@true-nib/core/tools';
 import { inSlices } from '../base/breath';
 import type { InkDesk } from './inkDesk';
@@ -31,8 +33,7 @@ export class PieceWork {
 
   /** The pieces that the ink of a layer makes in a loop. */
   pieces(layerId: EntityId, loop: readonly Point[]): ShownPiece[] {
-    const shown = this.onLayer(layerId, boxOfPoints(loop)).map((entity) => this.desk.index.shown(entity));
-    const pieces = inkMap(shown, loop);
+    const pieces = inkMap(this.wholeOn(layerId, boxOfPoints(loop)), loop);
     const colours = colourRegions(sidesOf(pieces));
     return pieces.map(({ rings, area }, k) => ({ rings, area, box: boxOfRings(rings), colour: colours.get(k) ?? 0 }));
   }
@@ -41,7 +42,7 @@ export class PieceWork {
   without(layerId: EntityId, rings: readonly Float64Array[], box: Box): LeftOf[] {
     return this.onLayer(layerId, box).flatMap((entity): LeftOf[] => {
       const { id, layerId, order } = entity;
-      if (entity.kind === 'area' && entity.fill.as === 'nothing') return [];
+      if (entity.kind === 'dots' || (entity.kind === 'area' && entity.fill.as === 'nothing')) return [];
       const left =
         entity.kind === 'area'
           ? withoutPieces(entity, rings)
@@ -59,8 +60,15 @@ export class PieceWork {
   /** Ink of a layer of fewer page px² that touches no other; nothing where they were asked for anew meanwhile. */
   specks(layerId: EntityId, most: number): Promise<Speck[] | undefined> {
     const own = ++this.asked;
-    const shown = this.onLayer(layerId).map((entity) => this.desk.index.shown(entity));
-    return inSlices(specksOf(inkOfEach(shown), most), { isWanted: () => own === this.asked });
+    return inSlices(specksOf(inkOfEach(this.wholeOn(layerId)), most), { isWanted: () => own === this.asked });
+  }
+
+  /** What is no mere dots on a layer, as it shows it, lowest first. */
+  private wholeOn(layerId: EntityId, box?: Box): (StrokeEntity | AreaEntity)[] {
+    return this.onLayer(layerId, box).flatMap((entity) => {
+      const shown = this.desk.index.shown(entity);
+      return shown.kind === 'dots' ? [] : [shown];
+    });
   }
 
   /** What lies on a layer, lowest first. */

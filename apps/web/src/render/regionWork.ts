@@ -28,7 +28,7 @@ import type { Spine } from '@true-nib/core/curve';
 import { inSlices } from '../base/breath';
 import { ground } from './ground';
 import { paintMarks, smallPathOf } from './inkPaint';
-import type { InkDesk } from './inkDesk';
+import { isBound, type InkDesk } from './inkDesk';
 
 /** Px that regions are looked for in at most. */
 const MOST_PX = 16e6;
@@ -264,7 +264,7 @@ export class RegionWork {
       this.desk.index
         .onLayer(layerId, box)
         .sort(byOrder)
-        .filter((entity) => entity.kind !== 'area' || !entity.poured)
+        .filter(isBound)
         .flatMap((entity) => marksOf(this.desk.index.shown(entity)))
         .map((mark) => ({ ...mark, opacity: 1 })),
     );

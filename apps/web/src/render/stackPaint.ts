@@ -1,7 +1,7 @@
-import { growBox, invert, mapBox, scaleOf, then, type Box, type Matrix } from '@true-nib/core/math';
+import { boxesMeet, growBox, invert, mapBox, scaleOf, then, type Box, type Matrix } from '@true-nib/core/math';
 import type { EntityId } from '@true-nib/core/kind';
 import type { LayerEntity, StackNode } from '@true-nib/core/page';
-import { allMarks, type Mark } from '@true-nib/core/drawn';
+import { allMarks, marksAt, type Mark } from '@true-nib/core/drawn';
 import { paintMarks, paintTolerance, pathOf, type Context2D, type PathSource } from './inkPaint';
 import type { InkIndex } from './inkIndex';
 import { paintTiles } from './washPaint';
@@ -36,10 +36,13 @@ const marksWithin = (index: InkIndex, seen: Box, aboveRank?: number): MarksByLay
 
 /** What painting a box takes, if its paths can all be made until a time, ms. */
 export function readyIn(index: InkIndex, map: Matrix, box: Box, until: number): MarksByLayer | undefined {
-  const tolerance = paintTolerance(scaleOf(map));
-  const laid = marksWithin(index, seenIn(map, box));
+  const scale = scaleOf(map);
+  const tolerance = paintTolerance(scale);
+  const seen = seenIn(map, box);
+  const laid = marksWithin(index, seen);
   for (const marks of laid.values())
-    for (const mark of marks) {
+    for (const mark of marksAt(marks, scale)) {
+      if (mark.box && !boxesMeet(mark.box, seen)) continue;
       pathOf(mark, tolerance);
       if (mark.clip) pathOf(mark.clip, tolerance);
       if (performance.now() > until) return undefined;
@@ -81,11 +84,13 @@ function paintNodes(context: Context2D, what: Painted, nodes: readonly StackNode
     if (own.length === 0 && tiles.length === 0 && children.length === 0 && !inHand) continue;
     const paint = (target: Context2D, to: Matrix, within: Box) => {
       if (layer.medium === 'wash') paintWash(target, what.index, layer, { tiles, marks: own }, to);
-      else paintMarks(target, own, to, what.pathFor);
+      else paintMarks(target, own, to, what.pathFor, scale);
       inHand?.lay(target, to);
       if (children.length > 0) paintNodes(target, what, children, to, within);
     };
     const hard = own.length > 0 && layer.style?.edge === 'hard' ? colourOf(own) : undefined;
+    // Half covered is ink or none: a grey that stands for dots would be all or nothing.
+    const scale = hard === undefined ? undefined : Infinity;
     const isApart = layer.opacity < 1 || hard !== undefined || inHand?.cuts || needsGround(what.index, layer, own);
     if (isApart) paintApart(context, { map, box }, { opacity: layer.opacity, hard }, paint);
     else paint(context, map, box);

@@ -1,8 +1,9 @@
 import { segmentCount } from '../curve';
-import { checkSpine, colour, list, number, oneOf, optional, PageError, place, record, type Fields } from '../gate';
+import { checkSpine, list, oneOf, optional, PageError, place, record, type Fields } from '../gate';
 import { checkLaid, type Kind } from '../kind';
 import type { InkStyle } from '../nib';
-import type { AreaEntity, AreaFill, Pour } from './types';
+import { checkFill, checkTone } from './checkFill';
+import type { AreaEntity, Pour } from './types';
 
 /** Rings that one area may have: far beyond honest work. */
 export const MOST_RINGS = 4_000;
@@ -24,23 +25,14 @@ function checkArea(fields: Fields): AreaEntity {
     throw new PageError('An area needs closed rings, one at least.');
   if (rings.reduce((sum, ring) => sum + segmentCount(ring), 0) > MOST_CUBICS)
     throw new PageError(`The rings of an area have at most ${MOST_CUBICS.toLocaleString('en-GB')} cubics.`);
+  const fill = checkFill(fields.fill);
+  if (fill.as === 'tone') checkTone(fill, { rings });
   return {
     kind: 'area',
     ...checkLaid(fields),
     rings,
-    fill: checkFill(fields.fill),
+    fill,
     ...optional(fields, 'poured', checkPour),
-  };
-}
-
-function checkFill(value: unknown): AreaFill {
-  const fields = record(value, 'A fill');
-  const as = oneOf(fields.as, 'as', ['colour', 'nothing']);
-  if (as === 'nothing') return { as };
-  return {
-    as,
-    color: colour(fields.color, 'color'),
-    ...optional(fields, 'opacity', (value, name) => number(value, name, 0, 1)),
   };
 }
 
@@ -57,7 +49,7 @@ const shown = new WeakMap<AreaEntity, { readonly color: string; readonly area: A
 /** An area under a layer's style: in its colour, if it has one. The one last asked for is kept. */
 function styledArea(area: AreaEntity, style: InkStyle | undefined): AreaEntity {
   const color = style?.color;
-  if (color === undefined || area.fill.as === 'nothing') return area;
+  if (color === undefined || !('color' in area.fill)) return area;
   const known = shown.get(area);
   if (known?.color === color) return known.area;
   const styled: AreaEntity = { ...area, fill: { ...area.fill, color } };

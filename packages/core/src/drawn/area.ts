@@ -20,7 +20,10 @@ import {
 import { isKeepable } from '../stroke';
 import type { Drawn } from './drawn';
 import { sideOf } from './horizon';
+import { affineAbout, mappedFill } from './mapFill';
+import { areaShape } from './areaShape';
 import type { Mark } from './mark';
+import { toneMark } from './toneMark';
 
 /** How far a mapped ring may stray from the mapped course, page px. */
 const TOLERANCE = 0.2;
@@ -33,8 +36,8 @@ export const drawnArea: Drawn<AreaEntity> = {
   hold: areaBox,
   gap: gapToArea,
   map: mappedArea,
-  colour: ({ fill }) => (fill.as === 'colour' ? fill.color : undefined),
-  coloured: (area, color) => ({ ...area, fill: { ...area.fill, as: 'colour', color } }),
+  colour: ({ fill }) => ('color' in fill ? fill.color : undefined),
+  coloured: (area, color) => ('color' in area.fill ? { ...area, fill: { ...area.fill, color } } : area),
   bare: ({ kind, id, layerId, order, rings, fill }) => ({ kind, id, layerId, order, rings, fill }),
 };
 
@@ -43,19 +46,23 @@ const marked = new WeakMap<Area, readonly Mark[]>();
 /** What an area lays on the paper; its colour and its rings stand apart, so that a new colour makes no new path. */
 export function areaMarks(area: Area): readonly Mark[] {
   let marks = marked.get(area);
-  if (!marks) marked.set(area, (marks = [markOf(area)]));
+  if (!marks) marked.set(area, (marks = marksFor(area)));
   return marks;
 }
 
-function markOf({ rings, fill }: Area): Mark {
-  const shape = {
-    of: [rings] as const,
-    rule: 'nonzero' as const,
-    rings: (tolerance: number) => rings.map((ring) => flatRing(ring, tolerance)),
-  };
-  return fill.as === 'nothing'
-    ? { ...shape, color: '#000000', opacity: 1, cuts: true }
-    : { ...shape, color: fill.color, opacity: fill.opacity ?? 1 };
+function marksFor(area: Area): readonly Mark[] {
+  const shape = areaShape(area);
+  const { fill } = area;
+  switch (fill.as) {
+    case 'nothing':
+      return [{ ...shape, color: '#000000', opacity: 1, cuts: true }];
+    case 'colour':
+      return [{ ...shape, color: fill.color, opacity: fill.opacity ?? 1 }];
+    case 'gradient':
+      return [{ ...shape, color: fill.stops[0].color, opacity: 1, shade: fill }];
+    case 'tone':
+      return [toneMark(area, fill)];
+  }
 }
 
 const boxes = new WeakMap<readonly Spine[], Box>();
@@ -90,8 +97,8 @@ function mappedArea(area: AreaEntity, map: Matrix3x3): AreaEntity {
     return projectSpine(ring, map, { tolerance: TOLERANCE });
   });
   if (!rings.every(isKeepable)) throw new PageError('Some areas would lie too far off the page.');
-  const { poured, ...rest } = area;
+  const { poured, fill, ...rest } = area;
   const at = poured && (isAffine(map) ? apply(affineOf(map), poured) : applyProjective(map, poured.x, poured.y));
   const moved: Pour | undefined = poured && at && { ...poured, x: at.x, y: at.y };
-  return { ...rest, rings, ...(moved && { poured: moved }) };
+  return { ...rest, rings, fill: mappedFill(fill, affineAbout(map, areaBox(area))), ...(moved && { poured: moved }) };
 }

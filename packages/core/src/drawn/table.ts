@@ -3,6 +3,7 @@ import { PageError } from '../gate';
 import { laidDown, type Entity, type EntityKind, type EntityOf } from '../page';
 import type { InkStyle } from '../nib';
 import { drawnArea } from './area';
+import { drawnDots } from './dots';
 import type { Drawn, MapOptions, Way } from './drawn';
 import type { Mark } from './mark';
 import { drawnStroke } from './stroke';
@@ -20,6 +21,7 @@ export const DRAWN = {
   layer: UNDRAWN,
   stroke: drawnStroke,
   area: drawnArea,
+  dots: drawnDots,
   samples: UNDRAWN,
   picture: UNDERLAID,
   wash: WASHED,

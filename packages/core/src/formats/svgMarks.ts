@@ -1,4 +1,4 @@
-import type { Mark, MarkShape } from '../drawn';
+import { marksAt, type Mark, type MarkShape, type Shade } from '../drawn';
 import { OUTLINE_TOLERANCE } from '../ink';
 import { boxesMeet, boxOfRings, oddRings, withoutRings } from '../math';
 
@@ -19,7 +19,8 @@ type Part = { readonly mark: Mark; readonly rings?: readonly Float64Array[] } | 
  */
 export function markedPaths(marks: readonly Mark[], names: NameSource): string[] {
   let parts: Part[] = [];
-  for (const mark of marks) {
+  // A file is as fine as it can be.
+  for (const mark of marksAt(marks, Infinity)) {
     if (!mark.cuts) parts.push({ mark });
     else if (mark.opacity < 1 || mark.clip)
       parts = [
@@ -38,10 +39,27 @@ export function markedPaths(marks: readonly Mark[], names: NameSource): string[]
 
 function written(part: Part, names: NameSource): readonly string[] {
   if ('words' in part) return part.words;
-  const { mark, rings } = part;
-  if (!rings) return within(mark.clip, `<path ${inkOf(mark)}/>`, names);
+  const { mark } = part;
+  const rings = part.rings ?? mark.rings(OUTLINE_TOLERANCE);
   if (rings.length === 0) return [];
-  return within(mark.clip, `<path ${inkOf({ ...mark, rule: 'nonzero', rings: () => rings })}/>`, names);
+  const whole: Mark = { ...mark, rule: part.rings ? 'nonzero' : mark.rule, rings: () => rings };
+  if (!mark.shade) return within(mark.clip, `<path ${inkOf(whole)}/>`, names);
+  const name = names();
+  return [gradient(mark.shade, name), ...within(mark.clip, `<path ${inkOf(whole, `url(#${name})`)}/>`, names)];
+}
+
+/** A gradient in page px (SVG 1.1, §13.2). */
+function gradient({ ramp, stops }: Shade, name: string): string {
+  const { shape, from, to } = ramp;
+  const colours = stops.map(({ at, color, opacity = 1 }) => {
+    const through = opacity === 1 ? '' : ` stop-opacity="${decimals(opacity, 4)}"`;
+    return `<stop offset="${decimals(at, 4)}" stop-color="${color}"${through}/>`;
+  });
+  const units = `id="${name}" gradientUnits="userSpaceOnUse"`;
+  const [x, y, u, v] = [from.x, from.y, to.x, to.y].map((value) => decimals(value, 2));
+  return shape === 'straight'
+    ? `<linearGradient ${units} x1="${x}" y1="${y}" x2="${u}" y2="${v}">${colours.join('')}</linearGradient>`
+    : `<radialGradient ${units} cx="${x}" cy="${y}" r="${decimals(Math.hypot(to.x - from.x, to.y - from.y), 2)}">${colours.join('')}</radialGradient>`;
 }
 
 /** Parts without what lies in the rings of a mark. */
@@ -61,9 +79,9 @@ const nonzero = (rings: readonly Float64Array[], rule: MarkShape['rule']): reado
   rule === 'evenodd' ? oddRings(rings) : rings;
 
 /** A mark's rings and how they are filled, as attributes of a path. */
-export function inkOf(mark: Mark): string {
+export function inkOf(mark: Mark, paint: string = mark.color): string {
   const through = mark.opacity === 1 ? '' : ` fill-opacity="${decimals(mark.opacity, 4)}"`;
-  return `fill="${mark.color}"${through}${ruleOf(mark, 'fill-rule')} d="${dataOf(mark)}"`;
+  return `fill="${paint}"${through}${ruleOf(mark, 'fill-rule')} d="${dataOf(mark)}"`;
 }
 
 /** A path of which only what lies in `clip` shows (SVG 1.1, §14.3.5). */

@@ -1,6 +1,7 @@
 export * from './beside';
 export * from './choose';
 export * from './echo';
+export { fromMiddle } from './ellipse';
 export * from './edges';
 export * from './guide';
 export * from './guideKind';
@@ -9,7 +10,6 @@ export * from './perspective';
 export * from './aim';
 export * from './grips';
 export * from './shapes';
-export * from './rake';
 export * from './ride';
 export * from './straight';
 export * from './symmetry';

@@ -1,4 +1,4 @@
-import { STRIDE, type CurvePath, type GuidePath, type Spine } from '../curve';
+import { STRIDE, type CurvePath, type GuidePath, type LinePath, type Spine } from '../curve';
 import { distance, type Point } from '../math';
 import { CurveTrack } from './curveTrack';
 import { ellipseTrack, lineTrack, type Track } from './track';
@@ -32,6 +32,8 @@ export function project(path: GuidePath, p: Point): PathPlace {
 
 /** The part of a path between two measures (see `project`), as a course of width 1; it runs backwards where `to` is less. */
 export function spineAlong(path: GuidePath, from: number, to: number): Spine {
+  // Rows come by the thousand.
+  if (path.kind === 'line') return straightAlong(path, from, to);
   const track = trackOf(path);
   const ends = [Math.min(from, to), Math.max(from, to)];
   const marks = [ends[0], ...track.breaks(ends[0], ends[1]), ends[1]];
@@ -44,6 +46,17 @@ export function spineAlong(path: GuidePath, from: number, to: number): Spine {
   const points = new Float64Array(triples.length);
   for (let i = 0; i < triples.length; i += STRIDE)
     points.set(triples.slice(i, i + STRIDE), triples.length - STRIDE - i);
+  return { points, closed: false };
+}
+
+function straightAlong({ x, y, dx, dy }: LinePath, from: number, to: number): Spine {
+  const points = new Float64Array(4 * STRIDE);
+  for (let k = 0; k < 4; k++) {
+    const at = from + ((to - from) * k) / 3;
+    points[STRIDE * k] = x + at * dx;
+    points[STRIDE * k + 1] = y + at * dy;
+    points[STRIDE * k + 2] = 1;
+  }
   return { points, closed: false };
 }
 

@@ -26,7 +26,10 @@ export interface Track {
 export function lineTrack({ x, y, dx, dy, from = -Infinity, to = Infinity }: LinePath): Track {
   const place = (at: number): Point => ({ x: x + at * dx, y: y + at * dy });
   return {
-    ...{ period: 0, from, to, place },
+    period: 0,
+    from,
+    to,
+    place,
     direction: () => ({ x: dx, y: dy }),
     nearest: (p) => clamp((p.x - x) * dx + (p.y - y) * dy, from, to),
     breaks: () => [],

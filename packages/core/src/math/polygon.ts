@@ -113,3 +113,53 @@ export function isInLoop(loop: readonly Point[], { x, y }: Point): boolean {
   }
   return inside;
 }
+
+/**
+ * What of a ring lies in a box (Sutherland and Hodgman 1974). Where it leaves the box it runs along its sides, to and fro: filled by
+ * the non-zero rule that adds nothing.
+ */
+export function ringInBox(ring: Float64Array, { minX, minY, maxX, maxY }: Box): Float64Array {
+  let left = ring;
+  for (const [axis, side, sign] of [
+    [0, minX, 1],
+    [0, maxX, -1],
+    [1, minY, 1],
+    [1, maxY, -1],
+  ]) {
+    const kept: number[] = [];
+    for (let i = 0, last = left.length - 2; i < left.length; last = i, i += 2) {
+      const [a, b] = [sign * (left[last + axis] - side), sign * (left[i + axis] - side)];
+      if (a >= 0 !== b >= 0) {
+        const t = a / (a - b);
+        kept.push(left[last] + t * (left[i] - left[last]), left[last + 1] + t * (left[i + 1] - left[last + 1]));
+      }
+      if (b >= 0) kept.push(left[i], left[i + 1]);
+    }
+    left = Float64Array.from(kept);
+  }
+  return left;
+}
+
+/** The convex hull of the places of a flat list, x and y every `stride` numbers, as a ring of x, y pairs (Andrew 1979). */
+export function hullOf(list: ArrayLike<number>, stride: number): Float64Array {
+  const order = Array.from({ length: list.length / stride }, (_, k) => k * stride).sort(
+    (a, b) => list[a] - list[b] || list[a + 1] - list[b + 1],
+  );
+  const half = (places: readonly number[]): number[] => {
+    const hull: number[] = [];
+    for (const c of places) {
+      while (hull.length > 1) {
+        const [a, b] = [hull[hull.length - 2], hull[hull.length - 1]];
+        const turn =
+          (list[b] - list[a]) * (list[c + 1] - list[a + 1]) - (list[b + 1] - list[a + 1]) * (list[c] - list[a]);
+        if (turn > 0) break;
+        hull.pop();
+      }
+      hull.push(c);
+    }
+    return hull;
+  };
+  const below = half(order);
+  const above = half(order.reverse());
+  return Float64Array.from([...below.slice(0, -1), ...above].flatMap((i) => [list[i], list[i + 1]]));
+}

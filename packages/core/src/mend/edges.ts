@@ -1,5 +1,6 @@
 import { segmentCount } from '../curve';
 import type { AreaEntity } from '../area';
+import type { DrawnEntity } from '../drawn';
 import type { EntityId } from '../kind';
 import type { Nib } from '../nib';
 import { find, type Edit, type Page } from '../page';
@@ -25,6 +26,18 @@ export function edgesOf(area: AreaEntity): readonly StrokeEntity[] {
     known.set(area, edges);
   }
   return edges;
+}
+
+/** The lines that something on the paper offers to whoever mends: itself, or its edges; dots have none. */
+export function mendableLines(entity: DrawnEntity): readonly StrokeEntity[] {
+  switch (entity.kind) {
+    case 'stroke':
+      return [entity];
+    case 'area':
+      return edgesOf(entity);
+    case 'dots':
+      return [];
+  }
 }
 
 /** Which edge of which area an id names; nothing for the id of anything that lies on a page itself. */

@@ -1,4 +1,5 @@
 import { areaKind } from '../area';
+import { dotsKind } from '../dots';
 import { PageError, record } from '../gate';
 import { guideKind } from '../guides';
 import type { EntityId, Kind, Refs } from '../kind';
@@ -16,6 +17,7 @@ export const KINDS = {
   layer: layerKind,
   stroke: strokeKind,
   area: areaKind,
+  dots: dotsKind,
   samples: samplesKind,
   picture: pictureKind,
   wash: washKind,

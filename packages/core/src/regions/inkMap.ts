@@ -1,6 +1,6 @@
 import { areaWithin, type Area } from '../area';
 import type { Spine } from '../curve';
-import { areaMarks, isAreaThing, strokeMarks, type Mark, type Thing } from '../drawn';
+import { areaMarks, isAreaThing, strokeMarks, type Mark } from '../drawn';
 import { OUTLINE_TOLERANCE } from '../ink';
 import {
   areaOfRings,
@@ -35,10 +35,13 @@ export interface Piece {
 const WELD = 0.05;
 
 /** What something lays on the paper. */
-const marksOfThing = (thing: Thing): readonly Mark[] => (isAreaThing(thing) ? areaMarks(thing) : strokeMarks(thing));
+/** What makes pieces: lines, and areas whatever fills them. */
+type Whole = Stroke | Area;
+
+const marksOfThing = (thing: Whole): readonly Mark[] => (isAreaThing(thing) ? areaMarks(thing) : strokeMarks(thing));
 
 /** The ink of things on one layer, lowest first, as rings for the non-zero rule: what nicks take away is not there. */
-export function inkOfEach(things: readonly Thing[]): (readonly Float64Array[])[] {
+export function inkOfEach(things: readonly Whole[]): (readonly Float64Array[])[] {
   const inks: (readonly Float64Array[])[] = [];
   for (const thing of things) {
     const marks = marksOfThing(thing);
@@ -62,7 +65,7 @@ export function inkOfEach(things: readonly Thing[]): (readonly Float64Array[])[]
  * The pieces that overlapping ink makes, in a loop (page px) or as a whole: things as their layer shows them, lowest first.
  * Pieces end at the loop. What was cut flush with a line, and so ends just within it, goes across it all the same.
  */
-export function inkMap(things: readonly Thing[], loop?: readonly Point[]): Piece[] {
+export function inkMap(things: readonly Whole[], loop?: readonly Point[]): Piece[] {
   const around = loop && [Float64Array.from(loop.flatMap(({ x, y }) => [x, y]))];
   const reach = loop && boxOfPoints(loop);
   const sources = inkOfEach(things).map((rings) => {
@@ -167,7 +170,7 @@ export function inkAsArea(line: Stroke): Area {
 }
 
 /** All that some things go round, with their ink, as the rings of an area. */
-export const ringsRound = (things: readonly Thing[]): Spine[] =>
+export const ringsRound = (things: readonly Whole[]): Spine[] =>
   joinedRings(
     things.map((thing): Area => {
       if (isAreaThing(thing)) return thing;

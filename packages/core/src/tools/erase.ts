@@ -1,5 +1,6 @@
 import { widestOf } from '../curve';
-import type { Point } from '../math';
+import { dotsLeft, type DotsEntity } from '../dots';
+import { pointToLeg, type Point } from '../math';
 import { gapTo, type DrawnEntity } from '../drawn';
 import type { AreaEntity } from '../area';
 import { recolourStroke, ringsWithout, rubStroke, sweptRing } from '../mend';
@@ -35,6 +36,21 @@ export function rubbedAreas(areas: Iterable<AreaEntity>, { course, radius }: Swe
     return rings ? [{ before, after: rings.length > 0 ? { ...before, rings } : null }] : [];
   });
 }
+
+/** Rubs dots where a brush went: those that it touches go whole. */
+export function rubbedDots(all: Iterable<DotsEntity>, { course, radius }: Swept): Edit[] {
+  return [...all].flatMap((before): Edit[] => {
+    const left = dotsLeft(before, (x, y, width) => wayTo(course, x, y) < radius + width / 2);
+    return left ? [{ before, after: left.dots.length > 0 ? left : null }] : [];
+  });
+}
+
+/** How far a place lies from a course of straight legs, page px. */
+const wayTo = (course: readonly Point[], x: number, y: number): number =>
+  course.reduce((least, to, k) => {
+    const from = course[Math.max(0, k - 1)];
+    return Math.min(least, Math.sqrt(pointToLeg(x, y, from.x, from.y, to.x, to.y)));
+  }, Infinity);
 
 /** Gives strokes another colour where a brush went. */
 export const recolouredEdits = (

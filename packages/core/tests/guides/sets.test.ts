@@ -6,10 +6,10 @@ import {
   symmetricCopies,
   symmetricStrokes,
   symmetryMaps,
-  rake,
   type SymmetryShape,
   type WheelShape,
 } from '../../src/guides';
+import { rake } from '../../src/texture';
 import { apply, distance, isInLoop, then } from '../../src/math';
 import { inked } from '../../src/stroke';
 import type { Nib } from '../../src/nib';

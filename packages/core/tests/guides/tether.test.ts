@@ -3,7 +3,6 @@ import {
   obeys,
   pathThrough,
   project,
-  rake,
   rideGuide,
   symmetricStrokes,
   symmetryMaps,
@@ -11,6 +10,7 @@ import {
   type GuideEntity,
   type GuideShape,
 } from '../../src/guides';
+import { rake } from '../../src/texture';
 import { spineLength, type GuidePath } from '../../src/curve';
 import { drawStroke } from '../../src/ink';
 import { distance, type Point } from '../../src/math';

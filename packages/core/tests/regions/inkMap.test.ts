@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import paper from 'paper';
 import { flatRing, nested, type Area } from '../../src/area';
 import { evenlyWide, nodeCount, widestOf } from '../../src/curve';
-import { isAreaThing, type Thing } from '../../src/drawn';
+import { isAreaThing } from '../../src/drawn';
 import { boxOfFlat, ringArea, withoutRings, windingOf, type Point } from '../../src/math';
 import {
   bridgeOver,
@@ -34,7 +34,7 @@ const disc = (x: number, y: number, r: number): Area => ({
   rings: nested([ellipseSpine({ centre: { x, y }, rx: r, ry: r })]),
   fill: { as: 'colour', color: '#14161a' },
 });
-const inkOf = (things: readonly Thing[]): number => totalOf(withoutRings(inkOfEach(things).flat(), []));
+const inkOf = (things: readonly (Stroke | Area)[]): number => totalOf(withoutRings(inkOfEach(things).flat(), []));
 const totalOf = (rings: readonly Float64Array[]): number => rings.reduce((sum, ring) => sum + ringArea(ring), 0);
 
 /** How long the edge of some rings is. */

@@ -1,6 +1,6 @@
 import { nested, type Area } from '../../src/area';
 import { evenlyWide } from '../../src/curve';
-import type { Thing } from '../../src/drawn';
+import type { Stroke } from '../../src/stroke';
 import { inkOfEach, specksOf, withoutPieces } from '../../src/regions';
 import { specksOfPixels } from '../../src/select';
 import { ellipseSpine, lineSpine } from '../../src/shapes';
@@ -15,7 +15,7 @@ const line = (y: number) => ({
   spine: evenlyWide(lineSpine({ x: 10, y }, { x: 190, y }), 6),
 });
 
-function found(things: readonly Thing[], most: number) {
+function found(things: readonly (Stroke | Area)[], most: number) {
   const work = specksOf(inkOfEach(things), most);
   for (;;) {
     const step = work.next();

@@ -113,7 +113,7 @@ function joined(deed: JoinDeed, a: Area, b: Area): Area | undefined {
 /** Something filled as an area: blots that are lines become areas when they are touched. */
 function asArea(entity: DrawnEntity): Area | undefined {
   if (entity.kind === 'area') return entity;
-  return entity.fills ? inkAsArea(entity) : undefined;
+  return entity.kind === 'stroke' && entity.fills ? inkAsArea(entity) : undefined;
 }
 
 /** The area that was touched first, in the colour of what is active. */

@@ -11,7 +11,7 @@ export function fillSelection(board: Board, tool: FillingTool): void {
   const fill = fillOf(tool, board);
   const { entities } = board.of(selectionSlot);
   if (entities.length === 0) return board.notice('Select lines or areas first: their outline is filled.');
-  const rings = ringsRound(entities);
+  const rings = ringsRound(entities.filter((entity) => entity.kind !== 'dots'));
   if (rings.length === 0) return board.notice('What is selected goes round nothing.');
   layDown(board, target, FILLING_IN_WORDS[tool], [{ rings, fill }]);
 }

@@ -1,7 +1,7 @@
 import type { Nib } from '@true-nib/core/nib';
-import { rubbedAreas, rubbedEdits } from '@true-nib/core/tools';
+import { rubbedAreas, rubbedDots, rubbedEdits } from '@true-nib/core/tools';
 import { type Board, calmedGesture, refuse, type Gesture, targetInHand } from '../../board';
-import { areasOf, beginCutting, linesOf, styledBy } from '../../hand';
+import { areasOf, beginCutting, dotsOf, linesOf, styledBy } from '../../hand';
 import { nibInHand, rubSizeFor, useRack } from '../../nibs';
 import { zoomOf } from '../../render';
 import { newId } from '../../session';
@@ -31,6 +31,7 @@ export function beginRubbing(board: Board): Gesture {
             return [
               ...rubbedEdits(linesOf(near), swept, newId, styledBy(index), cutEnd),
               ...rubbedAreas(areasOf(near), swept),
+              ...rubbedDots(dotsOf(near), swept),
             ];
           },
         });

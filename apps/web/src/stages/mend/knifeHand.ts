@@ -1,5 +1,7 @@
 import type { AreaEntity } from '@true-nib/core/area';
-import { boxOfPoints, growBox, type Point } from '@true-nib/core/math';
+import { dotsLeft, type DotsEntity } from '@true-nib/core/dots';
+import type { DrawnEntity } from '@true-nib/core/drawn';
+import { boxOfPoints, growBox, isInLoop, type Point } from '@true-nib/core/math';
 import { cutByLoop, ringsWithin, ringsWithout } from '@true-nib/core/mend';
 import { replacedBy, type Edit } from '@true-nib/core/page';
 import type { StrokeEntity } from '@true-nib/core/stroke';
@@ -26,12 +28,28 @@ export function beginKnife(board: Board): Gesture {
       const box = growBox(boxOfPoints(loop), 1);
       const edits = reached.changing
         .flatMap((layerId) => picture.drawnOn(layerId, box))
-        .flatMap((drawn) => (drawn.kind === 'area' ? cutArea(drawn, loop, outside) : cutLine(drawn, loop, outside)));
+        .flatMap((drawn) => cut(drawn, loop, outside));
       if (edits.length === 0) return notice('No line lies under this loop.');
       session.commit('Pare with the knife', edits);
     },
     cancel: () => picture.setArea(undefined),
   };
+}
+
+function cut(drawn: DrawnEntity, loop: readonly Point[], outside: boolean): Edit[] {
+  switch (drawn.kind) {
+    case 'stroke':
+      return cutLine(drawn, loop, outside);
+    case 'area':
+      return cutArea(drawn, loop, outside);
+    case 'dots':
+      return cutDots(drawn, loop, outside);
+  }
+}
+
+function cutDots(before: DotsEntity, loop: readonly Point[], outside: boolean): Edit[] {
+  const left = dotsLeft(before, (x, y) => isInLoop(loop, { x, y }) !== outside);
+  return left ? [{ before, after: left.dots.length > 0 ? left : null }] : [];
 }
 
 function cutLine(line: StrokeEntity, loop: readonly Point[], outside: boolean): Edit[] {

@@ -1,0 +1,3 @@
+export * from './dotsKind';
+export * from './left';
+export * from './types';

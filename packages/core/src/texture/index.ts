@@ -1,0 +1,10 @@
+export { toneDots, toneRows } from '../tone';
+export * from './comb';
+export * from './rake';
+export { type CombField, type PlaneField } from './row';
+export { type Bounds } from './spans';
+export { type CombTone } from './toned';
+export * from './feather';
+export * from './shaker';
+export * from './span';
+export { MOST_STREWN, mostShare, roomFor, stipple, type DotSettings, type DotTone } from './stipple';

@@ -1,0 +1,5 @@
+export { discRing } from './disc';
+export type { Patch } from './patch';
+export { crossedShare, dotRadius } from './share';
+export { shareAt } from './screen';
+export * from './tone';
