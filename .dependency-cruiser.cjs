@@ -48,6 +48,7 @@ const webFloors = [
   'stages/mend',
   'stages/ink',
   'stages/blacks',
+  'stages/texture',
   'stages/guides',
   'stages/depth',
   'stages/rough',

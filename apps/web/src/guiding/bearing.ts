@@ -1,4 +1,5 @@
 import type { Area } from '@true-nib/core/area';
+import type { GuidePath } from '@true-nib/core/curve';
 import type { Dots } from '@true-nib/core/dots';
 import { isAreaThing, isLineThing, laidAs, mapped, type Thing } from '@true-nib/core/drawn';
 import { LiveStroke } from '@true-nib/core/ink';
@@ -120,6 +121,14 @@ function thingUnder(thing: Area | Dots, map: Matrix3x3): Thing[] {
   }
 }
 
+/** How a stroke is drawn. */
+interface Birth {
+  readonly calm: Calm;
+  readonly seed: number;
+  /** A way that it runs along, whatever guides there are. */
+  readonly along: GuidePath | undefined;
+}
+
 /**
  * A stroke that looks for the guide that bears it: an edge at once, a field when the first movement tells the direction. Until
  * then it is drawn along the likeliest one; what has been drawn is drawn anew when the choice changes.
@@ -139,11 +148,11 @@ export class BornStroke {
     private readonly board: Board,
     private readonly layerId: EntityId,
     private readonly nib: Nib,
-    private readonly calm: Calm,
-    private readonly seed: number,
+    private readonly how: Birth,
   ) {
     const { page } = board.session;
-    this.guides = guidesFor(page, layerId).filter(({ shape }) => !isSymmetry(shape) && shape.kind !== 'fold');
+    const guides = how.along ? [] : guidesFor(page, layerId);
+    this.guides = guides.filter(({ shape }) => !isSymmetry(shape) && shape.kind !== 'fold');
     this.copies = copiesFor(page, layerId);
     this.isChosen = this.guides.length === 0;
     this.live = this.begun();
@@ -196,8 +205,10 @@ export class BornStroke {
   private begun(): LiveStroke {
     const { picture } = this.board;
     const zoom = zoomOf(picture.view);
-    const riding = this.choice && ridingOn(this.choice.path, 1 / zoom);
-    const live = new LiveStroke(this.nib, this.calm, zoom, { seed: this.seed, ...(riding && { riding }) });
+    const { calm, seed, along } = this.how;
+    const path = along ?? this.choice?.path;
+    const riding = path && ridingOn(path, 1 / zoom);
+    const live = new LiveStroke(this.nib, calm, zoom, { seed, ...(riding && { riding }) });
     picture.beginLive(live, this.layerId, this.copies);
     return live;
   }

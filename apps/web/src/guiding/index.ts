@@ -2,6 +2,7 @@ export { TemplateChoice } from './TemplateChoice';
 export { BornStroke, mirroredInDepth, railBox, straightWay, thingsWithCopies, withCopies } from './bearing';
 export { areMany, GuideMoves, MANY, MANY_DRAGGED, ManyTethered } from './carrying';
 export { type DepthDeed, type HeldPicture, setDepth, useDepth } from './depthStore';
+export { fieldInHand } from './fields';
 export { actingFrame, type FrameGuide, frameInHand, seenOn, takeDepth } from './frames';
 export { isGuideEdit } from './guideEdits';
 export { guideInHand, setGuides, toggleGuided, useGuides } from './guideStore';

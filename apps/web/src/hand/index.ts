@@ -3,5 +3,5 @@ export { BoardHand } from './boardHand';
 export { areasOf, beginCutting, dotsOf, type LegCut, linesOf, styledBy } from './cutting';
 export { flippedTemplate, outlineStrokes, releaseAll, strokeAllRound } from './guideDeeds';
 export { lastEndSlot } from './lastEnd';
-export { layDown } from './layDown';
+export { layDown, layManyDown, type LineTarget } from './layDown';
 export { FINGER, linesNear, linesOn, type MendReach, type Reached, reachedLayers } from './reach';

@@ -12,6 +12,29 @@ export interface LineTarget {
   readonly edits: readonly Edit[];
 }
 
+/** Lines and dots that may come at once, copies included. */
+const MOST = 20_000;
+
+/**
+ * Makes many things part of the page that are not shown as part of it yet, with their symmetric copies: one change. Answers
+ * whether it was made.
+ */
+export function layManyDown(board: Board, target: LineTarget, label: string, things: readonly Thing[]): boolean {
+  const { picture, session, notice } = board;
+  const { layer, edits } = target;
+  if (layer.medium === 'wash') {
+    layDown(board, target, label, things);
+    return true;
+  }
+  const all = thingsWithCopies(session.page, layer.id, things);
+  if (all.length > MOST) {
+    notice(`With all copies this would be ${all.length} lines. Make the spacing wider or the loop smaller.`);
+    return false;
+  }
+  const entities = asEntities(all, layer.id, picture.inks.index.topOrder(layer.id));
+  return session.commit(label, [...edits, ...entities.map((after): Edit => ({ before: null, after }))]);
+}
+
 /**
  * Makes lines and areas, which are shown already, part of the page, with their symmetric copies: one change. Nodes or pixels
  * come of it as the layer has them. `samples` are the hand's, where a hand drew it.

@@ -11,6 +11,7 @@ export { Hint, LineHint } from './Hint';
 export { Icon } from './Icon';
 export { NameField } from './NameField';
 export { NoticeLine } from './NoticeLine';
+export { PictureChoice } from './PictureChoice';
 export { ScrubNumber } from './ScrubNumber';
 export { Sheet } from './Sheet';
 export { Switch } from './Switch';

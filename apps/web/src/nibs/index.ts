@@ -1,4 +1,5 @@
 export { CalmFields, CalmSetting } from './CalmSettings';
+export { ColourDot } from './ColourDot';
 export { ColourSetting } from './ColourSetting';
 export { CalmFold, NibFolds } from './NibFolds';
 export { NibInHand } from './NibInHand';

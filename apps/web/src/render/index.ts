@@ -28,6 +28,7 @@ export { changesBounds, isInk } from './inkDesk';
 export { InkIndex } from './inkIndex';
 export { pathOf, traceRings } from './inkPaint';
 export { drawKnot, drawSlack, type OverlayColours, STEM, strokeBoth } from './overlay';
+export type { PictureOfInks } from './keptPicture';
 export type { ShownPiece } from './pieceWork';
 export { decodable, type PictureBytes } from './pictures';
 export { FRAME_STEM } from './selectionPicture';
@@ -55,6 +56,7 @@ export {
   zoomedAt,
   zoomOf,
 } from './view';
+export type { ShownTexture, TextureAsked } from './textureWork';
 export { unpackTile } from './washCode';
 export type { WashDeed } from './washDeed';
 export type { AreaQuery, ReworkedTile, SelectedArea, TakenPixels } from './washWork';

@@ -18,6 +18,7 @@ import { hasInk, InkDesk, unpackedList, type FirstLook } from './inkDesk';
 import type { PictureOfInks } from './keptPicture';
 import { PieceWork } from './pieceWork';
 import { RegionWork, type RegionSettings, type ShownRegion } from './regionWork';
+import { TextureWork, type ShownTexture } from './textureWork';
 import type { WashDeed } from './washDeed';
 import { WashWork, type AreaQuery, type ReworkedTile, type SelectedArea, type TakenPixels } from './washWork';
 
@@ -25,6 +26,7 @@ let desk: InkDesk | undefined;
 let wash: WashWork | undefined;
 let regions: RegionWork | undefined;
 let pieceWork: PieceWork | undefined;
+const textureWork = new TextureWork();
 let tethered: readonly Entity[] = [];
 let mended: readonly Edit[] = [];
 /** Counts what was asked for to be mended: an older request gives way to a newer one. */
@@ -187,6 +189,17 @@ const service = {
 
   putBack(): void {
     wash?.putBack();
+  },
+
+  // Rows and dots under way.
+
+  texture(...asked: Parameters<TextureWork['make']>): ShownTexture {
+    const shown = textureWork.make(...asked);
+    return shown.bitmap ? transfer(shown, [shown.bitmap]) : shown;
+  },
+
+  texturePart(from: number, to: number): ReturnType<TextureWork['part']> {
+    return textureWork.part(from, to);
   },
 
   // The regions between lines.

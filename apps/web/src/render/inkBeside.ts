@@ -1,6 +1,7 @@
 import PQueue from 'p-queue';
 import type { FieldShape, GuideEntity, GuideShape } from '@true-nib/core/guides';
 import type { RakeSettings } from '@true-nib/core/texture';
+import type { Thing } from '@true-nib/core/drawn';
 import type { EntityId } from '@true-nib/core/kind';
 import type { Point } from '@true-nib/core/math';
 import type { Edit, Entity, Page } from '@true-nib/core/page';
@@ -16,6 +17,7 @@ import type { MendAnswer, MendRequest } from './ink.worker';
 import { isInk } from './inkDesk';
 import type { PieceWork, ShownPiece } from './pieceWork';
 import type { RegionSettings, RegionWork } from './regionWork';
+import type { ShownTexture, TextureWork } from './textureWork';
 import type { PictureOfInks } from './keptPicture';
 import { takeInkWorker, type InkWorker, type StartedInks } from './startedInks';
 
@@ -89,6 +91,22 @@ export class InkBeside {
   /** Lines along a field in a loop, worked out beside the main thread. Throws what `rake` throws. */
   raked(field: FieldShape, loop: readonly Point[], settings: RakeSettings, seed: number): Promise<Stroke[]> {
     return this.service.rake(field, loop, settings, seed);
+  }
+
+  /** Makes rows or dots, and a picture of them as a view shows them. Throws what the core throws. */
+  texture(...asked: Parameters<TextureWork['make']>): Promise<ShownTexture> {
+    return this.service.texture(...asked);
+  }
+
+  /** The rows, or the one thing of dots, that were made last; they come over part by part. */
+  async textureThings(): Promise<Thing[]> {
+    const things: Thing[] = [];
+    for (;;) {
+      const part = await this.service.texturePart(things.length, things.length + MENDED_PART);
+      things.push(...part);
+      if (part.length < MENDED_PART) return things;
+      await breath();
+    }
   }
 
   /** Lets the worker look at the lines of layers before anything is asked of them. */

@@ -23,7 +23,8 @@ function checkDots(fields: Fields): DotsEntity {
     throw new PageError(`Dots come as x, y and width in turn, one at least; ${dots.length} numbers came.`);
   const { least, most } = NIB_LIMITS;
   for (let i = 2; i < dots.length; i += STRIDE)
-    if (!(dots[i] >= least && dots[i] <= most)) throw new PageError(`A dot is ${least} to ${most} px wide; ${dots[i]} came.`);
+    if (!(dots[i] >= least && dots[i] <= most))
+      throw new PageError(`A dot is ${least} to ${most} px wide; ${dots[i]} came.`);
   const fill = checkFill(fields.fill);
   if (fill.as !== 'colour' && fill.as !== 'nothing') throw new PageError('Dots have a colour, or take ink away.');
   return { kind: 'dots', ...checkLaid(fields), dots, fill };

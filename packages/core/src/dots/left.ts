@@ -2,7 +2,10 @@ import { STRIDE } from '../curve';
 import type { Dots } from './types';
 
 /** What is left of dots where some go, whole; nothing where none does. Lengths in page px. */
-export function dotsLeft<D extends Dots>(thing: D, isGone: (x: number, y: number, width: number) => boolean): D | undefined {
+export function dotsLeft<D extends Dots>(
+  thing: D,
+  isGone: (x: number, y: number, width: number) => boolean,
+): D | undefined {
   const { dots } = thing;
   const left = new Float64Array(dots.length);
   let end = 0;

@@ -37,8 +37,7 @@ export const drawnDots: Drawn<DotsEntity> = {
   gap: gapToDots,
   map: mappedDots,
   colour: ({ fill }) => (fill.as === 'colour' ? fill.color : undefined),
-  coloured: (entity, color) =>
-    entity.fill.as === 'colour' ? { ...entity, fill: { ...entity.fill, color } } : entity,
+  coloured: (entity, color) => (entity.fill.as === 'colour' ? { ...entity, fill: { ...entity.fill, color } } : entity),
   bare: ({ kind, id, layerId, order, dots, fill }) => ({ kind, id, layerId, order, dots, fill }),
 };
 

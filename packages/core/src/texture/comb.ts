@@ -69,6 +69,13 @@ export function combRows(bounds: Bounds, field: CombField, settings: CombSetting
   return strokes;
 }
 
+/**
+ * The share of the paper that evenly spaced sets of rows cover, 0..1: each lets through what lies between its rows, and what
+ * crosses covers once (Murray 1936, after Davies).
+ */
+export const combShare = (weight: number, spacing: number, sets: number): number =>
+  1 - (1 - Math.min(1, weight / spacing)) ** sets;
+
 interface Combed {
   readonly rings: readonly (readonly Point[])[];
   readonly field: CombField;
@@ -117,8 +124,10 @@ function weighed(
   if (Math.max(...ends) * nib.size < THINNEST) return undefined;
   const marks = marksFor(path, [begin, tip], toned);
   const length = distance(place(begin), place(tip));
-  const spine = reweighed(stroke.spine, marks.map((share) => share * length), (along, whole) =>
-    factor(place(begin + (tip - begin) * (along / whole))),
+  const spine = reweighed(
+    stroke.spine,
+    marks.map((share) => share * length),
+    (along, whole) => factor(place(begin + (tip - begin) * (along / whole))),
   );
   return { ...stroke, spine };
 }

@@ -80,8 +80,7 @@ class EdgeWay {
     this.along = new Float64Array(Math.max(1, course.length / 2));
     for (let k = 1; k < this.along.length; k++)
       this.along[k] =
-        this.along[k - 1] +
-        Math.hypot(course[2 * k] - course[2 * k - 2], course[2 * k + 1] - course[2 * k - 1]);
+        this.along[k - 1] + Math.hypot(course[2 * k] - course[2 * k - 2], course[2 * k + 1] - course[2 * k - 1]);
   }
 
   get length(): number {

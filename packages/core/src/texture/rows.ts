@@ -33,8 +33,7 @@ function* railsAcross(field: RailsShape, loop: readonly Point[], { spacing, stra
 function* raysAcross(field: RaysShape, loop: readonly Point[], { spacing, stray, touch }: Rowing): Generator<Row> {
   const reach = loop.reduce((sum, p) => sum + distance(p, field), 0) / loop.length;
   const even = Math.max(1, Math.round((2 * Math.PI * reach) / spacing));
-  if (even > 100 * MOST_ROWS)
-    throw new PageError('The point of these rays lies too far off for so narrow a spacing.');
+  if (even > 100 * MOST_ROWS) throw new PageError('The point of these rays lies too far off for so narrow a spacing.');
   // Where every second one stops, then every second of those that are left, all must come round alike.
   const count = touch > 0 ? Math.ceil(even / EVEN_ROUND) * EVEN_ROUND : even;
   const step = (2 * Math.PI) / count;
@@ -94,4 +93,3 @@ function* echoesAcross(course: Spine, loop: readonly Point[], { spacing, stray }
     if (echo) yield { k, path: { kind: 'curve', course: echo } };
   }
 }
-

@@ -44,7 +44,11 @@ export class Shaker {
     const tries = Math.min(MOST_TRIED, Math.ceil(TRIED * Math.max(1, radius / room) ** 2));
     for (let k = 0; k < tries; k++) {
       const [angle, away] = [2 * Math.PI * random(), radius * Math.sqrt(random())];
-      const [u, v, wide] = [x + away * Math.cos(angle), y + away * Math.sin(angle), size * (1 + uneven * (random() - 0.5))];
+      const [u, v, wide] = [
+        x + away * Math.cos(angle),
+        y + away * Math.sin(angle),
+        size * (1 + uneven * (random() - 0.5)),
+      ];
       if (!grid.hasRoom(u, v, room, this.most)) continue;
       grid.add(u, v, room);
       this.most = Math.max(this.most, room);

@@ -6,8 +6,7 @@ import { isInLoop, type Point } from '../math';
 export type Bounds = readonly Point[] | readonly (readonly Point[])[];
 
 /** The rings of bounds. */
-export const ringsOf = (bounds: Bounds): readonly (readonly Point[])[] =>
-  isOneLoop(bounds) ? [bounds] : bounds;
+export const ringsOf = (bounds: Bounds): readonly (readonly Point[])[] => (isOneLoop(bounds) ? [bounds] : bounds);
 
 const isOneLoop = (bounds: Bounds): bounds is readonly Point[] => bounds.length === 0 || !Array.isArray(bounds[0]);
 

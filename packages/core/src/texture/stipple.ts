@@ -34,7 +34,8 @@ const PACKED = 0.604;
 const TRIED = 3;
 
 /** What a dot covers on average, px²: narrower and wider ones do not cancel out. */
-const areaOf = ({ size, uneven = 0 }: DotSettings): number => (Math.PI / 4) * size * size * (1 + (uneven * uneven) / 12);
+const areaOf = ({ size, uneven = 0 }: DotSettings): number =>
+  (Math.PI / 4) * size * size * (1 + (uneven * uneven) / 12);
 
 /** How far dots must lie apart to cover a share, page px: never so near that they would touch. */
 export const roomFor = (share: number, settings: DotSettings): number =>
@@ -63,7 +64,7 @@ export function stipple(bounds: Bounds, tone: DotTone, settings: DotSettings, se
   const area = (box.maxX - box.minX) * (box.maxY - box.minY);
   const expected = (PACKED * area) / (least * least);
   if (expected > 4 * MOST_STREWN) refuse(expected);
-  const darts = dartsIn(box, least, rings, shareAt, settings, random);
+  const darts = dartsIn({ rings, box, least, shareAt }, settings, random);
   const grid = new DotGrid(2 * least);
   const dots: number[] = [];
   let most = 0;
@@ -84,15 +85,16 @@ function refuse(count: number): never {
   );
 }
 
+/** What dots are strewn in: `least` is how far they lie apart where it is darkest, page px. */
+interface Strewn {
+  readonly rings: readonly (readonly Point[])[];
+  readonly box: Box;
+  readonly least: number;
+  readonly shareAt: (x: number, y: number) => number;
+}
+
 /** Triples x, y, room of places that are tried, thicker where dots will be. */
-function dartsIn(
-  box: Box,
-  least: number,
-  rings: readonly (readonly Point[])[],
-  shareAt: (x: number, y: number) => number,
-  settings: DotSettings,
-  random: () => number,
-): number[] {
+function dartsIn({ rings, box, least, shareAt }: Strewn, settings: DotSettings, random: () => number): number[] {
   const darts: number[] = [];
   const side = 4 * least;
   const edge = edgeSquares(rings, box, side);
@@ -177,7 +179,10 @@ function edgeDistance(rings: readonly (readonly Point[])[], box: Box): (x: numbe
     }
   return (x, y) => {
     const [u, v] = [(x - box.minX) / wide, (y - box.minY) / high];
-    const [i, j] = [Math.min(SQUARES - 1, Math.max(0, Math.floor(u))), Math.min(SQUARES - 1, Math.max(0, Math.floor(v)))];
+    const [i, j] = [
+      Math.min(SQUARES - 1, Math.max(0, Math.floor(u))),
+      Math.min(SQUARES - 1, Math.max(0, Math.floor(v))),
+    ];
     const [s, t, k] = [u - i, v - j, j * (SQUARES + 1) + i];
     return (
       (known[k] * (1 - s) + known[k + 1] * s) * (1 - t) +

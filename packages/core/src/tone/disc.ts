@@ -6,8 +6,7 @@ const FEWEST = 6;
  * exactly what the circle covers.
  */
 export function discRing(x: number, y: number, radius: number, tolerance: number): Float64Array {
-  const count =
-    tolerance < radius ? Math.max(FEWEST, Math.ceil(Math.PI / Math.acos(1 - tolerance / radius))) : FEWEST;
+  const count = tolerance < radius ? Math.max(FEWEST, Math.ceil(Math.PI / Math.acos(1 - tolerance / radius))) : FEWEST;
   const step = (2 * Math.PI) / count;
   const out = radius * Math.sqrt(step / Math.sin(step));
   const ring = new Float64Array(2 * count);

@@ -63,7 +63,9 @@ describe('the share of a tone', () => {
     for (const screen of SCREENS) {
       const rings = toneDots(tone({ screen, share: 0.1, ramp }), square(600));
       for (const k of [0, 1, 2, 3, 4, 5]) {
-        const band = square(1).rings.length && [Float64Array.of(100 * k, 0, 100 * k + 100, 0, 100 * k + 100, 600, 100 * k, 600)];
+        const band = square(1).rings.length && [
+          Float64Array.of(100 * k, 0, 100 * k + 100, 0, 100 * k + 100, 600, 100 * k, 600),
+        ];
         const left = withoutRings(band || [], rings);
         const share = 1 - areaOfRings(left) / 60_000;
         expect(Math.abs(share - (0.1 + (0.8 * (k + 0.5)) / 6))).toBeLessThan(0.01);
@@ -121,7 +123,9 @@ it('a fill from outside names what is wrong with it', () => {
   expect(checkFill(tone())).toEqual(tone());
   expect(() => checkFill({ ...tone(), period: 0 })).toThrow(/"period" needs a number from 1/);
   expect(() => checkFill({ ...tone(), share: 1.2 })).toThrow(/"share"/);
-  expect(() => checkFill({ as: 'gradient', ramp: { shape: 'round', from, to: from }, stops: [] })).toThrow(/from one place/);
+  expect(() => checkFill({ as: 'gradient', ramp: { shape: 'round', from, to: from }, stops: [] })).toThrow(
+    /from one place/,
+  );
   const ramp = { shape: 'round', from, to: { x: 9, y: 0 } };
   expect(() => checkFill({ as: 'gradient', ramp, stops: [{ at: 0, color: '#000000' }] })).toThrow(/two colours/);
   const stops = [

@@ -1,1 +1,3 @@
-export { BLACKS } from './stage';
+export { LoopWay } from './loopHand';
+export { pourSlot } from './pourHand';
+export { blacksStage } from './stage';

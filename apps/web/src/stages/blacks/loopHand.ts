@@ -107,8 +107,7 @@ export function beginContour(board: Board): Gesture {
   const way: PenSample[] = [];
   const { picture } = board;
   const inner = beginStroke(board, {
-    label: 'Blot with its contour',
-    make: ({ spine }) => [areaWithin([spine], fill)],
+    beneath: { label: 'Blot with its contour', make: ({ spine }) => [areaWithin([spine], fill)] },
   });
   const clear = () => picture.setSketch(undefined);
   return {

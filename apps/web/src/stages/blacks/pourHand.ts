@@ -1,4 +1,5 @@
 import type { AreaEntity } from '@true-nib/core/area';
+import type { Spine } from '@true-nib/core/curve';
 import { colourOf } from '@true-nib/core/drawn';
 import type { EntityId } from '@true-nib/core/kind';
 import { distance, type Matrix, type Point } from '@true-nib/core/math';
@@ -138,6 +139,14 @@ export class PourHand implements PageKeep {
     );
     if (isKnown) useRegions.setState({ status: 'ready', share: 1 });
     return isKnown;
+  }
+
+  /** What the region at a place goes round, whether it leaks or not; nothing where there is none. */
+  async outlineAt(at: Point): Promise<readonly Spine[] | undefined> {
+    const settings = this.settings();
+    if (typeof settings === 'string' || !(await this.look())) return undefined;
+    const found = await this.board.picture.inks.beside.service.pour([at], settings, true);
+    return 'leaks' in found ? undefined : found[0]?.rings;
   }
 
   private lookSoon(): void {

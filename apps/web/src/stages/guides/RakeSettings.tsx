@@ -1,10 +1,8 @@
-import { isField } from '@true-nib/core/guides';
 import { View, Text } from 'react-native';
 import { ScrubNumber, Faint, Line } from '../../look';
 import { useBoard, usePage } from '../../board';
 import { useSelectedLines, useSelection } from '../../select';
-import { setGuides, useGuides } from '../../guiding';
-import { rakedField } from './raking';
+import { fieldInHand, setGuides, useGuides } from '../../guiding';
 
 /** How a loop is raked, and along what. */
 export function RakeSettings() {
@@ -12,7 +10,7 @@ export function RakeSettings() {
   usePage(board);
   const rake = useGuides((state) => state.rake);
   useGuides((state) => state.guideId);
-  const field = rakedField(board);
+  const field = fieldInHand(board);
   const set = (change: Partial<typeof rake>) => setGuides({ rake: { ...rake, ...change } });
   const isFocus = field?.shape.kind === 'rays';
   const isAny = useSelection(({ size }) => size > 0);
@@ -20,7 +18,7 @@ export function RakeSettings() {
   return (
     <View className="gap-2">
       <Faint>
-        {field && isField(field.shape)
+        {field
           ? `Along ${field.name}, with the nib in hand.`
           : 'There is no field to rake along: lay down Rails, Ripples, Rays or an Echo.'}
       </Faint>

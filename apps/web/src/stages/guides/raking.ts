@@ -1,12 +1,12 @@
-import { asEntities, type drawnLayer, refuse, type Gesture, type Board, nodeInHand, targetInHand } from '../../board';
+import { asEntities, type drawnLayer, refuse, type Gesture, type Board, targetInHand } from '../../board';
 import { seedNow } from '../../base';
 import { selectionSlot } from '../../select';
 import { flattenSpine } from '@true-nib/core/curve';
-import { actsOn, isField, type GuideEntity } from '@true-nib/core/guides';
+import { isField, type GuideEntity } from '@true-nib/core/guides';
 import type { Point } from '@true-nib/core/math';
 import type { Edit } from '@true-nib/core/page';
 import { nibFor } from '../../nibs';
-import { withCopies, guideInHand, useGuides, guidesOf } from '../../guiding';
+import { fieldInHand, useGuides, withCopies } from '../../guiding';
 
 /** Lines that one rake may lay down, copies included. */
 const MOST_RAKED = 20_000;
@@ -17,7 +17,7 @@ export function beginRake(board: Board): Gesture {
   const target = targetInHand(board);
   if (typeof target === 'string') return refuse(notice, target);
   if (target.layer.medium !== 'ink') return refuse(notice, 'The rake draws lines: take an Ink layer in hand.');
-  const field = rakedField(board);
+  const field = fieldInHand(board);
   if (!field) return refuse(notice, 'The rake goes along a field: lay down Rails, Ripples, Rays or an Echo first.');
   const loop: Point[] = [];
   return {
@@ -31,14 +31,6 @@ export function beginRake(board: Board): Gesture {
     },
     cancel: () => picture.setArea(undefined),
   };
-}
-
-/** The field that is raked along: the one in hand, or the first that acts here. */
-export function rakedField(board: Board): GuideEntity | undefined {
-  const inHand = guideInHand(board.session.page);
-  if (inHand && isField(inHand.shape)) return inHand;
-  const layerId = nodeInHand(board)?.layer.id;
-  return guidesOf(board.session.page).find((guide) => isField(guide.shape) && actsOn(guide, layerId));
 }
 
 async function raked(

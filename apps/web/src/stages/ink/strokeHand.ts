@@ -1,4 +1,5 @@
 import { seedNow, breath } from '../../base';
+import type { GuidePath } from '@true-nib/core/curve';
 import type { Thing } from '@true-nib/core/drawn';
 import { TOW_PAUSE, type LiveStroke } from '@true-nib/core/ink';
 import { type Calm, packSamples, type PenSample } from '@true-nib/core/hand';
@@ -13,14 +14,15 @@ import { beginCutting, layDown } from '../../hand';
 import { nibFor, nibInHand, useLastHand, useRack } from '../../nibs';
 import { beginMarks } from '../../wash';
 
-/**
- * Draws a stroke with the nib in hand. When the layer takes none it says so, and the hand stays still. `beneath`: what is laid
- * under it in the same pull, and what the two are called.
- */
-export function beginStroke(
-  board: Board,
-  beneath?: { readonly label: string; readonly make: (stroke: Stroke) => readonly Thing[] },
-): Gesture {
+interface Drawing {
+  /** What is laid under it in the same pull, and what the two are called. */
+  readonly beneath?: { readonly label: string; readonly make: (stroke: Stroke) => readonly Thing[] };
+  /** A way that it runs along, whatever guides there are. */
+  readonly along?: GuidePath;
+}
+
+/** Draws a stroke with the nib in hand. When the layer takes none it says so, and the hand stays still. */
+export function beginStroke(board: Board, { beneath, along }: Drawing = {}): Gesture {
   const { picture, session, notice } = board;
   const target = targetInHand(board);
   if (typeof target === 'string') return refuse(notice, target);
@@ -31,7 +33,7 @@ export function beginStroke(
   if (layer.holdsShape && layer.medium === 'wash') return beginMarks(board, layer.id, 'Recolour', nib);
   if (layer.holdsShape)
     return beginCutting(board, layer.id, 'Recolour', { reach: nib.size / 2, cut: recolouring(nib) });
-  const born = new BornStroke(board, layer.id, nib, calm, seedNow());
+  const born = new BornStroke(board, layer.id, nib, { calm, seed: seedNow(), along });
   const pen = new RestingPen(calm, (samples) => draw(samples));
   let last: Point = { x: 0, y: 0 };
   const draw = (samples: readonly PenSample[]) => {

@@ -1,0 +1,19 @@
+import type { Stage, Wing } from '../../board';
+import { BlackChips } from './BlackChips';
+import { outlineSlot } from './fillTools';
+import { joinSlot } from './joinHand';
+import { leakSlot } from './leakHand';
+import { pieceSlot } from './pieceHand';
+import { pourSlot } from './pourHand';
+import { blackTools } from './tools';
+
+/** Blacks are spotted, lights cut out of them, flats dropped in beneath; and, by a wing, the greys laid that lie between. */
+export const blacksStage = (texture: Wing) =>
+  ({
+    id: 'blacks',
+    label: 'Blacks',
+    tools: [...blackTools, ...texture.tools],
+    holds: ['pick-colour', 'peek', 'borrow'],
+    keeps: [outlineSlot, joinSlot, pieceSlot, pourSlot, leakSlot, ...(texture.keeps ?? [])],
+    Chips: () => <BlackChips texture={texture.tools} />,
+  }) satisfies Stage;

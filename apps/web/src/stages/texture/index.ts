@@ -1,0 +1,1 @@
+export { TEXTURE } from './tools';

@@ -1,0 +1,106 @@
+import type { Thing } from '@true-nib/core/drawn';
+import type { Matrix } from '@true-nib/core/math';
+import { isInHand, targetInHand, type Board, type Desk, type PageKeep } from '../../board';
+import type { LineTarget } from '../../hand';
+import type { TextureAsked } from '../../render';
+import { Underway } from './underway';
+
+/**
+ * A tool whose rows or dots are under way until they are laid down: by Enter, by whatever is begun next, or when another tool
+ * is taken up.
+ */
+export abstract class TextureHand implements PageKeep {
+  protected target: LineTarget | undefined;
+  protected isHeld = false;
+  private readonly underway: Underway;
+  private stops: readonly (() => void)[] = [];
+
+  constructor(
+    protected readonly board: Board,
+    private readonly tool: string,
+    private readonly label: (count: number) => string,
+  ) {
+    this.underway = new Underway(board, tool, () => this.show());
+  }
+
+  /** Whether anything is under way. */
+  protected abstract isBegun(): boolean;
+  /** Lets go of what it is made from. */
+  protected abstract forget(): void;
+  /** It is made anew: a setting has changed. */
+  protected abstract changed(): void;
+  /** What is shown beside it. */
+  protected abstract beside(context: CanvasRenderingContext2D, map: Matrix, ratio: number): void;
+
+  /** What was made, as it is laid down. */
+  protected turned(things: readonly Thing[]): readonly Thing[] {
+    return things;
+  }
+
+  /** What it listens to for as long as the page is open. */
+  protected listenTo(stops: readonly (() => void)[]): void {
+    this.stops = stops;
+  }
+
+  dispose(): void {
+    this.stops.forEach((stop) => stop());
+    this.underway.forget();
+  }
+
+  follow(desk: Desk): void {
+    const isHeld = isInHand(desk, this.tool);
+    if (this.isHeld && !isHeld) this.settle();
+    this.isHeld = isHeld;
+  }
+
+  leave(): void {
+    this.settle();
+  }
+
+  letGo(): boolean {
+    const had = this.isBegun();
+    this.forget();
+    this.underway.forget();
+    this.show();
+    return had;
+  }
+
+  settle(): boolean {
+    const { target, board } = this;
+    if (!this.isBegun() || !target) return false;
+    this.forget();
+    this.show();
+    board.session.waitFor(this.underway.layDown(target, this.label, (things) => this.turned(things)));
+    return true;
+  }
+
+  /** Where it will be laid; a reason where it cannot. */
+  protected takeTarget(): LineTarget | string {
+    const target = targetInHand(this.board);
+    if (typeof target === 'string' || !target.layer.holdsShape) return target;
+    return `${target.layer.name} holds its shape: take another layer.`;
+  }
+
+  /** What was under way is seen no more; what it is made from stays. */
+  protected letUnderwayGo(): void {
+    this.underway.forget();
+  }
+
+  /** Asks the worker for it; says why that cannot be. */
+  protected want(asked: TextureAsked | string): void {
+    if (typeof asked === 'string') {
+      this.board.notice(asked);
+      this.underway.forget();
+    } else this.underway.want(asked);
+    this.show();
+  }
+
+  protected show(): void {
+    const { underway, board } = this;
+    if (!this.isBegun() && !underway.isAny) return board.picture.setSketch(undefined);
+    board.picture.setSketch((context, map, ratio) => {
+      underway.draw(context, map);
+      this.beside(context, map, ratio);
+    });
+  }
+}
