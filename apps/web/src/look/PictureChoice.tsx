@@ -1,5 +1,6 @@
 import { Pressable, Text, View } from 'react-native';
 import Svg, { Path } from 'react-native-svg';
+import { useIsWide } from './useIsWide';
 
 interface PictureChoiceProps<T extends string> {
   readonly label: string;
@@ -11,6 +12,7 @@ interface PictureChoiceProps<T extends string> {
 
 /** One of a few that show themselves as small drawings, their words below. */
 export function PictureChoice<T extends string>({ label, value, options, onChange }: PictureChoiceProps<T>) {
+  const isWide = useIsWide();
   return (
     <View role="radiogroup" aria-label={label} className="flex-row flex-wrap gap-1">
       {options.map((option) => {
@@ -22,7 +24,7 @@ export function PictureChoice<T extends string>({ label, value, options, onChang
             aria-checked={isChosen}
             aria-label={option.label}
             onPress={() => onChange(option.value)}
-            className={`min-h-[56px] w-[56px] items-center justify-center rounded-xl border ${isChosen ? 'border-seal bg-raised' : 'border-rule'}`}
+            className={`min-h-[56px] ${isWide ? 'w-[57px]' : 'min-w-[64px] flex-1'} items-center justify-center rounded-xl border ${isChosen ? 'border-seal bg-raised' : 'border-rule'}`}
           >
             <Svg width={44} height={30} viewBox="0 0 44 30" aria-hidden>
               <Path d={option.picture} fill="var(--ink)" />

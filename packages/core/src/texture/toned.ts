@@ -18,6 +18,8 @@ export const toneAt = ({ ramp, light, dark }: CombTone, { x, y }: Point): number
 const STEP = 0.5;
 /** Length of a dash and the gap after it, in spacings. */
 const DASH = 7;
+/** By how much the tone at which rows of a further set end differs from row to row. */
+const RAGGED = 0.08;
 /** Pieces shorter than a share of a spacing are left out. */
 const LEAST = 0.4;
 
@@ -42,10 +44,12 @@ export function tonedParts(
 ): (readonly [number, number])[] {
   const { place, spacing, full, k, phase } = row;
   const level = tone.by === 'closer' ? fold(k) : 0;
+  // Rows that end where it gets light do not end all at the same place.
+  const first = row.from > 0 ? row.from + RAGGED * (phase - 0.5) : 0;
   // Above 0 where the row is there.
   const room = (at: number): number => {
     const share = toneAt(tone, place(at));
-    return Math.min(share - row.from, share / full - level - 1e-9);
+    return Math.min(share - first, share / full - level - 1e-9);
   };
   const parts = stretches(room, from, to, Math.max(STEP * spacing, (to - from) / 400));
   const dashed = tone.by === 'broken' ? parts.flatMap((part) => dashes(part)) : parts;

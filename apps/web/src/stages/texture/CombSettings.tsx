@@ -3,8 +3,8 @@ import { combShare } from '@true-nib/core/texture';
 import { View } from 'react-native';
 import { useBoard, type SettingsProps } from '../../board';
 import { Choice, Faint, Fold, Line, PictureChoice, ScrubNumber } from '../../look';
-import { ColourSetting, SizeSetting, useNib } from '../../nibs';
-import { COMB_SPACING, combSlot, SETS } from './combHand';
+import { ColourSetting } from '../../nibs';
+import { COMB_SPACING, COMB_WEIGHT, combSlot, SETS } from './combHand';
 import { DragChoice, FromSelected, LengthSetting, ShareSetting, UnderwayButton, UnderwayDeeds } from './parts';
 import { combPicture } from './pictures';
 import {
@@ -46,6 +46,19 @@ const ALONG: readonly { readonly value: CombAlong; readonly label: string }[] = 
 
 const lay = (board: Parameters<Parameters<typeof UnderwayButton>[0]['lay']>[0]) => void board.of(combSlot).settle();
 
+function Weight() {
+  const weight = useTexture(({ comb }) => comb.weight);
+  return (
+    <LengthSetting
+      label="Weight"
+      value={weight}
+      onChange={(value) => set({ weight: value })}
+      {...COMB_WEIGHT}
+      isShort
+    />
+  );
+}
+
 function Apart() {
   const spacing = useTexture(({ comb }) => comb.spacing);
   return (
@@ -74,7 +87,7 @@ export function CombLine() {
   return (
     <>
       <Apart />
-      <SizeSetting of="nib" />
+      <Weight />
     </>
   );
 }
@@ -113,7 +126,7 @@ export function CombSettings({ isWide }: SettingsProps) {
         <LengthSetting label="Apart" value={comb.spacing} onChange={(spacing) => set({ spacing })} {...COMB_SPACING} />
       </Line>
       <Line>
-        <SizeSetting of="nib" />
+        <Weight />
         <ScrubNumber
           label="Angle"
           value={Math.round(comb.angle / DEGREE)}
@@ -149,8 +162,7 @@ const Taper = (props: {
 
 /** How much of the paper the rows cover, and whether print closes what is between them. */
 function Covers() {
-  const { spacing, sets } = useTexture((state) => state.comb);
-  const { size } = useNib();
+  const { spacing, sets, weight: size } = useTexture((state) => state.comb);
   const { ppi } = useBoard().session.card;
   const share = Math.round(100 * combShare(size, spacing, 1 + SETS[sets].length));
   const paper = pxToMm(spacing - size, ppi);

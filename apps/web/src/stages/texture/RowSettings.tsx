@@ -1,7 +1,8 @@
 import { View } from 'react-native';
 import type { Board, SettingsProps } from '../../board';
 import { Choice, Faint, Line, ScrubNumber } from '../../look';
-import { ColourSetting, SizeSetting } from '../../nibs';
+import { ColourSetting } from '../../nibs';
+import { COMB_WEIGHT } from './combHand';
 import { featherSlot } from './featherHand';
 import { LengthSetting, ShareSetting, UnderwayButton, UnderwayDeeds } from './parts';
 import { spanSlot } from './spanHand';
@@ -119,7 +120,7 @@ export const FeatherLine = () => (
 );
 
 export function FeatherSettings() {
-  const { slant, uneven } = useTexture((state) => state.feather);
+  const { weight, slant, uneven } = useTexture((state) => state.feather);
   return (
     <View className="gap-3">
       <UnderwayDeeds tool="feather" what="rows are under way." lay={layFeather} />
@@ -136,7 +137,12 @@ export function FeatherSettings() {
         <ShareSetting label="Uneven" value={uneven} onChange={(value) => setFeather({ uneven: value })} />
       </Line>
       <Line>
-        <SizeSetting of="nib" />
+        <LengthSetting
+          label="Weight"
+          value={weight}
+          onChange={(value) => setFeather({ weight: value })}
+          {...COMB_WEIGHT}
+        />
       </Line>
       <Faint>Draw along an edge of black. The harder the pen is pressed, the longer rows are.</Faint>
       <ColourSetting />

@@ -14,7 +14,8 @@ import { setDrag, setTexture, useTexture, type CombChoice, type CombDrag } from 
 const LEAST_DRAG = 10;
 /** Rows that a drag across them spans. */
 const SPANNED = 8;
-/** Page px of the least and the widest spacing. */
+/** Page px that rows may be wide, and lie apart. */
+export const COMB_WEIGHT = { least: 0.5, most: 200 } as const;
 export const COMB_SPACING = { least: 1, most: 1_000 } as const;
 
 /** The further sets of rows: their turns, radians, and the shares of the tone from which they are there. */
@@ -30,10 +31,10 @@ export const SETS: Readonly<Record<CombChoice['sets'], NonNullable<CombSettings[
 
 /** What a choice comes to with a nib. Without a way for its tone a comb is even. */
 export function combSettings(choice: CombChoice, nib: CombSettings['nib'], ramp: Filled['ramp']): CombSettings {
-  const { sets, toned, spacing, stray, missing, short, taperIn, taperOut, light, dark } = choice;
+  const { sets, toned, weight, spacing, stray, missing, short, taperIn, taperOut, light, dark } = choice;
   const across = SETS[sets];
   return {
-    nib: { ...nib, taperIn, taperOut },
+    nib: { ...nib, size: weight, taperIn, taperOut },
     spacing,
     ...{ stray: stray / 100, missing: missing / 100, short: short / 100 },
     across: toned === 'even' || !ramp ? across.map(({ turn }) => ({ turn, from: 0 })) : across,

@@ -45,12 +45,12 @@ class FeatherHand extends TextureHand {
   protected changed(): void {
     const { edge, board } = this;
     if (!edge) return;
-    const { length, spacing, slant, uneven } = useTexture.getState().feather;
+    const { weight, length, spacing, slant, uneven } = useTexture.getState().feather;
     this.want({
       deed: 'feather',
       edge,
       settings: {
-        nib: nibFor(board.session.page),
+        nib: { ...nibFor(board.session.page), size: weight },
         ...{ length, spacing, slant: (slant * Math.PI) / 180, uneven: uneven / 100 },
       },
       seed: this.seed,

@@ -15,6 +15,7 @@ export interface CombChoice {
   readonly along: CombAlong;
   readonly sets: CombSets;
   readonly toned: CombToned;
+  readonly weight: number;
   readonly spacing: number;
   /** Radians. */
   readonly angle: number;
@@ -37,6 +38,8 @@ export interface SpanChoice {
 }
 
 export interface FeatherChoice {
+  /** Where rows begin. */
+  readonly weight: number;
   readonly length: number;
   readonly spacing: number;
   /** Degrees. */
@@ -97,12 +100,12 @@ export const useTexture = keptStore<TextureDesk>({
   version: 1,
   fresh: {
     comb: {
-      ...{ along: 'way', sets: 'one', toned: 'even', spacing: 14, angle: -Math.PI / 4 },
+      ...{ along: 'way', sets: 'one', toned: 'even', weight: 4, spacing: 16, angle: -Math.PI / 4 },
       ...{ stray: 15, missing: 0, short: 10, taperIn: 0, taperOut: 4, light: 5, dark: 45 },
     },
     drag: 'way',
     span: { by: 'count', count: 7, spacing: 20, gather: 0 },
-    feather: { length: 60, spacing: 9, slant: 15, uneven: 40 },
+    feather: { weight: 6, length: 70, spacing: 12, slant: 15, uneven: 40 },
     shaker: {
       ...{ by: 'pen', tone: 'even', fill: 'ink', size: 5, uneven: 30 },
       ...{ light: 2, dark: 30, radius: 70, asLines: false },
