@@ -20,3 +20,10 @@ declare module 'topojson-client' {
     object: object,
   ): { readonly features: readonly { readonly geometry: { readonly coordinates: [number, number][][][] } }[] };
 }
+declare module 'fft.js' {
+  export default class FFT {
+    constructor(size: number);
+    createComplexArray(): number[];
+    transform(out: number[], data: readonly number[]): void;
+  }
+}

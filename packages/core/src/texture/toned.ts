@@ -57,13 +57,15 @@ export function tonedParts(
 
   function dashes([a, b]: readonly [number, number]): (readonly [number, number])[] {
     const step = DASH * spacing;
+    // Round ends reach beyond a dash, and cover as much as this length of it.
+    const round = (Math.PI / 4) * full * spacing;
     const found: [number, number][] = [];
     for (let n = Math.floor(a / step - phase); (n + phase) * step < b; n++) {
       const start = (n + phase) * step;
       const long = Math.min(1, Math.max(0, toneAt(tone, place(start + step / 2)) / full));
-      const [low, high] = [Math.max(a, start), Math.min(b, start + long * step)];
+      const [low, high] = [Math.max(a, start), Math.min(b, start + long * step - round)];
       const last = found.at(-1);
-      if (last && low - last[1] < 1e-6) last[1] = Math.max(last[1], high);
+      if (last && low - last[1] < round + 1e-6) last[1] = Math.max(last[1], high);
       else if (high > low) found.push([low, high]);
     }
     return found;

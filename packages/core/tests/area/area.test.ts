@@ -90,7 +90,7 @@ describe('an area', () => {
       [{ ...ring, rings: [] }, /closed rings, one at least/],
       [{ ...ring, rings: [open] }, /closed rings/],
       [{ ...ring, rings: 'round' }, /"rings" needs a list/],
-      [{ ...ring, fill: { as: 'gold' } }, /"as" is one of colour, nothing/],
+      [{ ...ring, fill: { as: 'gold' } }, /"as" is one of colour, tone, gradient, nothing/],
       [{ ...ring, fill: { as: 'colour', color: 'red' } }, /#rrggbb/],
       [{ ...ring, poured: { x: 0, y: NaN, by: 'hand' } }, /"y" needs a number/],
     ] as const) {

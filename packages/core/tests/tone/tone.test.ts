@@ -1,9 +1,10 @@
-import sharp from 'sharp';
-import { checkFill, nested, type Area, type Screen, type ToneFill } from '../../src/area';
-import { areaMarks, marksAt } from '../../src/drawn';
-import { areaOfRings, boxOfRings, withoutRings } from '../../src/math';
+import { checkFill, checkTone, nested, type Area, type Screen, type ToneFill } from '../../src/area';
+import { areaMarks, mapped, marksAt } from '../../src/drawn';
+import { areaOfRings, boxOfRings, projectiveOf, rotation, withoutRings } from '../../src/math';
 import { polylineSpine, ellipseSpine } from '../../src/shapes';
 import { crossedShare, dotRadius, toneDots, toneRows } from '../../src/tone';
+import { darknessOf } from '../painted';
+import { spectrumOf } from '../spectrum';
 
 const square = (side: number): Pick<Area, 'rings'> => ({
   rings: nested([
@@ -22,19 +23,20 @@ const tone = (change: Partial<ToneFill> = {}): ToneFill => ({
   ...{ as: 'tone', color: '#14161a', screen: 'dots', period: 10, angle: Math.PI / 4, at: { x: 3, y: 5 }, share: 0.3 },
   ...change,
 });
-const covered = (fill: ToneFill, area: Pick<Area, 'rings'>) => areaOfRings(withoutRings(toneDots(fill, area), []));
 
 describe('the share of a tone', () => {
   const SCREENS: readonly Screen[] = ['dots', 'lines', 'crossed'];
-  it.each(SCREENS)('is what its %s cover, from 5 to 95 of 100, to half of one', (screen) => {
-    const area = square(600);
-    for (const share of [0.05, 0.2, 0.5, 0.7, 0.8, 0.95])
-      expect(Math.abs(covered(tone({ screen, share }), area) / 600 ** 2 - share)).toBeLessThan(0.005);
+  const inner = { x: 20, y: 20, side: 200 };
+  it.each(SCREENS)('is what its %s cover as they are painted, from 5 to 95 of 100, to half of one', async (screen) => {
+    for (const share of [0.05, 0.2, 0.5, 0.7, 0.8, 0.95]) {
+      const dots = toneDots(tone({ screen, share }), square(240));
+      expect(Math.abs((await darknessOf([dots], inner)) - share)).toBeLessThan(0.005);
+    }
   });
 
-  it('is none at 0 and all at 1', () => {
-    expect(toneDots(tone({ share: 0 }), square(200))).toHaveLength(0);
-    expect(covered(tone({ share: 1 }), square(200)) / 200 ** 2).toBeCloseTo(1, 3);
+  it('is none at 0 and all at 1', async () => {
+    expect(toneDots(tone({ share: 0 }), square(240))).toHaveLength(0);
+    expect(await darknessOf([toneDots(tone({ share: 1 }), square(240))], inner)).toBeCloseTo(1, 2);
   });
 
   it('goes by what screens let through that know nothing of each other (Murray 1936, after Davies)', () => {
@@ -48,28 +50,54 @@ describe('the share of a tone', () => {
     expect(Math.PI * dotRadius(0.5) ** 2).toBeCloseTo(0.5, 12);
     expect(dotRadius(Math.PI / 4)).toBeCloseTo(0.5, 12);
     // Counted px by px, as an outside check of the closed form.
-    const [radius, side] = [dotRadius(0.9), 1000];
+    const [radius, side] = [dotRadius(0.9), 400];
     let inside = 0;
     for (let y = 0; y < side; y++)
       for (let x = 0; x < side; x++) {
         const [u, v] = [(x + 0.5) / side, (y + 0.5) / side];
-        if (Math.hypot(Math.min(u, 1 - u), Math.min(v, 1 - v)) < radius) inside++;
+        const [du, dv] = [u < 0.5 ? u : 1 - u, v < 0.5 ? v : 1 - v];
+        if (du * du + dv * dv < radius * radius) inside++;
       }
     expect(inside / side ** 2).toBeCloseTo(0.9, 3);
   });
 
-  it('follows a gradient along its way', () => {
-    const ramp = { shape: 'straight', from: { x: 0, y: 0 }, to: { x: 600, y: 0 }, share: 0.9 } as const;
-    for (const screen of SCREENS) {
-      const rings = toneDots(tone({ screen, share: 0.1, ramp }), square(600));
-      for (const k of [0, 1, 2, 3, 4, 5]) {
-        const band = square(1).rings.length && [
-          Float64Array.of(100 * k, 0, 100 * k + 100, 0, 100 * k + 100, 600, 100 * k, 600),
-        ];
-        const left = withoutRings(band || [], rings);
-        const share = 1 - areaOfRings(left) / 60_000;
-        expect(Math.abs(share - (0.1 + (0.8 * (k + 0.5)) / 6))).toBeLessThan(0.01);
-      }
+  it.each(SCREENS)('of %s follows a gradient along its way', async (screen) => {
+    const ramp = { shape: 'straight', from: { x: 0, y: 0 }, to: { x: 300, y: 0 }, share: 0.9 } as const;
+    const dots = toneDots(tone({ screen, share: 0.1, ramp, angle: 0.4 }), square(300));
+    for (const x of [50, 150, 220]) {
+      const dark = await darknessOf([dots], { x, y: 100, side: 60 });
+      expect(Math.abs(dark - (0.1 + (0.8 * (x + 30)) / 300))).toBeLessThan(0.015);
+    }
+  });
+});
+
+describe('the screen of a tone', () => {
+  const size = 256;
+  /** The strongest frequency of a tone in whole px: its period, px, and its angle, degrees within a quarter turn. */
+  function peakOf(fill: ToneFill) {
+    const rows = { map: [1, 0, 0, 1, 0, 0] as const, x: 0, y: 0, width: size, height: size };
+    const power = spectrumOf(toneRows(fill, rows, square(size)), size);
+    let [best, u, v] = [0, 0, 0];
+    for (let k = 0; k < power.length; k++) {
+      const [x, y] = [k % size, Math.floor(k / size)];
+      if (power[k] > best && y < size / 2) [best, u, v] = [power[k], x < size / 2 ? x : x - size, y];
+    }
+    const turn = (Math.atan2(v, u) * 180) / Math.PI;
+    return { period: size / Math.hypot(u, v), angle: ((turn % 90) + 90) % 90 };
+  }
+
+  it.each([
+    [60, 45],
+    [55, 20],
+    [65, 70],
+  ])('of %p lines per inch at %p° has that period and angle: the peak of its Fourier transform', (lpi, degrees) => {
+    const period = 600 / lpi;
+    const fill = tone({ period, angle: (degrees * Math.PI) / 180, share: 0.35 });
+    for (const screen of ['dots', 'lines'] as const) {
+      const peak = peakOf({ ...fill, screen });
+      // The transform of so many px tells frequencies half a step apart.
+      expect(Math.abs(peak.period / period - 1)).toBeLessThan(0.03);
+      expect(Math.abs(peak.angle - degrees)).toBeLessThan(1.5);
     }
   });
 });
@@ -94,11 +122,11 @@ describe('the edge of a tone', () => {
 
 describe('a tone in whole px', () => {
   it.each([0.1, 0.35, 0.6, 0.9])('inks a share of %p of them', (share) => {
-    const rows = { map: [1, 0, 0, 1, 0, 0] as const, x: 0, y: 0, width: 600, height: 600 };
+    const rows = { map: [1, 0, 0, 1, 0, 0] as const, x: 0, y: 0, width: 300, height: 300 };
     for (const screen of ['dots', 'lines', 'crossed'] as const) {
-      const px = toneRows(tone({ screen, share, angle: (40 * Math.PI) / 180, period: 9.7 }), rows, square(600));
+      const px = toneRows(tone({ screen, share, angle: (40 * Math.PI) / 180, period: 9.7 }), rows, square(300));
       const inked = px.reduce((sum, value) => sum + value, 0);
-      expect(Math.abs(inked / 360_000 - share)).toBeLessThan(0.005);
+      expect(Math.abs(inked / 90_000 - share)).toBeLessThan(0.005);
     }
   });
 });
@@ -118,6 +146,22 @@ describe('a tone that is seen', () => {
   });
 });
 
+it('a tone goes along with its area and turns with it, and stays as fine as it is', () => {
+  const entity = { kind: 'area', id: 'a', layerId: 'inks', order: 'a0', ...square(100), fill: tone() } as const;
+  const turned = rotation(0.5);
+  const [moved] = mapped([entity], projectiveOf([2 * turned[0], 2 * turned[1], 2 * turned[2], 2 * turned[3], 7, 9]), {
+    scaleWidth: true,
+  });
+  if (moved.fill.as !== 'tone') throw new Error('It is no tone any more.');
+  expect(moved.fill.period).toBe(10);
+  expect(moved.fill.angle).toBeCloseTo(Math.PI / 4 + 0.5, 12);
+  expect(moved.fill.at.x).toBeCloseTo(2 * (3 * Math.cos(0.5) - 5 * Math.sin(0.5)) + 7, 12);
+});
+
+it('an area of too many dots is refused with their number', () => {
+  expect(() => checkTone(tone({ period: 1 }), square(3000))).toThrow(/9 million dots/);
+});
+
 it('a fill from outside names what is wrong with it', () => {
   const from = { x: 0, y: 0 };
   expect(checkFill(tone())).toEqual(tone());
@@ -134,5 +178,3 @@ it('a fill from outside names what is wrong with it', () => {
   ];
   expect(() => checkFill({ as: 'gradient', ramp, stops })).toThrow(/in their order/);
 });
-
-void sharp;
