@@ -1,4 +1,5 @@
 // Runs in the browser: paints pages with random stacks as the board does it, and in bands as a PNG is made.
+import { nested, type AreaFill, type ToneFill } from '@true-nib/core/area';
 import { pageToSvg } from '@true-nib/core/formats';
 import { seededRandom, translation } from '@true-nib/core/math';
 import {
@@ -13,6 +14,7 @@ import {
   type Page,
   type PictureEntity,
 } from '@true-nib/core/page';
+import { rectSpine } from '@true-nib/core/shapes';
 import type { StrokeEntity } from '@true-nib/core/stroke';
 import { InkDesk } from '../../apps/web/src/render/inkDesk';
 import { paintPage } from '../../apps/web/src/render/pagePaint';
@@ -55,6 +57,7 @@ function randomPage(seed: number): Made {
     if (medium === 'group') groups.push(id);
     for (let n = 0; n < 2; n++) {
       if (medium === 'ink') entities.push(band(`${id}-${n}`, id, pick(COLOURS), random));
+      if (medium === 'ink' && n === 0) entities.push(textured(`${id}-t`, id, pick(COLOURS), random));
       if (medium === 'rough') {
         const picture = block(`${id}-${n}`, id, random);
         entities.push(picture);
@@ -76,6 +79,34 @@ function band(id: string, layerId: string, color: string, random: () => number):
     spine: { points, closed: false },
     nib: { name: 'Liner', size: width, thinnest: 1, taperIn: 0, taperOut: 0, color, opacity: random() < 0.3 ? 0.5 : 1 },
   };
+}
+
+/** An area with a tone or a gradient, or with dots large enough that there are px within them; or a nick. */
+function textured(id: string, layerId: string, color: string, random: () => number): Entity {
+  const at = () => Math.round(random() * SIDE);
+  const [x, y, wide, high] = [at() - 40, at() - 40, 60 + at() / 2, 60 + at() / 2];
+  const place = { id, layerId, order: `${id}z` };
+  const from = { x, y };
+  const ramp = { shape: random() < 0.5 ? 'straight' : 'round', from, to: { x: x + wide, y: y + high } } as const;
+  const kind = Math.floor(random() * 4);
+  if (kind === 3) {
+    const dots = Float64Array.from({ length: 36 }, (_, k) => (k % 3 === 2 ? 24 + 20 * random() : at()));
+    return { kind: 'dots', ...place, dots, fill: random() < 0.5 ? { as: 'nothing' } : { as: 'colour', color } };
+  }
+  const screen = (['dots', 'lines', 'crossed'] as const)[Math.floor(random() * 3)];
+  const tone: ToneFill = { as: 'tone', color, screen, period: 40, angle: random() * 3, at: from, share: 0.5 };
+  const stops = [
+    { at: 0, color },
+    { at: 0.4, color: '#ffffff' },
+    { at: 1, color, opacity: 0.4 },
+  ];
+  const fills: readonly AreaFill[] = [
+    random() < 0.5 ? tone : { ...tone, ramp: { ...ramp, share: 0.8 } },
+    { as: 'gradient', ramp, stops },
+    { as: 'nothing' },
+  ];
+  const rings = nested([rectSpine(from, { x: x + wide, y: y + high })]);
+  return { kind: 'area', ...place, rings, fill: fills[kind] };
 }
 
 function block(id: string, layerId: string, random: () => number): PictureEntity {

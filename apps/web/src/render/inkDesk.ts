@@ -163,7 +163,7 @@ export class InkDesk {
   /** A small picture of the inks beside the board's. */
   smallPicture(of: PictureOfInks): OffscreenCanvas {
     this.loseWashes();
-    return this.small.of('page', of, (context, map, box) => this.paint(context, map, box, smallPathOf));
+    return this.small.of('page', of, (context, map, box) => this.paint(context, map, box, { pathFor: smallPathOf }));
   }
 
   /** A small picture of one layer alone, also one that is hidden, as it shows its lines. */
@@ -193,9 +193,15 @@ export class InkDesk {
     if (!this.index.wash.isEmpty) this.forgetPictures();
   }
 
-  paint(context: OffscreenCanvasRenderingContext2D, map: Matrix, device: Box, pathFor?: PathSource): void {
-    paintStack(context, this.index, map, device, { pathFor });
+  paint(context: OffscreenCanvasRenderingContext2D, map: Matrix, device: Box, how: InkPainting = {}): void {
+    paintStack(context, this.index, map, device, how);
   }
+}
+
+/** Where paths come from, and whether dots are dots at any scale. */
+export interface InkPainting {
+  readonly pathFor?: PathSource;
+  readonly isFine?: boolean | undefined;
 }
 
 /** Whether an edit can change what bounds regions: lines do, also as their layer shows them; flats do not. */

@@ -7,6 +7,8 @@ import {
   type MarkShape,
   type Shade,
 } from '@true-nib/core/drawn';
+import type { PxRows } from '@true-nib/core/tone';
+import { ground } from './ground';
 import { boxesMeet, invert, mapBox, scaleOf, type Box, type Matrix } from '@true-nib/core/math';
 
 /** What both a window's and a worker's 2D context can do. */
@@ -99,7 +101,10 @@ export const paintDrawn = (
   pathFor: PathSource = pathOf,
 ): void => paintMarks(context, allMarks(entities), map, pathFor);
 
-/** Paints marks one over the other, in the same way; `scale`: as fine as they would be seen at that. */
+/**
+ * Paints marks one over the other, in the same way; `scale`: as fine as they would be seen at that. At Infinity px are to be black or
+ * white: what is made of dots is painted px by px.
+ */
 export function paintMarks(
   context: Context2D,
   marks: readonly Mark[],
@@ -115,9 +120,13 @@ export function paintMarks(
     boxesMeet(box, (seen ??= mapBox(invert(map), { minX: 0, minY: 0, maxX: width, maxY: height })));
   context.setTransform(...map);
   const laying = context.globalCompositeOperation;
-  for (const mark of marksAt(marks, scale)) {
+  for (const mark of scale === Infinity ? marks : marksAt(marks, scale)) {
     if (!isSeen(mark)) continue;
     context.globalCompositeOperation = mark.cuts ? 'destination-out' : laying;
+    if (scale === Infinity && mark.finer) {
+      paintPx(context, mark.finer.px, mark.color, map);
+      continue;
+    }
     context.fillStyle = mark.shade ? gradientOf(context, mark.shade) : mark.color;
     context.globalAlpha = mark.opacity;
     if (mark.clip) fillClipped(context, mark, mark.clip, (shape) => pathFor(shape, tolerance));
@@ -125,6 +134,23 @@ export function paintMarks(
   }
   context.globalAlpha = 1;
   context.globalCompositeOperation = laying;
+}
+
+/** Paints whole px of a colour, where `px` says so. */
+function paintPx(context: Context2D, px: (rows: PxRows) => Uint8Array, color: string, map: Matrix): void {
+  const { width, height } = context.canvas;
+  const sheet = ground(width, height);
+  const image = sheet.createImageData(width, height);
+  const whole = new Uint32Array(image.data.buffer);
+  const value = parseInt(color.slice(1), 16);
+  // Bytes are red, green, blue, alpha: the first is the lowest of a number.
+  const inked = (0xff000000 | ((value & 255) << 16) | (value & 0xff00) | (value >> 16)) >>> 0;
+  for (const [k, is] of px({ map, x: 0, y: 0, width, height }).entries()) if (is) whole[k] = inked;
+  sheet.putImageData(image, 0, 0);
+  context.setTransform(1, 0, 0, 1, 0, 0);
+  context.globalAlpha = 1;
+  context.drawImage(sheet.canvas, 0, 0);
+  context.setTransform(...map);
 }
 
 /** A gradient in page px; its colours go over into each other without a premultiplied alpha, as SVG's do. */

@@ -11,12 +11,14 @@ export interface PaintedPage {
   readonly paper: string | null;
   readonly roughs: SeenRoughs;
   readonly levelsOf: LevelsOf;
+  /** Dots are dots at any scale, and never the grey that stands for them. */
+  readonly isFine?: boolean;
 }
 
 /** Paints all of a page into whole device px `box` of a context, as it is delivered: paper, roughs on it, inks, transparencies. */
 export function paintPage(
   context: OffscreenCanvasRenderingContext2D,
-  { desk, paper, roughs, levelsOf }: PaintedPage,
+  { desk, paper, roughs, levelsOf, isFine }: PaintedPage,
   map: Matrix,
   box: Box,
 ): void {
@@ -26,7 +28,7 @@ export function paintPage(
     context.fillRect(box.minX, box.minY, box.maxX - box.minX, box.maxY - box.minY);
   }
   drawRoughs(context, roughs.under, levelsOf, map);
-  desk.paint(context, map, box);
+  desk.paint(context, map, box, { isFine });
   context.globalCompositeOperation = 'multiply';
   drawRoughs(context, roughs.over, levelsOf, map);
   context.globalCompositeOperation = 'source-over';

@@ -18,12 +18,12 @@ export function paintStack(
   index: InkIndex,
   map: Matrix,
   box: Box,
-  { aboveRank = -1, pathFor = pathOf, known, inHand }: PaintedPart = {},
+  { aboveRank = -1, pathFor = pathOf, known, inHand, isFine = false }: PaintedPart = {},
 ): void {
   const seen = seenIn(map, box);
   const marks = known ?? marksWithin(index, seen, aboveRank);
   if (marks.size > 0 || !index.wash.isEmpty || inHand)
-    paintNodes(context, { index, marks, seen, aboveRank, pathFor, inHand }, index.stack, map, box);
+    paintNodes(context, { index, marks, seen, aboveRank, pathFor, inHand, isFine }, index.stack, map, box);
 }
 
 const seenIn = (map: Matrix, box: Box): Box => growBox(mapBox(invert(map), box), 2 / scaleOf(map));
@@ -67,9 +67,11 @@ interface PaintedPart {
   readonly known?: MarksByLayer;
   /** What is painted on top of its layer besides. */
   readonly inHand?: InHand | undefined;
+  /** Dots are dots at any scale, and never the grey that stands for them. */
+  readonly isFine?: boolean | undefined;
 }
 
-interface Painted extends Required<Pick<PaintedPart, 'aboveRank' | 'pathFor'>>, Pick<PaintedPart, 'inHand'> {
+interface Painted extends Required<Pick<PaintedPart, 'aboveRank' | 'pathFor' | 'isFine'>>, Pick<PaintedPart, 'inHand'> {
   readonly index: InkIndex;
   readonly marks: MarksByLayer;
   /** What is to be painted, page px. */
@@ -90,7 +92,7 @@ function paintNodes(context: Context2D, what: Painted, nodes: readonly StackNode
     };
     const hard = own.length > 0 && layer.style?.edge === 'hard' ? colourOf(own) : undefined;
     // Half covered is ink or none: a grey that stands for dots would be all or nothing.
-    const scale = hard === undefined ? undefined : Infinity;
+    const scale = hard === undefined && !what.isFine ? undefined : Infinity;
     const isApart = layer.opacity < 1 || hard !== undefined || inHand?.cuts || needsGround(what.index, layer, own);
     if (isApart) paintApart(context, { map, box }, { opacity: layer.opacity, hard }, paint);
     else paint(context, map, box);

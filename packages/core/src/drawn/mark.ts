@@ -1,5 +1,6 @@
 import type { GradientFill } from '../area';
 import type { Box } from '../math';
+import type { PxRows } from '../tone';
 
 /**
  * What fills a part of the paper: closed rings of x, y pairs, page px, filled together by one rule. `of` names what the rings
@@ -27,7 +28,12 @@ export interface Mark extends MarkShape {
   /** Where it lies, page px, if it is one of many marks of a thing: those out of sight are let be. */
   readonly box?: Box;
   /** What is seen in its place from a scale on, device px per page px: a mark of its own for each part of it. */
-  readonly finer?: { readonly from: number; readonly marks: () => readonly Mark[] };
+  readonly finer?: {
+    readonly from: number;
+    readonly marks: () => readonly Mark[];
+    /** Which px of a block it inks where all px are black or white, row by row, 1 or 0. */
+    readonly px: (rows: PxRows) => Uint8Array;
+  };
 }
 
 /** A gradient as it is painted. */

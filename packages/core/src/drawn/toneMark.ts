@@ -1,5 +1,5 @@
 import type { Area, ToneFill } from '../area';
-import { tonePatches, type Patch } from '../tone';
+import { tonePatches, toneRows, type Patch } from '../tone';
 import { areaShape } from './areaShape';
 import type { Mark, Shade } from './mark';
 
@@ -26,7 +26,7 @@ export function toneMark(area: Area, fill: ToneFill): Mark {
     color,
     opacity: ramp ? 1 : share,
     ...(shade && { shade }),
-    finer: { from: dotsFrom(fill), marks },
+    finer: { from: dotsFrom(fill), marks, px: (rows) => toneRows(fill, rows, area) },
   };
 }
 

@@ -4,7 +4,11 @@ const SIGNATURE = Uint8Array.of(137, 80, 78, 71, 13, 10, 26, 10);
 const METRES_PER_INCH = 0.0254;
 const RGB = { type: 2, channels: 3 } as const;
 const RGB_ALPHA = { type: 6, channels: 4 } as const;
+const GREY = 0;
+const FILTER_NONE = 0;
 const FILTER_UP = 2;
+/** From this luma on a px is white where there is no grey. */
+const HALF = 128;
 
 export interface PngSize {
   readonly width: number;
@@ -13,10 +17,12 @@ export interface PngSize {
   readonly ppi: number;
   /** Whether what shows the ground through is kept so; opaque when left out. */
   readonly transparent?: boolean;
+  /** Every px is black or white, one bit each; what is half as dark as black, or more, is black. */
+  readonly isOneBit?: boolean;
 }
 
 /**
- * Writes an 8-bit PNG (ISO/IEC 15948) band by band, so that a large page is never in memory at once.
+ * Writes a PNG (ISO/IEC 15948) of 8 bits a channel, or of one bit a px, band by band, so that a large page is never in memory at once.
  * Each call answers the bytes that are ready; `finish` answers the last.
  */
 export class PngWriter {
@@ -38,7 +44,14 @@ export class PngWriter {
     const perMetre = Math.round(ppi / METRES_PER_INCH);
     this.ready.push(
       SIGNATURE,
-      chunk('IHDR', Uint8Array.of(...big32(width), ...big32(height), 8, this.colour.type, 0, 0, 0)),
+      chunk(
+        'IHDR',
+        Uint8Array.of(
+          ...[...big32(width), ...big32(height)],
+          ...(size.isOneBit ? [1, GREY] : [8, this.colour.type]),
+          ...[0, 0, 0],
+        ),
+      ),
       chunk('pHYs', Uint8Array.of(...big32(perMetre), ...big32(perMetre), 1)),
     );
   }
@@ -50,6 +63,11 @@ export class PngWriter {
     const count = rgba.length / (width * 4);
     if (!Number.isInteger(count) || this.rows + count > height)
       throw new RangeError(`Rows of ${width} px were expected, at most ${height}; ${this.rows} + ${count} came.`);
+    this.rows += count;
+    if (this.size.isOneBit) {
+      this.deflate.push(bitRows(rgba, width, count), false);
+      return this.taken();
+    }
     const filtered = new Uint8Array(count * (width * channels + 1));
     let end = 0;
     for (let row = 0; row < count; row++) {
@@ -61,7 +79,6 @@ export class PngWriter {
           this.above[j] = value;
         }
     }
-    this.rows += count;
     this.deflate.push(filtered, false);
     return this.taken();
   }
@@ -79,6 +96,20 @@ export class PngWriter {
     this.ready = [];
     return bytes;
   }
+}
+
+/** Rows of one bit a px, 1 for white, eight to a byte from the left (ISO/IEC 15948, 7.2), each after its filter. */
+function bitRows(rgba: Uint8Array | Uint8ClampedArray, width: number, count: number): Uint8Array {
+  const stride = 1 + Math.ceil(width / 8);
+  const rows = new Uint8Array(count * stride);
+  for (let row = 0, i = 0; row < count; row++) {
+    rows[row * stride] = FILTER_NONE;
+    for (let x = 0; x < width; x++, i += 4) {
+      const luma = 0.299 * rgba[i] + 0.587 * rgba[i + 1] + 0.114 * rgba[i + 2];
+      if (luma >= HALF) rows[row * stride + 1 + (x >> 3)] |= 128 >> (x & 7);
+    }
+  }
+  return rows;
 }
 
 /** A PNG chunk: length, type, data, and the CRC of type and data. */

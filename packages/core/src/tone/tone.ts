@@ -3,7 +3,7 @@ import { apply, invert, type Matrix } from '../math';
 import { dotPatches } from './dots';
 import { linePatches } from './lines';
 import type { Patch } from './patch';
-import { gridOf, shareAt } from './screen';
+import { gridOf, shareAt, type Grid } from './screen';
 import { crossedShare, dotRadius } from './share';
 import { spansAt } from './spans';
 
@@ -60,23 +60,10 @@ export function toneRows(fill: ToneFill, rows: PxRows, area: Pick<Area, 'rings'>
 /** Whether a place of the page lies in a dot or a line of a tone. */
 function spotOf(fill: ToneFill): (x: number, y: number) => boolean {
   const grid = gridOf(fill);
-  const radiusAt = fill.ramp ? dotRadius : always(dotRadius(fill.share));
   const off = (value: number) => Math.abs(value - Math.round(value));
   switch (fill.screen) {
     case 'dots':
-      return (x, y) => {
-        const [u, v] = [grid.u(x, y), grid.v(x, y)];
-        const [i, j] = [Math.round(u), Math.round(v)];
-        // Dots that are larger than their square reach into the next ones.
-        for (let di = -1; di <= 1; di++)
-          for (let dj = -1; dj <= 1; dj++) {
-            const away = Math.hypot(u - i - di, v - j - dj);
-            if (away > Math.SQRT1_2) continue;
-            const { x: dx, y: dy } = grid.place(i + di, j + dj);
-            if (away < radiusAt(shareAt(fill, dx, dy))) return true;
-          }
-        return false;
-      };
+      return dotSpot(fill, grid);
     case 'lines':
       return (x, y) => off(grid.v(x, y)) < shareAt(fill, x, y) / 2;
     case 'crossed':
@@ -87,7 +74,25 @@ function spotOf(fill: ToneFill): (x: number, y: number) => boolean {
   }
 }
 
-const always =
-  (value: number): ((share: number) => number) =>
-  () =>
-    value;
+function dotSpot(fill: ToneFill, { u: uAt, v: vAt, place }: Grid): (x: number, y: number) => boolean {
+  const even = dotRadius(fill.share);
+  const radiusOf = (i: number, j: number): number => {
+    if (!fill.ramp) return even;
+    const { x, y } = place(i, j);
+    return dotRadius(shareAt(fill, x, y));
+  };
+  // Dots that are larger than their square reach into the next ones.
+  const reach = Math.max(even, dotRadius(fill.ramp?.share ?? 0)) > 0.5 ? 1 : 0;
+  return (x, y) => {
+    const [u, v] = [uAt(x, y), vAt(x, y)];
+    const [near, level] = [Math.round(u), Math.round(v)];
+    for (let i = near - reach; i <= near + reach; i++)
+      for (let j = level - reach; j <= level + reach; j++) {
+        const square = (u - i) * (u - i) + (v - j) * (v - j);
+        if (square > 0.5) continue;
+        const radius = radiusOf(i, j);
+        if (square < radius * radius) return true;
+      }
+    return false;
+  };
+}

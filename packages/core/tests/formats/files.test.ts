@@ -1,6 +1,7 @@
 import { XMLParser } from 'fast-xml-parser';
 import { decode } from 'fast-png';
 import paper from 'paper/dist/paper-core';
+import sharp from 'sharp';
 import SvgPath from 'svgpath';
 import { checkSvgPicture, chunk, crc32, pageToSvg, PngWriter } from '../../src/formats';
 import { drawStroke, outlineOf } from '../../src/ink';
@@ -52,6 +53,22 @@ describe('PNG', () => {
     parts.push(...writer.finish());
     return bytesOf(parts);
   }
+
+  it('of one bit has no grey px: as dark as half of black, or darker, is black', async () => {
+    const [width, height] = [19, 3];
+    const writer = new PngWriter({ width, height, ppi: 600, isOneBit: true });
+    const grey = (k: number) => (k * 13) % 256;
+    const rgba = Uint8Array.from({ length: width * height * 4 }, (_, i) => (i % 4 === 3 ? 255 : grey(i >> 2)));
+    const bytes = bytesOf([
+      ...writer.add(rgba.subarray(0, width * 4)),
+      ...writer.add(rgba.subarray(width * 4)),
+      ...writer.finish(),
+    ]);
+    expect(decode(bytes)).toMatchObject({ width, height, depth: 1, channels: 1 });
+    // Source of the px: libpng, by sharp.
+    const { data } = await sharp(Buffer.from(bytes)).greyscale().raw().toBuffer({ resolveWithObject: true });
+    expect([...data]).toEqual(Array.from({ length: width * height }, (_, k) => (grey(k) >= 128 ? 255 : 0)));
+  });
 
   it.each([
     [72, 2835],

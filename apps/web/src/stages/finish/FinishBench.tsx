@@ -1,6 +1,13 @@
 import { Text, View } from 'react-native';
 import type { SettingsProps } from '../../board';
-import { DeliverButton, DeliveryInWords, FileKindSetting, ScaleChoice, WithRoughSwitch } from './FinishSettings';
+import {
+  DeliverButton,
+  DeliveryInWords,
+  FileKindSetting,
+  OneBitSwitch,
+  ScaleChoice,
+  WithRoughSwitch,
+} from './FinishSettings';
 
 /** In place of tools, on a phone: the one thing that is done here. */
 export const FinishChips = () => (
@@ -20,6 +27,7 @@ export function FinishAll({ isWide }: SettingsProps) {
   if (!isWide)
     return (
       <>
+        <OneBitSwitch />
         <WithRoughSwitch />
         <DeliveryInWords />
       </>
@@ -29,6 +37,7 @@ export function FinishAll({ isWide }: SettingsProps) {
       <Text className="pt-2 font-sans text-12 text-faint">Deliver</Text>
       <FileKindSetting />
       <ScaleChoice />
+      <OneBitSwitch />
       <WithRoughSwitch />
       <DeliveryInWords />
       <DeliverButton />

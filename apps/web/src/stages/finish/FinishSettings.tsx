@@ -73,6 +73,19 @@ export function ScaleChoice() {
   );
 }
 
+/** Whether a PNG has black and white alone, as print takes line art. */
+export function OneBitSwitch() {
+  const { deliverAs, isOneBit } = useDeliverChoice(useShallow(({ deliverAs, isOneBit }) => ({ deliverAs, isOneBit })));
+  if (deliverAs === 'svg') return null;
+  return (
+    <Switch
+      label="Black and white only, 1-bit"
+      on={isOneBit}
+      onChange={(on) => useDeliverChoice.setState({ isOneBit: on })}
+    />
+  );
+}
+
 export function WithRoughSwitch() {
   const isOn = useDeliverChoice((choice) => choice.deliverRough);
   const hasRough = ofKind(usePage(useBoard()), 'picture').length > 0;
@@ -87,8 +100,8 @@ const paperInWords = (paper: string | null): string =>
 
 /** What the file will be, in words. */
 export function DeliveryInWords() {
-  const { deliverAs, deliverScale } = useDeliverChoice(
-    useShallow(({ deliverAs, deliverScale }) => ({ deliverAs, deliverScale })),
+  const { deliverAs, deliverScale, isOneBit } = useDeliverChoice(
+    useShallow(({ deliverAs, deliverScale, isOneBit }) => ({ deliverAs, deliverScale, isOneBit })),
   );
   const page = usePage(useBoard());
   const { width, height, ppi } = page.size;
@@ -98,7 +111,7 @@ export function DeliveryInWords() {
     <Text className="font-sans text-14 text-faint">
       {deliverAs === 'svg'
         ? `Vectors, ${mm(width)} × ${mm(height)} mm, one path a stroke, a group for each layer.`
-        : `${px(width)} × ${px(height)} px at ${Math.round(ppi * deliverScale)} ppi, ${paperInWords(paperOf(page))}.`}
+        : `${px(width)} × ${px(height)} px at ${Math.round(ppi * deliverScale)} ppi, ${isOneBit ? 'without one grey px' : paperInWords(paperOf(page))}.`}
     </Text>
   );
 }

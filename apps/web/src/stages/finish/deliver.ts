@@ -9,6 +9,7 @@ import type { DeliverService, DeliveredPicture } from './deliver.worker';
 export interface PngChoice {
   readonly scale: number;
   readonly withRough: boolean;
+  readonly isOneBit: boolean;
 }
 
 /** The page as a PNG, painted in a worker. Nothing when `signal` stopped it. */
@@ -29,7 +30,8 @@ export async function deliverPng(
     const washes = await Promise.all(
       washBlobs(page).map(async (blob) => [blob, await (await bytes(blob)).arrayBuffer()] as const),
     );
-    const order = { size: page.size, paper: paperOf(page), entities, scale: choice.scale, roughs, pictures, washes };
+    const { scale, isOneBit } = choice;
+    const order = { size: page.size, paper: paperOf(page), entities, scale, isOneBit, roughs, pictures, washes };
     const progress = (share: number) => {
       onProgress(share);
       return !signal.aborted;

@@ -22,6 +22,8 @@ export interface PngOrder {
   readonly entities: Uint8Array;
   /** 1, 0.5 or 0.25 of the page's px. */
   readonly scale: number;
+  /** Black and white alone, one bit a px. */
+  readonly isOneBit: boolean;
   readonly roughs: SeenRoughs;
   /** Every picture in them. */
   readonly pictures: readonly DeliveredPicture[];
@@ -45,7 +47,8 @@ const service = {
       width,
       height,
       ppi: order.size.ppi * order.scale,
-      transparent: order.paper === null,
+      transparent: order.paper === null && !order.isOneBit,
+      isOneBit: order.isOneBit,
     });
     const parts: Uint8Array<ArrayBuffer>[] = [];
     for (let top = 0; top < height; top += BAND) {
@@ -68,7 +71,7 @@ async function decode({ picture, source }: DeliveredPicture): Promise<readonly [
 
 function band(
   desk: InkDesk,
-  { paper, roughs, decoded }: Pick<PngOrder, 'paper' | 'roughs'> & { readonly decoded: Decoded },
+  { paper, roughs, decoded, isOneBit }: Pick<PngOrder, 'paper' | 'roughs' | 'isOneBit'> & { readonly decoded: Decoded },
   map: Matrix,
   { width, rows }: { readonly width: number; readonly rows: number },
 ): Uint8ClampedArray {
@@ -76,7 +79,10 @@ function band(
   const context = canvas.getContext('2d', { willReadFrequently: true });
   if (!context) throw new Error('This browser cannot paint off the screen.');
   const levelsOf = ({ id }: PictureEntity) => decoded.get(id);
-  paintPage(context, { desk, paper, roughs, levelsOf }, map, { minX: 0, minY: 0, maxX: width, maxY: rows });
+  // One bit knows no paper but white.
+  const ground = isOneBit ? '#ffffff' : paper;
+  const whole = { minX: 0, minY: 0, maxX: width, maxY: rows };
+  paintPage(context, { desk, paper: ground, roughs, levelsOf, isFine: isOneBit }, map, whole);
   return context.getImageData(0, 0, width, rows).data;
 }
 

@@ -57,12 +57,12 @@ export class Delivery {
   }
 
   private made(signal: AbortSignal): Promise<Blob | undefined> {
-    const { deliverAs, deliverScale, deliverRough } = useDeliverChoice.getState();
+    const { deliverAs, deliverScale, deliverRough, isOneBit } = useDeliverChoice.getState();
     const { session } = this.board;
     const { page, card } = session;
     const bytes = (blob: string) => session.blob(blob);
     if (deliverAs === 'svg') return deliverSvg(page, card.name, deliverRough, bytes);
-    const choice = { scale: deliverScale, withRough: deliverRough };
+    const choice = { scale: deliverScale, withRough: deliverRough, isOneBit };
     return deliverPng(page, choice, bytes, (share) => this.tell(share), signal);
   }
 

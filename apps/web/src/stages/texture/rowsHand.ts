@@ -3,10 +3,13 @@ import { echoThrough } from '@true-nib/core/guides';
 import type { Point } from '@true-nib/core/math';
 import { isInHand, type Board, type Desk, type Gesture, type PageKeep, type PageSlot, type Press } from '../../board';
 import { lastEndSlot } from '../../hand';
+import { zoomOf } from '../../render';
 import { beginStroke } from '../ink';
 
 /** Page px that two rows lie apart at least. */
 const LEAST = 0.5;
+/** CSS px from the last line within which a line is taken for the next row. */
+const BESIDE = 90;
 
 /** Hatching by hand: every stroke runs along the last one, and as far from it as the first two lay apart. */
 class RowsHand implements PageKeep {
@@ -28,6 +31,7 @@ class RowsHand implements PageKeep {
   begin({ at }: Press): Gesture {
     const { line } = this.board.of(lastEndSlot);
     const row = line && this.rowThrough(line, at);
+    if (!row) this.spacing = undefined;
     const stroke = beginStroke(this.board, row ? { along: row.path } : {});
     if (!row) return stroke;
     return {
@@ -41,8 +45,9 @@ class RowsHand implements PageKeep {
 
   /** The way beside a line that passes nearest to a place; nothing on the line itself. */
   private rowThrough(line: Spine, at: Point): { readonly path: GuidePath; readonly away: number } | undefined {
-    const { spacing } = this;
+    const { spacing, board } = this;
     const nearest = nearestOnSpine(line, at);
+    if (nearest.distance * zoomOf(board.picture.view) > BESIDE) return undefined;
     const way = directionAt(line, nearest);
     const across = (at.x - nearest.x) * -way.y + (at.y - nearest.y) * way.x;
     const side = across < 0 ? -1 : 1;

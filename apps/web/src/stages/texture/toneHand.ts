@@ -52,7 +52,7 @@ class ToneHand implements PageKeep {
   constructor(private readonly board: Board) {
     const stops = [
       useTexture.subscribe(({ tone }, before) => tone !== before.tone && !this.isTaking && this.preview()),
-      board.session.onEdits(() => this.inHand || this.take(undefined)),
+      board.session.onEdits(() => useToneInHand.getState().id !== undefined && !this.inHand && this.take(undefined)),
     ];
     this.stop = () => stops.forEach((one) => one());
   }

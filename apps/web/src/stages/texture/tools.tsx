@@ -60,9 +60,9 @@ const feather: Tool = {
 
 const rows: Tool = {
   id: 'rows',
-  label: 'Hand rows',
+  label: 'Rows',
   icon: Equal,
-  hint: 'Every line runs along the last one, evenly spaced',
+  hint: 'A line beside the last one runs along it, evenly spaced',
   command: { room: 'Draw', label: 'Hatch by hand, evenly spaced' },
   borrows: 'nib',
   takesNib: true,
@@ -83,7 +83,7 @@ const rows: Tool = {
       </View>
       <Faint>
         Draw a line, and a second one beside it: it runs along the first, and all that follow lie as far apart as these
-        two. Escape begins anew.
+        two. Begin farther off, or press Escape, for rows of another kind.
       </Faint>
       <ColourSetting />
     </View>
