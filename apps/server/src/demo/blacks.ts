@@ -1,14 +1,15 @@
 import { nested, type Area, type AreaFill } from '@true-nib/core/area';
 import { fitSpine, makeSpine, type Spine } from '@true-nib/core/curve';
+import type { Thing } from '@true-nib/core/drawn';
 import type { Point } from '@true-nib/core/math';
 import { INK_BLACK } from '@true-nib/core/nib';
 import { polylineSpine } from '@true-nib/core/shapes';
 
-/** A layer of filled shapes over or under the inks of a demo page, lowest first. */
+/** A layer of filled shapes, rows and dots over or under the inks of a demo page, lowest first. */
 export interface Blacks {
   readonly name: string;
   readonly at: 'above' | 'below';
-  readonly areas: readonly Area[];
+  readonly things: readonly Thing[];
 }
 
 /** Page px that curved outlines may stray from the places they go through. */

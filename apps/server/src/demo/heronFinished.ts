@@ -6,8 +6,8 @@ import { HALVES, heronMask, IRIS, MIDDLE } from './heronMask';
 import { Sketch, smooth } from './sketch';
 import type { PageSize } from '@true-nib/core/page';
 
-type Side = 1 | -1;
-type Half = readonly (readonly [number, number])[];
+export type Side = 1 | -1;
+export type Half = readonly (readonly [number, number])[];
 
 const COLOURS = {
   ground: '#2e4a54',
@@ -42,7 +42,7 @@ export function heronFlats({ width, height }: PageSize): Blacks {
     ...both((side) => curved(across(side, way(HALVES.EYE)), flat(COLOURS.eye))),
     ...both((side) => filled([iris(side, IRIS.r)], flat(COLOURS.iris))),
   ];
-  return { name: 'Flats', at: 'below', areas };
+  return { name: 'Flats', at: 'below', things: areas };
 }
 
 /** Its blacks, over the inks: the stripe, the pupils and the shadow of the beak, with lights nicked out of them. */
@@ -67,11 +67,11 @@ export function heronBlacks(): Blacks {
     curved(across(1, between(HALVES.BEAK, RIDGE)), BLACK),
     ...feathers(1, HALVES.BEAK.slice(1, 5), RIDGE.slice(1, 5), 10),
   );
-  return { name: 'Blacks', at: 'above', areas };
+  return { name: 'Blacks', at: 'above', things: areas };
 }
 
 /** Where the shadow of the cheek ends, and that of the beak. */
-const SHADE: Half = [
+export const SHADE: Half = [
   [720, 940],
   [690, 1110],
   [590, 1270],
@@ -92,18 +92,18 @@ const at = (side: Side, [x, y]: readonly [number, number]): Point => ({ x: MIDDL
 const iris = (side: Side, r: number) => ellipseSpine({ centre: at(side, [IRIS.x, IRIS.y]), rx: r, ry: r });
 
 /** A smooth way through places, from the middle outward. */
-const way = (half: Half): Point[] => smooth(half.map(([x, y]) => ({ x, y })));
+export const way = (half: Half): Point[] => smooth(half.map(([x, y]) => ({ x, y })));
 
 /** The same on one side of the page. */
-const across = (side: Side, places: readonly Point[]): Point[] =>
+export const across = (side: Side, places: readonly Point[]): Point[] =>
   places.map(({ x, y }) => ({ x: MIDDLE + side * x, y }));
 
-const between = (one: Half, other: Half): Point[] => [...way(one), ...way(other).reverse()];
+export const between = (one: Half, other: Half): Point[] => [...way(one), ...way(other).reverse()];
 
 const mirroredRound = (places: readonly Point[]): Point[] => [...across(1, places), ...across(-1, places.toReversed())];
 
 /** A way that runs at a share of the room between two. */
-function thinned(one: Half, other: Half, share: number): Half {
+export function thinned(one: Half, other: Half, share: number): Half {
   const [a, b] = [way(one), way(other)];
   return Array.from({ length: 9 }, (_, k) => {
     const [p, q] = [a, b].map((places) => places[Math.round((k * (places.length - 1)) / 8)]);

@@ -1,7 +1,10 @@
 import type { Area } from '@true-nib/core/area';
+import type { Thing } from '@true-nib/core/drawn';
 import { boxOfPoints, type Point } from '@true-nib/core/math';
+import { PAPER_WHITE } from '@true-nib/core/nib';
 import type { PageSize } from '@true-nib/core/page';
 import { ellipseSpine, rectSpine } from '@true-nib/core/shapes';
+import { stipple } from '@true-nib/core/texture';
 import { BLACK, cornered, filled, NICK, sliver, type Blacks } from './blacks';
 import { camera, type Place } from './camera';
 import {
@@ -32,7 +35,31 @@ export function lampNight({ width, height }: PageSize): Blacks {
     ...handrail(p),
     ...[NEAR_LAMP, FAR_LAMP].flatMap((foot) => lamp(p, foot)),
   ];
-  return { name: 'Night', at: 'above', areas };
+  return { name: 'Night', at: 'above', things: [...areas, ...glow(p), stars(width)] };
+}
+
+/** What the lamps throw into the fog: white dots, fewer outward. */
+const glow = (p: Project): Area[] =>
+  [NEAR_LAMP, FAR_LAMP].map(([x, y, z], k) => {
+    const centre = p([x, y + LAMP_HEIGHT + 0.2, z]);
+    const r = k === 0 ? 520 : 260;
+    const ramp = { shape: 'round', from: centre, to: { x: centre.x + r, y: centre.y }, share: 0 } as const;
+    return filled([ellipseSpine({ centre, rx: r, ry: r })], {
+      ...{ as: 'tone', color: PAPER_WHITE, screen: 'dots', period: 13, angle: Math.PI / 4, at: centre, share: 0.34 },
+      ramp,
+    });
+  });
+
+/** Stars, nicked out of the sky over the roofs, fewer towards them. */
+function stars(width: number): Thing {
+  const sky: readonly Point[] = [
+    { x: width * 0.46, y: 40 },
+    { x: width - 40, y: 40 },
+    { x: width - 40, y: 980 },
+    { x: width * 0.72, y: 900 },
+  ];
+  const ramp = { shape: 'straight', from: { x: 0, y: 40 }, to: { x: 0, y: 980 }, share: 0 } as const;
+  return { dots: stipple(sky, { share: 0.012, ramp }, { size: 7, uneven: 0.9 }, 19), fill: { as: 'nothing' } };
 }
 
 type Project = (place: Place) => Point;

@@ -36,6 +36,7 @@ import { meantPath, quayFrame, stairFrame } from './frames';
 import { penSamples } from './hand';
 import { GUIDE_SAMPLER_SIZE, guideSampler } from './guideSampler';
 import { heronBlacks, heronFlats, heronInked } from './heronFinished';
+import { heronTexture } from './heronTexture';
 import { heronMask } from './heronMask';
 import { lampNight } from './lampNight';
 import { lampStair } from './lampStair';
@@ -86,7 +87,7 @@ const PAGES: readonly DemoPage[] = [
   },
   {
     ...{ id: 'demo-mask', name: 'Heron mask, finished', size: MASK, sketch: heronInked, scan: 1600, seed: 31 },
-    blacks: [heronFlats(MASK), heronBlacks()],
+    blacks: [heronFlats(MASK), heronBlacks(), heronTexture()],
   },
   {
     id: 'demo-crossing',
@@ -161,10 +162,12 @@ async function seedPage(
 }
 
 /** Blacks or flats of a page on a layer of their own. */
-function filledLayer(pageId: string, { name, areas }: Blacks, order: string): Change {
+function filledLayer(pageId: string, { name, things }: Blacks, order: string): Change {
   const filled = layer(`${pageId}:${name.toLowerCase()}`, 'ink', name, order);
-  const orders = ordersBetween(undefined, undefined, areas.length);
-  const laid = areas.map((area, k) => laidAs(area, { id: `${filled.id}-${k}`, layerId: filled.id, order: orders[k] }));
+  const orders = ordersBetween(undefined, undefined, things.length);
+  const laid = things.map((thing, k) =>
+    laidAs(thing, { id: `${filled.id}-${k}`, layerId: filled.id, order: orders[k] }),
+  );
   return change(
     `${filled.id}:fill`,
     name,

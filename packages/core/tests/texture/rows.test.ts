@@ -38,7 +38,10 @@ describe('a span', () => {
 
   it('takes lines that were drawn the other way, and whose nodes lie elsewhere', () => {
     const other = polylineSpine([at(300, 160), at(260, 152), at(90, 118), at(0, 100)]);
-    const bothWays = [[top, other], [other, top]].flatMap((lines) => spanRows(lines, { nib, rows: { count: 4 } }));
+    const bothWays = [
+      [top, other],
+      [other, top],
+    ].flatMap((lines) => spanRows(lines, { nib, rows: { count: 4 } }));
     for (const row of bothWays) {
       const [a, b] = endsOf(row).sort((one, two) => one.x - two.x);
       expect([a.x, b.x]).toEqual([expect.closeTo(0, 6), expect.closeTo(300, 6)]);

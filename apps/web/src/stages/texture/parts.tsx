@@ -1,7 +1,7 @@
 import { pxToMm } from '@true-nib/core/page';
 import { Text, View } from 'react-native';
 import { useBoard, type Board } from '../../board';
-import { Button, Choice, ScrubNumber } from '../../look';
+import { Button, Choice, ScrubNumber, useIsWide } from '../../look';
 import { useSelection } from '../../select';
 import { setDrag, useTexture, type CombDrag } from './textureStore';
 import { useUnderway } from './underwayStore';
@@ -61,6 +61,7 @@ export function UnderwayDeeds({
 }) {
   const board = useBoard();
   const underway = useUnderway();
+  const isWide = useIsWide();
   if (underway.tool !== tool) return null;
   const { count, reason } = underway;
   return (
@@ -68,7 +69,7 @@ export function UnderwayDeeds({
       <Text className="font-sans text-14 text-ink" aria-live="polite" testID="underway">
         {reason ?? `${count.toLocaleString('en-GB')} ${what}`}
       </Text>
-      {!reason && <Button label="Lay them down" tone="seal" onPress={() => lay(board)} />}
+      {!reason && isWide && <Button label="Lay them down" tone="seal" onPress={() => lay(board)} />}
     </View>
   );
 }
