@@ -154,6 +154,80 @@ await inBlacks('pieces', 'demo-quay', { x: 470, y: 220, width: 340, height: 340 
   await tab.getByText(/pieces\. Touch one/).waitFor();
 });
 
+// Texture, for docs/texture.md: one of each kind, drawn by hand over the bare mask; and the mask that has some, close to.
+mkdirSync(join(root, 'docs', 'texture'), { recursive: true });
+const textured = await browser.newPage(WIDE);
+await textured.goto(`${address}/page/demo-heron`);
+await textured.locator('[data-testid="board"][aria-busy="false"]').waitFor();
+await stage('Blacks')(textured);
+const take = (name) => textured.getByRole('button', { name, exact: true }).click();
+const choose = (name) => textured.getByRole('radio', { name, exact: true }).first().click();
+const laid = async () => {
+  await take('Lay them down');
+  await textured.getByTestId('underway').waitFor({ state: 'detached' });
+};
+const dragOn = async (...places) => {
+  await textured.mouse.move(...places[0]);
+  await textured.mouse.down();
+  for (const place of places.slice(1)) await textured.mouse.move(...place, { steps: 10 });
+  await textured.mouse.up();
+};
+await take('Comb');
+await choose('Crossed');
+await inCircle(textured, 500, 250, 60);
+await choose('Tone');
+await dragOn([440, 250], [560, 250]);
+await textured.getByTestId('underway').waitFor();
+await textured.screenshot({ path: join(root, 'docs', 'texture', 'comb.png') });
+await laid();
+await take('Tone');
+await inCircle(textured, 640, 250, 60);
+await choose('Straight');
+await take('Shaker');
+await choose('In a loop');
+await choose('Round');
+await inCircle(textured, 780, 250, 60);
+await textured.getByTestId('underway').waitFor();
+await laid();
+await take('Blot');
+await inCircle(textured, 500, 420, 60);
+await take('Feather');
+await dragOn([440, 420], [445, 450], [460, 470], [500, 480], [540, 470], [555, 450], [560, 420]);
+await textured.getByTestId('underway').waitFor();
+await laid();
+await take('Blot');
+await inCircle(textured, 640, 420, 60);
+await take('Gradient');
+await dragOn([590, 420], [690, 420]);
+await take('Tone');
+await choose('Crossed');
+await inCircle(textured, 780, 420, 60);
+await take('Blot');
+const closer = async (tab, x, y, by) => {
+  await tab.mouse.move(x, y);
+  await tab.keyboard.down('Control');
+  for (let k = 0; k < by; k++) await tab.mouse.wheel(0, -50);
+  await tab.keyboard.up('Control');
+  await tab.waitForTimeout(2_000);
+};
+await closer(textured, 640, 330, 1);
+await textured.waitForTimeout(1_000);
+await closer(textured, 640, 330, 1);
+await textured.screenshot({
+  path: join(root, 'docs', 'texture', 'kinds.png'),
+  clip: { x: 276, y: 48, width: 752, height: 700 },
+});
+await textured.close();
+const mask = await browser.newPage(WIDE);
+await mask.goto(`${address}/page/demo-mask`);
+await mask.locator('[data-testid="board"][aria-busy="false"]').waitFor();
+await closer(mask, 470, 330, 2);
+await mask.screenshot({
+  path: join(root, 'docs', 'texture', 'mask.png'),
+  clip: { x: 276, y: 48, width: 752, height: 700 },
+});
+await mask.close();
+
 // Parts of the guide sampler for docs/guides.md: only the page, on the wide board, at the place of each.
 mkdirSync(join(root, 'docs', 'guides'), { recursive: true });
 const sampler = await browser.newPage(WIDE);

@@ -24,7 +24,7 @@ import { sideOf } from './horizon';
 import type { Mark } from './mark';
 
 /** Page px of the side of a square whose dots are painted together. */
-const PATCH = 512;
+const PATCH = 256;
 
 /** How many dots are drawn and handled as one thing. */
 export const drawnDots: Drawn<DotsEntity> = {

@@ -7,7 +7,7 @@ import { dotRadius } from './share';
 import { spansAt } from './spans';
 
 /** Page px that the side of a patch has about. */
-const PATCH = 512;
+const PATCH = 256;
 /** Page px by which dots that are cut may stray from round. */
 const ROUND = 0.05;
 
