@@ -154,10 +154,15 @@ await inBlacks('pieces', 'demo-quay', { x: 470, y: 220, width: 340, height: 340 
   await tab.getByText(/pieces\. Touch one/).waitFor();
 });
 
-// Texture, for docs/texture.md: one of each kind, drawn by hand over the bare mask; and the mask that has some, close to.
+// Texture, for docs/texture.md: one of each kind on a page of its own; and the mask that has some, close to.
 mkdirSync(join(root, 'docs', 'texture'), { recursive: true });
+const { id: greysId } = await fetch(`${address}/api/pages`, {
+  method: 'POST',
+  headers: { 'Content-Type': 'application/json' },
+  body: JSON.stringify({ folioId: 'demo-saltmarsh-ferry', name: 'Greys', width: 2_800, height: 2_800, ppi: 300 }),
+}).then((answer) => answer.json());
 const textured = await browser.newPage(WIDE);
-await textured.goto(`${address}/page/demo-heron`);
+await textured.goto(`${address}/page/${greysId}`);
 await textured.locator('[data-testid="board"][aria-busy="false"]').waitFor();
 await stage('Blacks')(textured);
 const take = (name) => textured.getByRole('button', { name, exact: true }).click();
@@ -173,40 +178,44 @@ const dragOn = async (...places) => {
   await textured.mouse.up();
 };
 await take('Comb');
+await take('Black ink');
 await choose('Crossed');
-await inCircle(textured, 500, 250, 60);
+await inCircle(textured, 535, 275, 50);
 await choose('Tone');
-await dragOn([440, 250], [560, 250]);
+await dragOn([485, 275], [585, 275]);
 await textured.getByTestId('underway').waitFor();
 await textured.screenshot({ path: join(root, 'docs', 'texture', 'comb.png') });
 await laid();
 await take('Tone');
-await inCircle(textured, 640, 250, 60);
+await textured.getByRole('spinbutton', { name: 'Lines per inch' }).click();
+await textured.locator('input:focus').fill('40');
+await textured.keyboard.press('Enter');
+await inCircle(textured, 640, 275, 50);
 await choose('Straight');
 await take('Shaker');
 await choose('In a loop');
 await choose('Round');
-await inCircle(textured, 780, 250, 60);
+await inCircle(textured, 745, 275, 50);
 await textured.getByTestId('underway').waitFor();
 await laid();
 await take('Blot');
-await inCircle(textured, 500, 420, 60);
+await inCircle(textured, 535, 385, 50);
 await take('Feather');
-await dragOn([440, 420], [445, 450], [460, 470], [500, 480], [540, 470], [555, 450], [560, 420]);
+await dragOn([485, 385], [489, 410], [502, 427], [535, 435], [568, 427], [581, 410], [585, 385]);
 await textured.getByTestId('underway').waitFor();
 await laid();
 await take('Blot');
-await inCircle(textured, 640, 420, 60);
+await inCircle(textured, 640, 385, 50);
 await take('Gradient');
-await dragOn([590, 420], [690, 420]);
+await dragOn([600, 385], [680, 385]);
 await take('Tone');
 await choose('Crossed');
-await inCircle(textured, 780, 420, 60);
+await inCircle(textured, 745, 385, 50);
 await take('Blot');
 const closer = async (tab, x, y, by) => {
   await tab.mouse.move(x, y);
   await tab.keyboard.down('Control');
-  for (let k = 0; k < by; k++) await tab.mouse.wheel(0, -50);
+  for (let k = 0; k < by; k++) await tab.mouse.wheel(0, -45);
   await tab.keyboard.up('Control');
   await tab.waitForTimeout(2_000);
 };

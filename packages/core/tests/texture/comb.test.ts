@@ -137,11 +137,11 @@ describe('rows along a field', () => {
   });
 
   it('stop where they would touch, first every second one, and crowd only where that is asked for', () => {
-    const rays = { kind: 'rays', x: 300, y: 300 } as const;
-    const rows = combRows(loop, rays, settings, 1);
+    const rays = { kind: 'rays', x: 150, y: 150 } as const;
+    const rows = combRows(box(300), rays, settings, 1);
     for (let i = 0; i < rows.length; i++)
       for (let j = 0; j < i; j++) expect(apart(rows[i], rows[j])).toBeGreaterThan(1.5 * nib.size - 0.05);
-    const crowded = combRows(loop, rays, { ...settings, crowds: true }, 1);
+    const crowded = combRows(box(300), rays, { ...settings, crowds: true }, 1);
     expect(Math.min(...crowded.slice(1).map((row) => apart(row, crowded[0])))).toBeLessThan(1);
     // Seen from far the spacing stays what it was.
     expect(rows.length).toBeGreaterThanOrEqual(crowded.length);
@@ -149,7 +149,7 @@ describe('rows along a field', () => {
 
   it('that are evenly spaced keep their spacing (Jobard and Lefer 1997: no less than d_test of it)', () => {
     const rows = combRows(
-      box(300),
+      box(160),
       { kind: 'echo', course: arcSpine({ x: 150, y: 500 }, 420, -2.2, 1.2) },
       settings,
       1,
