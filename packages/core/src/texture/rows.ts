@@ -40,7 +40,7 @@ function* raysAcross(field: RaysShape, loop: readonly Point[], { spacing, stray,
   const [first, last] = anglesOf(loop, field);
   for (let k = Math.ceil(first / step); k * step < Math.min(last, first + 2 * Math.PI - step / 2); k++) {
     const angle = (k + stray()) * step;
-    const from = touch > 0 ? touch / (step * powerIn(k)) : 0;
+    const from = touch > 0 ? touch / Math.sin(Math.min(Math.PI / 2, step * powerIn(k))) : 0;
     yield { k, path: { kind: 'line', x: field.x, y: field.y, dx: Math.cos(angle), dy: Math.sin(angle), from } };
   }
 }
