@@ -18,7 +18,7 @@ import { hasInk, InkDesk, unpackedList, type FirstLook } from './inkDesk';
 import type { PictureOfInks } from './keptPicture';
 import { PieceWork } from './pieceWork';
 import { RegionWork, type RegionSettings, type ShownRegion } from './regionWork';
-import { TextureWork, type ShownTexture } from './textureWork';
+import { TextureWork, type LaidTexture, type ShownTexture } from './textureWork';
 import type { WashDeed } from './washDeed';
 import { WashWork, type AreaQuery, type ReworkedTile, type SelectedArea, type TakenPixels } from './washWork';
 
@@ -193,13 +193,17 @@ const service = {
 
   // Rows and dots under way.
 
-  texture(...asked: Parameters<TextureWork['make']>): ShownTexture {
-    const shown = textureWork.make(...asked);
+  showTexture(...asked: Parameters<TextureWork['show']>): ShownTexture {
+    const shown = textureWork.show(...asked);
     return shown.bitmap ? transfer(shown, [shown.bitmap]) : shown;
   },
 
-  texturePart(from: number, to: number): ReturnType<TextureWork['part']> {
-    return textureWork.part(from, to);
+  layTexture(...asked: Parameters<TextureWork['lay']>): LaidTexture {
+    return textureWork.lay(...asked);
+  },
+
+  texturePart(...asked: Parameters<TextureWork['part']>): ReturnType<TextureWork['part']> {
+    return textureWork.part(...asked);
   },
 
   // The regions between lines.

@@ -93,18 +93,21 @@ export class InkBeside {
     return this.service.rake(field, loop, settings, seed);
   }
 
-  /** Makes rows or dots, and a picture of them as a view shows them. Throws what the core throws. */
-  texture(...asked: Parameters<TextureWork['make']>): Promise<ShownTexture> {
-    return this.service.texture(...asked);
+  /** Rows or dots under way, as a view shows them. Throws what the core throws. */
+  showTexture(...asked: Parameters<TextureWork['show']>): Promise<ShownTexture> {
+    return this.service.showTexture(...asked);
   }
 
-  /** The rows, or the one thing of dots, that were made last; they come over part by part. */
-  async textureThings(): Promise<Thing[]> {
+  /** Rows, or the one thing of dots, to be laid down; they come over part by part. Throws what the core throws. */
+  async textureOf(
+    asked: Parameters<TextureWork['lay']>[0],
+  ): Promise<{ readonly things: readonly Thing[]; readonly count: number }> {
+    const { id, count } = await this.service.layTexture(asked);
     const things: Thing[] = [];
     for (;;) {
-      const part = await this.service.texturePart(things.length, things.length + MENDED_PART);
+      const part = await this.service.texturePart(id, things.length, things.length + MENDED_PART);
       things.push(...part);
-      if (part.length < MENDED_PART) return things;
+      if (part.length < MENDED_PART) return { things, count };
       await breath();
     }
   }

@@ -54,17 +54,23 @@ export interface ShownTexture {
   readonly count: number;
 }
 
-/** Makes rows and dots, and pictures of them, in a worker; what was made last is fetched when it is laid down. */
-export class TextureWork {
-  private things: readonly Thing[] = [];
+/** Texture that is being laid down: by which number its things are fetched, and how many rows or dots there are. */
+export interface LaidTexture {
+  readonly id: number;
+  readonly count: number;
+}
 
-  /** Throws what the core throws. */
-  make(asked: TextureAsked, view: PictureOfInks): ShownTexture {
-    this.things = [];
-    this.things = made(asked);
-    const [first] = this.things;
-    const count = first && 'dots' in first ? first.dots.length / 3 : this.things.length;
-    const entities = this.things.map((thing) => laidAs(thing, { id: 'way', layerId: 'way', order: 'a0' }));
+/** Makes rows and dots, and pictures of them, in a worker. */
+export class TextureWork {
+  /** What is being laid down, until all of it was fetched: meanwhile other texture may be under way. */
+  private readonly laid = new Map<number, readonly Thing[]>();
+  private count = 0;
+
+  /** A picture of texture under way. Throws what the core throws. */
+  show(asked: TextureAsked, view: PictureOfInks): ShownTexture {
+    const things = made(asked);
+    const count = countOf(things);
+    const entities = things.map((thing) => laidAs(thing, { id: 'way', layerId: 'way', order: 'a0' }));
     const whole: Box = { minX: 0, minY: 0, maxX: view.width, maxY: view.height };
     const box = entities.reduce((all, entity) => uniteBoxes(all, markBox(entity)), emptyBox);
     const seen = intersectBoxes(whole, growBox(mapBox(view.map, box), 2));
@@ -79,9 +85,26 @@ export class TextureWork {
     return { bitmap: context.canvas.transferToImageBitmap(), x, y, count };
   }
 
-  part(from: number, to: number): readonly Thing[] {
-    return this.things.slice(from, to);
+  /** Makes texture to be fetched part by part. Throws what the core throws. */
+  lay(asked: TextureAsked): LaidTexture {
+    const things = made(asked);
+    const id = ++this.count;
+    this.laid.set(id, things);
+    return { id, count: countOf(things) };
   }
+
+  /** Some of what is being laid down; it is let go of with its last part. */
+  part(id: number, from: number, to: number): readonly Thing[] {
+    const things = this.laid.get(id) ?? [];
+    if (to > things.length) this.laid.delete(id);
+    return things.slice(from, to);
+  }
+}
+
+/** How many rows or dots there are. */
+function countOf(things: readonly Thing[]): number {
+  const [first] = things;
+  return first && 'dots' in first ? first.dots.length / 3 : things.length;
 }
 
 function made(asked: TextureAsked): readonly Thing[] {

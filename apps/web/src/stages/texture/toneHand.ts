@@ -25,7 +25,7 @@ import {
   type Press,
 } from '../../board';
 import { areasOf, layDown, type LineTarget } from '../../hand';
-import { nibFor } from '../../nibs';
+import { nibFor, nibInHand, useRack } from '../../nibs';
 import { strokeBoth, zoomOf } from '../../render';
 import { LoopWay } from '../blacks';
 import { areaAt, loopsOf, outlineAt, outlineOfSelected } from './bounds';
@@ -52,6 +52,11 @@ class ToneHand implements PageKeep {
   constructor(private readonly board: Board) {
     const stops = [
       useTexture.subscribe(({ tone }, before) => tone !== before.tone && !this.isTaking && this.preview()),
+      useRack.subscribe((now, before) => {
+        const [nib, last] = [nibInHand(now), nibInHand(before)];
+        // Another nib in hand is no other colour for what lies on the page.
+        if (nib.id === last.id && nib.nib.color !== last.nib.color) this.recolour();
+      }),
       board.session.onEdits(() => useToneInHand.getState().id !== undefined && !this.inHand && this.take(undefined)),
     ];
     this.stop = () => stops.forEach((one) => one());
@@ -88,6 +93,15 @@ class ToneHand implements PageKeep {
     const { id } = useToneInHand.getState();
     const area = id === undefined ? undefined : find(this.board.picture.shownPage, 'area', id);
     return area?.fill.as === 'tone' ? area : undefined;
+  }
+
+  /** Gives the tone in hand the colour in hand. */
+  private recolour(): void {
+    const { inHand, board } = this;
+    const { color } = nibFor(board.session.page);
+    if (inHand?.fill.as !== 'tone' || inHand.fill.color === color) return;
+    this.showFill({ ...inHand.fill, color });
+    this.keep();
   }
 
   /** Makes part of the page what is shown. */

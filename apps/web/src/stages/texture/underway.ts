@@ -57,11 +57,8 @@ export class Underway {
   ): Promise<boolean> {
     const { board, wanted } = this;
     if (!wanted) return false;
-    const { beside } = board.picture.inks;
     try {
-      const { bitmap, count } = await beside.texture(wanted, { map: board.picture.view, width: 1, height: 1 });
-      bitmap?.close();
-      const things = await beside.textureThings();
+      const { things, count } = await board.picture.inks.beside.textureOf(wanted);
       if (this.wanted === wanted) this.forget();
       this.changed();
       if (things.length === 0) return false;
@@ -110,7 +107,7 @@ export class Underway {
 
   private async made(wanted: TextureAsked, view: PictureOfInks) {
     try {
-      const shown = await this.board.picture.inks.beside.texture(wanted, view);
+      const shown = await this.board.picture.inks.beside.showTexture(wanted, view);
       useUnderway.setState({ tool: this.tool, count: shown.count, reason: undefined });
       return shown;
     } catch (error) {
