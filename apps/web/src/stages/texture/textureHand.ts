@@ -66,12 +66,20 @@ export abstract class TextureHand implements PageKeep {
   }
 
   settle(): boolean {
-    const { target, board } = this;
+    const { board } = this;
+    const target = this.targetNow();
     if (!this.isBegun() || !target) return false;
     this.forget();
     this.show();
     board.session.waitFor(this.underway.layDown(target, this.label, (things) => this.turned(things)));
     return true;
+  }
+
+  /** Where it is laid. A layer that was still to be made may be there by now. */
+  private targetNow(): LineTarget | undefined {
+    const { target, board } = this;
+    const now = target && target.edits.length > 0 ? targetInHand(board) : target;
+    return typeof now === 'string' ? target : now;
   }
 
   /** Where it will be laid; a reason where it cannot. */
