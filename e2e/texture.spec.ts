@@ -41,6 +41,13 @@ test('a cheek is hatched by pen and crossed, scrubbed while it is under way, lai
   // The way first, then the gap: each by a drag within the loop.
   await pen.draw(line([460, 300], [540, 300]));
   await pen.draw(line([500, 270], [500, 330]));
+  const angle = page.getByRole('spinbutton', { name: 'Angle' });
+  await expect(angle).toHaveAttribute('aria-valuenow', '0');
+  // Each drag is taken back on its own.
+  await page.keyboard.press('Control+z');
+  await page.keyboard.press('Control+z');
+  await expect(angle).toHaveAttribute('aria-valuenow', '-45');
+  await pen.draw(line([460, 300], [540, 300]));
   await setNumber(page, 'Apart', '20');
   await expect.poll(count).not.toBe(before);
   const single = await count();

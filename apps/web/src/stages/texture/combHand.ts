@@ -107,6 +107,14 @@ class CombHand extends LoopHand {
     }
   }
 
+  protected settingsNow(): () => void {
+    const { comb, drag } = useTexture.getState();
+    return () => {
+      setTexture('comb', comb);
+      setDrag(drag);
+    };
+  }
+
   protected drag(): LoopDrag {
     const { drag } = useTexture.getState();
     const filled = this.filled;

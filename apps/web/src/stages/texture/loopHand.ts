@@ -33,12 +33,15 @@ export interface LoopDrag {
  */
 export abstract class LoopHand extends TextureHand {
   protected filled: Filled | undefined;
-  private before: Filled[] = [];
+  /** Takes the drags within the loop back, the last one last. */
+  private before: (() => void)[] = [];
   private dragged: readonly [Point, Point] | undefined;
   private isAsking = false;
 
   /** What is asked of the worker. */
   protected abstract asked(filled: Filled): TextureAsked | string;
+  /** Answers how to put back the settings that a drag may change. */
+  protected abstract settingsNow(): () => void;
   /** What a drag within the loop does. */
   protected abstract drag(from: Point): LoopDrag;
   /** What a drag that begins where nothing is filled does, where that is no loop. */
@@ -48,8 +51,8 @@ export abstract class LoopHand extends TextureHand {
   takeBack(): boolean {
     if (!this.filled) return false;
     const last = this.before.pop();
-    if (!last) this.letGo();
-    else this.fill(last);
+    if (last) last();
+    else this.letGo();
     return true;
   }
 
@@ -94,6 +97,11 @@ export abstract class LoopHand extends TextureHand {
   private beginDrag(at: Point): Gesture {
     const drag = this.drag(at);
     const { filled } = this;
+    const putBack = this.settingsNow();
+    const back = () => {
+      putBack();
+      if (filled) this.fill(filled);
+    };
     let to = at;
     return {
       move: (samples) => {
@@ -103,13 +111,13 @@ export abstract class LoopHand extends TextureHand {
       },
       end: () => {
         this.dragged = undefined;
-        if (filled && this.filled && this.filled !== filled) this.before.push(filled);
+        this.before.push(back);
         drag.end();
         this.show();
       },
       cancel: () => {
         this.dragged = undefined;
-        if (filled) this.fill(filled);
+        back();
       },
     };
   }

@@ -57,6 +57,14 @@ class ShakerHand extends LoopHand {
     };
   }
 
+  protected settingsNow(): () => void {
+    const { shaker, drag } = useTexture.getState();
+    return () => {
+      setTexture('shaker', shaker);
+      setDrag(drag);
+    };
+  }
+
   protected drag(): LoopDrag {
     const { drag } = useTexture.getState();
     const { filled } = this;
