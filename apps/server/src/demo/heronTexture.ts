@@ -81,7 +81,10 @@ function beak(side: Side): Thing {
   const loop = [...across(side, way(HALVES.BEAK)), { x: MIDDLE, y: 1220 }];
   const from = { x: MIDDLE + side * 130, y: 1700 };
   const ramp = { shape: 'straight', from, to: { x: MIDDLE, y: 1700 }, share: 0.01 } as const;
-  return { dots: stipple(loop, { share: 0.2, ramp }, { size: 6, uneven: 0.4 }, 40 + side), fill: { as: 'colour', color: INK_BLACK } };
+  return {
+    dots: stipple(loop, { share: 0.2, ramp }, { size: 6, uneven: 0.4 }, 40 + side),
+    fill: { as: 'colour', color: INK_BLACK },
+  };
 }
 
 /** A tone on the brow, lighter towards its middle. */
