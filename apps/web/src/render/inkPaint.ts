@@ -7,9 +7,17 @@ import {
   type MarkShape,
   type Shade,
 } from '@true-nib/core/drawn';
-import type { PxRows } from '@true-nib/core/tone';
+import {
+  boxesMeet,
+  intersectBoxes,
+  invert,
+  isEmptyBox,
+  mapBox,
+  scaleOf,
+  type Box,
+  type Matrix,
+} from '@true-nib/core/math';
 import { ground } from './ground';
-import { boxesMeet, invert, mapBox, scaleOf, type Box, type Matrix } from '@true-nib/core/math';
 
 /** What both a window's and a worker's 2D context can do. */
 export type Context2D = CanvasRenderingContext2D | OffscreenCanvasRenderingContext2D;
@@ -124,7 +132,7 @@ export function paintMarks(
     if (!isSeen(mark)) continue;
     context.globalCompositeOperation = mark.cuts ? 'destination-out' : laying;
     if (scale === Infinity && mark.finer) {
-      paintPx(context, mark.finer.px, mark.color, map);
+      paintPx(context, mark, map);
       continue;
     }
     context.fillStyle = mark.shade ? gradientOf(context, mark.shade) : mark.color;
@@ -136,22 +144,33 @@ export function paintMarks(
   context.globalCompositeOperation = laying;
 }
 
-/** Paints whole px of a colour, where `px` says so. */
-function paintPx(context: Context2D, px: (rows: PxRows) => Uint8Array, color: string, map: Matrix): void {
-  const { width, height } = context.canvas;
+/** Paints a mark that is made of dots px by px, where it lies. */
+function paintPx(context: Context2D, { box, finer, color }: Mark, map: Matrix): void {
+  const whole: Box = { minX: 0, minY: 0, maxX: context.canvas.width, maxY: context.canvas.height };
+  const lies = box ? intersectBoxes(whole, mapBox(map, box)) : whole;
+  if (!finer || isEmptyBox(lies)) return;
+  const [x, y] = [Math.floor(lies.minX), Math.floor(lies.minY)];
+  const [width, height] = [Math.ceil(lies.maxX) - x, Math.ceil(lies.maxY) - y];
+  if (width === 0 || height === 0) return;
   const sheet = ground(width, height);
   const image = sheet.createImageData(width, height);
-  const whole = new Uint32Array(image.data.buffer);
-  const value = parseInt(color.slice(1), 16);
+  const px = new Uint32Array(image.data.buffer);
+  const [red, green, blue] = channelsOf(color);
   // Bytes are red, green, blue, alpha: the first is the lowest of a number.
-  const inked = (0xff000000 | ((value & 255) << 16) | (value & 0xff00) | (value >> 16)) >>> 0;
-  for (const [k, is] of px({ map, x: 0, y: 0, width, height }).entries()) if (is) whole[k] = inked;
+  const inked = (0xff000000 | (blue << 16) | (green << 8) | red) >>> 0;
+  for (const [k, is] of finer.px({ map, x, y, width, height }).entries()) if (is) px[k] = inked;
   sheet.putImageData(image, 0, 0);
   context.setTransform(1, 0, 0, 1, 0, 0);
   context.globalAlpha = 1;
-  context.drawImage(sheet.canvas, 0, 0);
+  context.drawImage(sheet.canvas, x, y);
   context.setTransform(...map);
 }
+
+/** Red, green and blue of `#rrggbb`, 0..255. */
+const channelsOf = (color: string): readonly [number, number, number] => {
+  const value = parseInt(color.slice(1), 16);
+  return [value >> 16, (value >> 8) & 255, value & 255];
+};
 
 /** A gradient in page px; its colours go over into each other without a premultiplied alpha, as SVG's do. */
 function gradientOf(context: Context2D, { ramp, stops }: Shade): CanvasGradient {
@@ -165,8 +184,7 @@ function gradientOf(context: Context2D, { ramp, stops }: Shade): CanvasGradient 
 }
 
 /** A colour `#rrggbb` with an opacity 0..1. */
-const withAlpha = (color: string, opacity: number): string =>
-  `rgb(${parseInt(color.slice(1), 16) >> 16} ${(parseInt(color.slice(1), 16) >> 8) & 255} ${parseInt(color.slice(1), 16) & 255} / ${opacity})`;
+const withAlpha = (color: string, opacity: number): string => `rgb(${channelsOf(color).join(' ')} / ${opacity})`;
 
 function fillClipped(context: Context2D, mark: Mark, clip: MarkShape, pathFor: (shape: MarkShape) => Path2D): void {
   context.save();

@@ -61,7 +61,7 @@ function marksFor(area: Area): readonly Mark[] {
     case 'gradient':
       return [{ ...shape, color: fill.stops[0].color, opacity: 1, shade: fill }];
     case 'tone':
-      return [toneMark(area, fill)];
+      return [toneMark(area, fill, areaBox(area))];
   }
 }
 

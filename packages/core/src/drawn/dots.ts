@@ -83,14 +83,14 @@ const markOf = (patch: Float64Array, fill: Dots['fill']): Mark => ({
 
 const boxes = new WeakMap<Float64Array, Box>();
 
-function dotBox({ dots }: Dots): Box {
+function dotBox({ dots }: Pick<Dots, 'dots'>): Box {
   let box = boxes.get(dots);
   if (!box) boxes.set(dots, (box = boxOfDiscs(dots, 0, dots.length)));
   return box;
 }
 
-function gapToDots({ dots, ...thing }: DotsEntity, from: Point, to: Point, reach: number): number {
-  if (!boxesMeet(dotBox({ dots, fill: thing.fill }), growBox(boxOfPoints([from, to]), reach))) return Infinity;
+function gapToDots({ dots }: DotsEntity, from: Point, to: Point, reach: number): number {
+  if (!boxesMeet(dotBox({ dots }), growBox(boxOfPoints([from, to]), reach))) return Infinity;
   let least = Infinity;
   for (let i = 0; i < dots.length; i += STRIDE) {
     const away = Math.sqrt(pointToLeg(dots[i], dots[i + 1], from.x, from.y, to.x, to.y)) - dots[i + 2] / 2;

@@ -1,12 +1,22 @@
 import { mapRamp, type AreaFill } from '../area';
-import { affineOf, apply, applyProjective, isAffine, slopeAt, type Box, type Matrix, type Matrix3x3 } from '../math';
+import {
+  affineOf,
+  apply,
+  applyProjective,
+  boxMiddle,
+  isAffine,
+  slopeAt,
+  type Box,
+  type Matrix,
+  type Matrix3x3,
+} from '../math';
 
 /** A map of the page as it is about the middle of a box: what cannot be bent follows it. */
-export function affineAbout(map: Matrix3x3, { minX, minY, maxX, maxY }: Box): Matrix {
+export function affineAbout(map: Matrix3x3, box: Box): Matrix {
   if (isAffine(map)) return affineOf(map);
-  const [x, y] = [(minX + maxX) / 2, (minY + maxY) / 2];
+  const { x, y } = boxMiddle(box);
   const [a, b, c, d] = slopeAt(map, x, y);
-  const at = applyProjective(map, x, y) ?? { x, y };
+  const at = applyProjective(map, x, y);
   return [a, b, c, d, at.x - a * x - c * y, at.y - b * x - d * y];
 }
 

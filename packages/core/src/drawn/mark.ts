@@ -25,7 +25,7 @@ export interface Mark extends MarkShape {
   readonly clip?: MarkShape;
   /** It takes away what lies beneath it on its layer, in place of inking. */
   readonly cuts?: true;
-  /** Where it lies, page px, if it is one of many marks of a thing: those out of sight are let be. */
+  /** Where it lies, page px, if it is one of many marks of a thing, or one that takes long: those out of sight are let be. */
   readonly box?: Box;
   /** What is seen in its place from a scale on, device px per page px: a mark of its own for each part of it. */
   readonly finer?: {

@@ -1,5 +1,6 @@
 import type { Area, ToneFill } from '../area';
 import { tonePatches, toneRows, type Patch } from '../tone';
+import type { Box } from '../math';
 import { areaShape } from './areaShape';
 import type { Mark, Shade } from './mark';
 
@@ -10,7 +11,7 @@ const LEAST_PERIOD = 4;
 export const dotsFrom = ({ period }: Pick<ToneFill, 'period'>): number => Math.min(1, LEAST_PERIOD / period);
 
 /** What a tone lays on the paper: its dots or lines, and where these would be too small to be seen the grey of its share. */
-export function toneMark(area: Area, fill: ToneFill): Mark {
+export function toneMark(area: Area, fill: ToneFill, box: Box): Mark {
   const { color, share, ramp } = fill;
   let fine: readonly Mark[] | undefined;
   const marks = () => (fine ??= tonePatches(fill, area).map((patch) => patchMark(patch, color)));
@@ -23,6 +24,7 @@ export function toneMark(area: Area, fill: ToneFill): Mark {
   };
   return {
     ...areaShape(area),
+    box,
     color,
     opacity: ramp ? 1 : share,
     ...(shade && { shade }),

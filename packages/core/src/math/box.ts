@@ -13,6 +13,8 @@ export const emptyBox: Box = { minX: Infinity, minY: Infinity, maxX: -Infinity, 
 
 export const isEmptyBox = (box: Box): boolean => box.minX > box.maxX || box.minY > box.maxY;
 
+export const boxMiddle = ({ minX, minY, maxX, maxY }: Box): Point => ({ x: (minX + maxX) / 2, y: (minY + maxY) / 2 });
+
 /** 0 for a box without width or height, and never less. */
 export const boxArea = ({ minX, minY, maxX, maxY }: Box): number => Math.max(0, maxX - minX) * Math.max(0, maxY - minY);
 

@@ -1,6 +1,7 @@
 import {
   about,
   apply,
+  boxMiddle,
   boxCorners,
   chain,
   invert,
@@ -37,13 +38,11 @@ export const frameOf = (box: Box): Frame => ({ box, scaleX: 1, scaleY: 1, skew: 
 export const isUntouched = ({ scaleX, scaleY, skew, angle, dx, dy, corners }: Frame): boolean =>
   !corners && scaleX === 1 && scaleY === 1 && skew === 0 && angle === 0 && dx === 0 && dy === 0;
 
-const middleOf = (box: Box): Point => ({ x: (box.minX + box.maxX) / 2, y: (box.minY + box.maxY) / 2 });
-
 /** The affine part of what was done: page px before to page px now. */
 export function frameMatrix({ box, scaleX, scaleY, skew, angle, dx, dy }: Frame): Matrix {
   const sized: Matrix = [scaleX, 0, 0, scaleY, 0, 0];
   const leaning: Matrix = [1, 0, Math.tan(skew), 1, 0, 0];
-  return chain(about(middleOf(box), chain(sized, leaning, rotation(angle))), translation(dx, dy));
+  return chain(about(boxMiddle(box), chain(sized, leaning, rotation(angle))), translation(dx, dy));
 }
 
 /** All that was done, as one map. Throws a PageError for a frame that is flat or folded. */
@@ -137,7 +136,7 @@ export function movedFrame(frame: Frame, dx: number, dy: number): Frame {
 }
 
 function centreOf(frame: Frame): Point {
-  if (!frame.corners) return apply(frameMatrix(frame), middleOf(frame.box));
+  if (!frame.corners) return apply(frameMatrix(frame), boxMiddle(frame.box));
   const sum = frame.corners.reduce((s, { x, y }) => ({ x: s.x + x / 4, y: s.y + y / 4 }), { x: 0, y: 0 });
   return sum;
 }
@@ -192,7 +191,7 @@ function sizedFrame(frame: Frame, grip: FrameGrip, to: Point, { proportional, fr
   const half = { x: Math.max(0.5, (box.maxX - box.minX) / 2), y: Math.max(0.5, (box.maxY - box.minY) / 2) };
   // In the frame's own upright measure, from what stays where it is.
   const still = { x: fromCentre ? 0 : -side.x * half.x, y: fromCentre ? 0 : -side.y * half.y };
-  const middle = middleOf(box);
+  const middle = boxMiddle(box);
   const fixed = apply(frameMatrix(frame), { x: middle.x + still.x, y: middle.y + still.y });
   const upright = invert(chain([1, 0, Math.tan(frame.skew), 1, 0, 0], rotation(frame.angle)));
   const reach = apply(upright, { x: to.x - fixed.x, y: to.y - fixed.y });

@@ -2,7 +2,7 @@ import { reweighed, type GuidePath } from '../curve';
 import { PageError } from '../gate';
 import { spineAlong, trackOf } from '../guides';
 import type { EntityId } from '../kind';
-import { boxOfPoints, distance, seededRandom, type Point } from '../math';
+import { boxMiddle, boxOfPoints, distance, seededRandom, type Point } from '../math';
 import type { Nib } from '../nib';
 import { inked, type Stroke } from '../stroke';
 import { APART, MOST_ROWS, refuseRows, type CombField, type Row } from './row';
@@ -154,8 +154,7 @@ function turnedField(field: CombField, turn: number, loop: readonly Point[]): Co
   const isUpright = Math.abs(Math.abs(turn) - Math.PI / 2) < UPRIGHT;
   if (isUpright && field.kind === 'rays') return { kind: 'ripples', x: field.x, y: field.y, ratio: 1, angle: 0 };
   if (isUpright && field.kind === 'ripples' && field.ratio === 1) return { kind: 'rays', x: field.x, y: field.y };
-  const { minX, minY, maxX, maxY } = boxOfPoints(loop);
-  const middle = { x: (minX + maxX) / 2, y: (minY + maxY) / 2 };
+  const middle = boxMiddle(boxOfPoints(loop));
   return { kind: 'rails', ...middle, angle: headingAt(field, middle) + turn };
 }
 

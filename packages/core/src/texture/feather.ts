@@ -1,8 +1,9 @@
 import { PageError } from '../gate';
-import { clamp, seededRandom, type Point } from '../math';
+import { clamp, seededRandom } from '../math';
 import type { Nib } from '../nib';
 import { inked, type Stroke } from '../stroke';
 import { MOST_ROWS, refuseRows } from './row';
+import { WayAlong } from './wayAlong';
 
 /** A stretch of the edge of something black. */
 export interface FeatherEdge {
@@ -41,7 +42,7 @@ export function featherRows(edge: FeatherEdge, settings: FeatherSettings, seed: 
   const { nib, length, spacing, slant = 0, uneven = 0 } = settings;
   if (!(spacing >= 0.5)) throw new PageError('Rows lie at least 0.5 px apart.');
   if (!(length >= LEAST)) throw new PageError(`Rows are at least ${LEAST} px long.`);
-  const way = new EdgeWay(edge.course);
+  const way = new WayAlong(edge.course);
   if (!(way.length > 0)) throw new PageError('Draw along an edge of black: rows grow out of it.');
   const count = Math.floor(way.length / spacing) + 1;
   if (count > MOST_ROWS) refuseRows(count);
@@ -55,9 +56,9 @@ export function featherRows(edge: FeatherEdge, settings: FeatherSettings, seed: 
     const { x, y } = way.place(at);
     const heading = way.heading(at, half);
     // Where the edge turns towards the rows they come together: they end before they meet.
-    const closing = -edge.side * way.turning(at, half);
-    const most = closing < 0 ? MEET / -closing : Infinity;
-    const long = Math.min(length * way.share(edge.reach, at), most) * lack;
+    const closing = edge.side * way.turning(at, half);
+    const most = closing > 0 ? MEET / closing : Infinity;
+    const long = Math.min(length * (edge.reach ? way.valueAt(edge.reach, at) : 1), most) * lack;
     if (!(long >= LEAST)) continue;
     const angle = heading + edge.side * (Math.PI / 2 - slant);
     const [dx, dy] = [Math.cos(angle), Math.sin(angle)];
@@ -70,62 +71,4 @@ export function featherRows(edge: FeatherEdge, settings: FeatherSettings, seed: 
     rows.push(inked({ points: Float64Array.from(triples), closed: false }, laid, Math.floor(grain * 0xffffffff)));
   }
   return rows;
-}
-
-/** A polyline by the length along it. */
-class EdgeWay {
-  private readonly along: Float64Array;
-
-  constructor(private readonly course: ArrayLike<number>) {
-    this.along = new Float64Array(Math.max(1, course.length / 2));
-    for (let k = 1; k < this.along.length; k++)
-      this.along[k] =
-        this.along[k - 1] + Math.hypot(course[2 * k] - course[2 * k - 2], course[2 * k + 1] - course[2 * k - 1]);
-  }
-
-  get length(): number {
-    return this.along[this.along.length - 1];
-  }
-
-  place(at: number): Point {
-    const { course } = this;
-    const [k, t] = this.leg(at);
-    return {
-      x: course[2 * k] + t * (course[2 * k + 2] - course[2 * k]),
-      y: course[2 * k + 1] + t * (course[2 * k + 3] - course[2 * k + 1]),
-    };
-  }
-
-  /** A value for each place of the course, between them; 1 where there are none. */
-  share(values: ArrayLike<number> | undefined, at: number): number {
-    if (!values) return 1;
-    const [k, t] = this.leg(at);
-    return values[k] + t * (values[k + 1] - values[k]);
-  }
-
-  /** Where the way goes about a place, radians, seen over `half` to either side. */
-  heading(at: number, half: number): number {
-    const [a, b] = [this.place(at - half), this.place(at + half)];
-    return Math.atan2(b.y - a.y, b.x - a.x);
-  }
-
-  /** By how much the way turns about a place, radians per px; above 0 to the right (y down). */
-  turning(at: number, half: number): number {
-    const turn = this.heading(at + half / 2, half / 2) - this.heading(at - half / 2, half / 2);
-    return (turn - 2 * Math.PI * Math.round(turn / (2 * Math.PI))) / half;
-  }
-
-  /** The leg in which a length along the way lies, and the share of it. */
-  private leg(at: number): readonly [number, number] {
-    const { along } = this;
-    let [low, high] = [0, along.length - 1];
-    const inside = clamp(at, 0, this.length);
-    while (high - low > 1) {
-      const middle = (low + high) >> 1;
-      if (along[middle] <= inside) low = middle;
-      else high = middle;
-    }
-    const own = along[low + 1] - along[low];
-    return [low, own > 0 ? (inside - along[low]) / own : 0];
-  }
 }

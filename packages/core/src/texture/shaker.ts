@@ -56,8 +56,8 @@ export class Shaker {
     }
   }
 
-  /** Triples x, y, width of all that has fallen. */
-  get dots(): Float64Array {
-    return Float64Array.from(this.fallen);
+  /** Triples x, y, width of all that has fallen but the first so many. */
+  fallenAfter(count: number): Float64Array {
+    return Float64Array.from(this.fallen.slice(3 * count));
   }
 }

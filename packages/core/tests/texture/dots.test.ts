@@ -121,7 +121,7 @@ describe('a shaker', () => {
     const shaken = (pressure: number, there?: Float64Array) => {
       const shaker = new Shaker({ ...settings, radius: 60, share: 0.3 }, 1, there);
       for (let k = 0; k < 120; k++) shaker.shake({ x: 100 + k, y: 100 }, pressure);
-      return shaker.dots;
+      return shaker.fallenAfter(0);
     };
     const [light, hard] = [shaken(0.1), shaken(1)];
     expect(hard.length).toBeGreaterThan(3 * light.length);

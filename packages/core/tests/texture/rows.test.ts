@@ -3,7 +3,7 @@ import { PageError } from '../../src/gate';
 import { legsApart, type Point } from '../../src/math';
 import { arcSpine, ellipseSpine, lineSpine, polylineSpine } from '../../src/shapes';
 import type { Stroke } from '../../src/stroke';
-import { featherRows, sidesOfLine, spanRows } from '../../src/texture';
+import { featherRows, InkEdge, rowBeside, sidesOfLine, spanRows } from '../../src/texture';
 import { liner } from '../hands';
 
 const at = (x: number, y: number): Point => ({ x, y });
@@ -156,5 +156,73 @@ describe('feathers', () => {
     expect(() => featherRows({ course: [5, 5], side: 1 }, settings, 1)).toThrow(/along an edge/);
     expect(() => featherRows({ course: level, side: 1 }, { ...settings, spacing: 0 }, 1)).toThrow(/0\.5 px/);
     expect(() => featherRows({ course: level, side: 1 }, { ...settings, length: 0 }, 1)).toThrow(/px long/);
+  });
+});
+
+describe('the edge of something black', () => {
+  const ring = (r: number, turn: 1 | -1) =>
+    Float64Array.from({ length: 240 }, (_, i) => {
+      const angle = (turn * 2 * Math.PI * (i >> 1)) / 120;
+      return r * (i % 2 === 0 ? Math.cos(angle) : Math.sin(angle));
+    });
+  const places = (edge: InkEdge, degrees: readonly number[]) => {
+    let near: number | undefined;
+    return degrees.map((own, k) => {
+      const angle = (own * Math.PI) / 180;
+      near = edge.nearest(at(110 * Math.cos(angle), 110 * Math.sin(angle)), near);
+      return { at: near, reach: k };
+    });
+  };
+
+  it.each([1, -1] as const)('lets rows grow onto the paper, whichever way it winds (%p)', (turn) => {
+    const outer = ring(100, turn);
+    // The hand goes over the place where the ring begins.
+    const edge = new InkEdge(outer, [outer]);
+    const way = edge.stretch(places(edge, [-40, -20, 0, 20, 40]));
+    if (!way) throw new Error('There is no stretch.');
+    const { course, side, reach = [] } = way;
+    expect(course.length / 2).toBeGreaterThan((100 * (80 * Math.PI)) / 180 / 2);
+    for (let i = 0; i < course.length; i += 2) {
+      expect(Math.hypot(course[i], course[i + 1])).toBeCloseTo(100, 0);
+      expect(course[i]).toBeGreaterThan(70);
+    }
+    expect([Math.min(...Array.from(reach)), Math.max(...Array.from(reach))]).toEqual([0, expect.closeTo(4, 6)]);
+    for (const row of featherRows({ course, side }, { nib, length: 30, spacing: 10 }, 1)) {
+      const [, tip] = endsOf(row);
+      expect(Math.hypot(tip.x, tip.y)).toBeGreaterThan(120);
+    }
+  });
+
+  it('of a hole has its paper within, and a hand that did not move no stretch', () => {
+    const [outer, hole] = [ring(200, 1), ring(100, -1)];
+    const edge = new InkEdge(hole, [outer, hole]);
+    const way = edge.stretch(places(edge, [10, 40, 70]));
+    if (!way) throw new Error('There is no stretch.');
+    for (const row of featherRows(way, { nib, length: 30, spacing: 10 }, 1)) {
+      const [, tip] = endsOf(row);
+      expect(Math.hypot(tip.x, tip.y)).toBeLessThan(100);
+    }
+    expect(edge.stretch(places(edge, [10]))).toBeUndefined();
+  });
+});
+
+describe('a row beside a line', () => {
+  const last = line(at(0, 0), at(300, 0));
+  const heightOf = (path: NonNullable<ReturnType<typeof rowBeside>>['path']) =>
+    path.kind === 'curve' ? path.course.points[1] : NaN;
+
+  it('runs along it through where the pen comes down, then at whole spacings', () => {
+    const free = rowBeside(last, at(50, 23), 100);
+    expect(free?.away).toBeCloseTo(23, 6);
+    expect(free && heightOf(free.path)).toBeCloseTo(23, 1);
+    expect(rowBeside(last, at(50, 31), 100, 20)?.away).toBe(40);
+    expect(rowBeside(last, at(50, 4), 100, 20)?.away).toBe(20);
+    const above = rowBeside(last, at(50, -31), 100, 20);
+    expect(above && heightOf(above.path)).toBeCloseTo(-40, 1);
+  });
+
+  it('is none on the line itself, and none too far off', () => {
+    expect(rowBeside(last, at(50, 0.1), 100)).toBeUndefined();
+    expect(rowBeside(last, at(50, 140), 100)).toBeUndefined();
   });
 });

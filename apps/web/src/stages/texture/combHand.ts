@@ -1,7 +1,7 @@
 import type { CombField, CombSettings } from '@true-nib/core/texture';
 import { onPlane, planeHomography } from '@true-nib/core/guides';
 import { PageError } from '@true-nib/core/gate';
-import { boxOfPoints, distance, type Point } from '@true-nib/core/math';
+import { boxMiddle, boxOfPoints, distance, type Point } from '@true-nib/core/math';
 import { polylineSpine } from '@true-nib/core/shapes';
 import type { Board, PageSlot } from '../../board';
 import { actingFrame, fieldInHand, useDepth } from '../../guiding';
@@ -167,9 +167,6 @@ export function movedBy({ rings, seed, ramp }: Filled, dx: number, dy: number): 
   };
 }
 
-function middleOf(rings: readonly (readonly Point[])[]): Point {
-  const { minX, minY, maxX, maxY } = boxOfPoints(rings.flat());
-  return { x: (minX + maxX) / 2, y: (minY + maxY) / 2 };
-}
+const middleOf = (rings: Filled['rings']): Point => boxMiddle(boxOfPoints(rings.flat()));
 
 export const combSlot: PageSlot<CombHand> = { open: (board) => new CombHand(board) };

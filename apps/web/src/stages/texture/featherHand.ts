@@ -1,14 +1,13 @@
 import { isDrawn, marksOf, type DrawnEntity } from '@true-nib/core/drawn';
 import type { EntityId } from '@true-nib/core/kind';
-import { boxOfPoints, growBox, pointToLeg, windingOf, type Point } from '@true-nib/core/math';
+import { boxOfPoints, growBox, pointToLeg, type Point } from '@true-nib/core/math';
 import type { PenSample } from '@true-nib/core/hand';
-import type { FeatherEdge } from '@true-nib/core/texture';
+import { InkEdge, type EdgePlace, type FeatherEdge } from '@true-nib/core/texture';
 import { seedNow } from '../../base';
 import { refuse, type Board, type Gesture, type PageSlot, type Press } from '../../board';
 import { FINGER } from '../../hand';
 import { nibFor, useRack } from '../../nibs';
 import { zoomOf } from '../../render';
-import { RingWay } from './ringWay';
 import { TextureHand } from './textureHand';
 import { useTexture } from './textureStore';
 
@@ -67,22 +66,20 @@ class FeatherHand extends TextureHand {
     const target = this.takeTarget();
     if (typeof target === 'string') return refuse(board.notice, target);
     const reach = (2 * FINGER) / zoomOf(board.picture.view);
-    const found = this.ringAt(target.layer.id, at, reach);
-    if (!found) return refuse(board.notice, 'There is no edge of black here: begin on one, and draw along it.');
+    const edge = this.edgeAt(target.layer.id, at, reach);
+    if (!edge) return refuse(board.notice, 'There is no edge of black here: begin on one, and draw along it.');
     this.target = target;
     this.seed = seedNow();
-    const way = new RingWay(found.ring);
-    const places: { readonly at: number; readonly reach: number }[] = [];
+    const places: EdgePlace[] = [];
     const add = ({ x, y, pressure }: Pick<PenSample, 'x' | 'y' | 'pressure'>) =>
       places.push({
-        at: way.nearest({ x, y }, places.at(-1)?.at),
+        at: edge.nearest({ x, y }, places.at(-1)?.at),
         reach: LIGHTEST + (1 - LIGHTEST) * Math.min(1, pressure * 1.5),
       });
     return {
       move: (samples) => {
         samples.forEach(add);
-        const part = way.part(places);
-        this.edge = part && { ...part, side: found.side };
+        this.edge = edge.stretch(places);
         this.changed();
       },
       end: () => {
@@ -92,12 +89,8 @@ class FeatherHand extends TextureHand {
     };
   }
 
-  /** The ring of ink that comes nearest to a place, and on which side of its way the paper lies. */
-  private ringAt(
-    layerId: EntityId,
-    at: Point,
-    reach: number,
-  ): { readonly ring: Float64Array; readonly side: 1 | -1 } | undefined {
+  /** The edge of ink that comes nearest to a place. */
+  private edgeAt(layerId: EntityId, at: Point, reach: number): InkEdge | undefined {
     const { picture } = this.board;
     const near = picture.drawnOn(layerId, growBox(boxOfPoints([at]), reach)).filter(isInk);
     let best: { readonly ring: Float64Array; readonly rings: readonly Float64Array[] } | undefined;
@@ -110,28 +103,12 @@ class FeatherHand extends TextureHand {
           if (away < least) [least, best] = [away, { ring, rings }];
         }
     }
-    return best && { ring: best.ring, side: sideOf(best.ring, best.rings) };
+    return best && new InkEdge(best.ring, best.rings);
   }
 }
 
 /** Whether something is black with an edge. */
 const isInk = (entity: DrawnEntity): boolean =>
   isDrawn(entity) && entity.kind !== 'dots' && !(entity.kind === 'area' && entity.fill.as !== 'colour');
-
-/** On which side of a ring the paper lies: 1 to the right of its way (y down), −1 to the left. */
-function sideOf(ring: Float64Array, rings: readonly Float64Array[]): 1 | -1 {
-  for (let k = 0; k + 3 < ring.length; k += 2) {
-    const [dx, dy] = [ring[k + 2] - ring[k], ring[k + 3] - ring[k + 1]];
-    const length = Math.hypot(dx, dy);
-    if (length < 0.2) continue;
-    const [x, y] = [(ring[k] + ring[k + 2]) / 2, (ring[k + 1] + ring[k + 3]) / 2];
-    const isInkAt = (side: number) => {
-      const at = { x: x - (side * 0.05 * dy) / length, y: y + (side * 0.05 * dx) / length };
-      return rings.reduce((winding, one) => winding + windingOf(one, at), 0) !== 0;
-    };
-    if (isInkAt(1) !== isInkAt(-1)) return isInkAt(1) ? -1 : 1;
-  }
-  return 1;
-}
 
 export const featherSlot: PageSlot<FeatherHand> = { open: (board) => new FeatherHand(board) };

@@ -1,4 +1,13 @@
-import { apply, boxesMeet, boxOfPoints, isInLoop, ringArea, type Matrix, type Point } from '@true-nib/core/math';
+import {
+  apply,
+  boxesMeet,
+  boxOfPoints,
+  distance,
+  isInLoop,
+  ringArea,
+  type Matrix,
+  type Point,
+} from '@true-nib/core/math';
 import { seedNow } from '../../base';
 import { refuse, type Gesture, type Press } from '../../board';
 import type { LineTarget } from '../../hand';
@@ -102,14 +111,18 @@ export abstract class LoopHand extends TextureHand {
       putBack();
       if (filled) this.fill(filled);
     };
+    const least = TAP / zoomOf(this.board.picture.view);
     let to = at;
     return {
       move: (samples) => {
         to = samples.at(-1) ?? to;
+        // A touch within it sets nothing.
+        if (!this.dragged && distance(at, to) < least) return;
         this.dragged = [at, { x: to.x, y: to.y }];
         drag.move(at, to);
       },
       end: () => {
+        if (!this.dragged) return;
         this.dragged = undefined;
         this.before.push(back);
         drag.end();

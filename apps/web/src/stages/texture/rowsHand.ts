@@ -1,13 +1,9 @@
-import { directionAt, nearestOnSpine, type GuidePath, type Spine } from '@true-nib/core/curve';
-import { echoThrough } from '@true-nib/core/guides';
-import type { Point } from '@true-nib/core/math';
+import { rowBeside } from '@true-nib/core/texture';
 import { isInHand, type Board, type Desk, type Gesture, type PageKeep, type PageSlot, type Press } from '../../board';
 import { lastEndSlot } from '../../hand';
 import { zoomOf } from '../../render';
 import { beginStroke } from '../ink';
 
-/** Page px that two rows lie apart at least. */
-const LEAST = 0.5;
 /** CSS px from the last line within which a line is taken for the next row. */
 const BESIDE = 90;
 
@@ -29,10 +25,11 @@ class RowsHand implements PageKeep {
   }
 
   begin({ at }: Press): Gesture {
-    const { line } = this.board.of(lastEndSlot);
-    const row = line && this.rowThrough(line, at);
+    const { board, spacing } = this;
+    const { line } = board.of(lastEndSlot);
+    const row = line && rowBeside(line, at, BESIDE / zoomOf(board.picture.view), spacing);
     if (!row) this.spacing = undefined;
-    const stroke = beginStroke(this.board, row ? { along: row.path } : {});
+    const stroke = beginStroke(board, row ? { along: row.path } : {});
     if (!row) return stroke;
     return {
       ...stroke,
@@ -41,25 +38,6 @@ class RowsHand implements PageKeep {
         stroke.end();
       },
     };
-  }
-
-  /** The way beside a line that passes nearest to a place; nothing on the line itself. */
-  private rowThrough(line: Spine, at: Point): { readonly path: GuidePath; readonly away: number } | undefined {
-    const { spacing, board } = this;
-    const nearest = nearestOnSpine(line, at);
-    if (nearest.distance * zoomOf(board.picture.view) > BESIDE) return undefined;
-    const way = directionAt(line, nearest);
-    const across = (at.x - nearest.x) * -way.y + (at.y - nearest.y) * way.x;
-    const side = across < 0 ? -1 : 1;
-    // Beyond the ends of the line it goes straight on.
-    const free = Math.abs(across);
-    const away = spacing === undefined ? free : spacing * Math.max(1, Math.round(free / spacing));
-    if (away < LEAST) return undefined;
-    const course = echoThrough(line, {
-      x: nearest.x - side * away * way.y,
-      y: nearest.y + side * away * way.x,
-    });
-    return course && { path: { kind: 'curve', course }, away };
   }
 }
 

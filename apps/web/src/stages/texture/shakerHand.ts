@@ -2,8 +2,7 @@ import type { Dots } from '@true-nib/core/dots';
 import { isDotsThing, type Thing } from '@true-nib/core/drawn';
 import { boxOfPoints, boxOfRings, growBox, type Point } from '@true-nib/core/math';
 import { PAPER_WHITE, type Nib } from '@true-nib/core/nib';
-import { Shaker, type DotTone, type ShakerSettings } from '@true-nib/core/texture';
-import type { Stroke } from '@true-nib/core/stroke';
+import { dotLines, Shaker, type DotTone, type ShakerSettings } from '@true-nib/core/texture';
 import { seedNow } from '../../base';
 import type { Board, Gesture, PageSlot, Press } from '../../board';
 import { thingsWithCopies } from '../../guiding';
@@ -36,7 +35,7 @@ class ShakerHand extends LoopHand {
   protected override turned(things: readonly Thing[]): readonly Thing[] {
     const nib = nibFor(this.board.session.page);
     if (!useTexture.getState().shaker.asLines) return things;
-    return things.flatMap((thing) => (isDotsThing(thing) ? asLines(thing.dots, nib) : [thing]));
+    return things.flatMap((thing) => (isDotsThing(thing) ? dotLines(thing.dots, nib) : [thing]));
   }
 
   protected override start(...[rings, target]: Parameters<LoopHand['start']>): void {
@@ -99,14 +98,11 @@ class ShakerHand extends LoopHand {
     const there = dotsOf(picture.drawnOn(id, near)).flatMap(({ dots }) => [...dots]);
     const falling = new Shaker(settings, seedNow(), there);
     const done: Dots[] = [];
-    let shown = 0;
     const things = (): Dots[] => {
-      const { dots } = falling;
-      while (dots.length - shown > 3 * TOGETHER) {
-        done.push({ dots: dots.slice(shown, shown + 3 * TOGETHER), fill });
-        shown += 3 * TOGETHER;
-      }
-      return dots.length > shown ? [...done, { dots: dots.slice(shown), fill }] : done;
+      let rest = falling.fallenAfter(done.length * TOGETHER);
+      for (; rest.length > 3 * TOGETHER; rest = rest.slice(3 * TOGETHER))
+        done.push({ dots: rest.slice(0, 3 * TOGETHER), fill });
+      return rest.length > 0 ? [...done, { dots: rest, fill }] : done;
     };
     const show = () => picture.showThings(thingsWithCopies(session.page, id, things()), id);
     return {
@@ -115,9 +111,9 @@ class ShakerHand extends LoopHand {
         show();
       },
       end: () => {
-        const { dots } = falling;
+        const dots = falling.fallenAfter(0);
         if (dots.length === 0) return picture.endLive();
-        const all: readonly Thing[] = shaker.asLines ? asLines(dots, nib) : [{ dots, fill }];
+        const all: readonly Thing[] = shaker.asLines ? dotLines(dots, nib) : [{ dots, fill }];
         layDown(this.board, target, inWords(dots.length / 3), all);
       },
       cancel: () => picture.endLive(),
@@ -142,13 +138,5 @@ function toneOf(
       : { from: { x: middle.x, y: minY }, to: { x: middle.x, y: maxY } };
   return { share: near, ramp: { shape: tone, ...(ramp ?? own), share: far } };
 }
-
-/** Dots as lines of their own, each as long as a tenth of its width. */
-const asLines = (dots: Float64Array, nib: Nib): Stroke[] =>
-  Array.from({ length: dots.length / 3 }, (_, k) => {
-    const [x, y, width] = dots.subarray(3 * k, 3 * k + 3);
-    const triples = [-0.05, -0.0167, 0.0167, 0.05].flatMap((share) => [x + share * width, y, width]);
-    return { spine: { points: Float64Array.from(triples), closed: false }, nib, ends: ['round', 'round'] };
-  });
 
 export const shakerSlot: PageSlot<ShakerHand> = { open: (board) => new ShakerHand(board) };

@@ -1,6 +1,7 @@
 import {
   areaWithin,
   checkTone,
+  TONE_LIMITS,
   flatRing,
   isInArea,
   type AreaEntity,
@@ -11,7 +12,16 @@ import type { Spine } from '@true-nib/core/curve';
 import { dotsFrom } from '@true-nib/core/drawn';
 import { PageError } from '@true-nib/core/gate';
 import type { PenSample } from '@true-nib/core/hand';
-import { boxOfPoints, boxOfRings, distance, ringArea, withinRings, type Point } from '@true-nib/core/math';
+import {
+  boxMiddle,
+  boxOfPoints,
+  boxOfRings,
+  distance,
+  ringArea,
+  withinRings,
+  type Box,
+  type Point,
+} from '@true-nib/core/math';
 import { find } from '@true-nib/core/page';
 import {
   isInHand,
@@ -294,7 +304,7 @@ export function toneFill(choice: ToneChoice, { ppi, color, rings, before }: Tone
     as: 'tone',
     color,
     screen,
-    period: Math.max(1, ppi / lpi),
+    period: Math.max(TONE_LIMITS.period.least, ppi / lpi),
     angle: angle * DEGREE,
     at: before?.at ?? middleOf(rings),
     share: share / 100,
@@ -314,17 +324,16 @@ const choiceOf = ({ screen, period, angle, share, ramp }: ToneFill, ppi: number)
 
 /** A way over an outline: from its top to its foot, or from its middle outwards. */
 export function wayAcross(rings: readonly Spine[], shape: Ramp['shape']): { readonly from: Point; readonly to: Point } {
-  const { minX, minY, maxX, maxY } = boxOfRings(rings.map((ring) => flatRing(ring)));
+  const { minX, minY, maxX, maxY } = boxOf(rings);
   const x = (minX + maxX) / 2;
   return shape === 'straight'
     ? { from: { x, y: minY }, to: { x, y: maxY } }
     : { from: { x, y: (minY + maxY) / 2 }, to: { x: maxX, y: maxY } };
 }
 
-function middleOf(rings: readonly Spine[]): Point {
-  const { minX, minY, maxX, maxY } = boxOfRings(rings.map((ring) => flatRing(ring)));
-  return { x: (minX + maxX) / 2, y: (minY + maxY) / 2 };
-}
+const boxOf = (rings: readonly Spine[]): Box => boxOfRings(rings.map((ring) => flatRing(ring)));
+
+const middleOf = (rings: readonly Spine[]): Point => boxMiddle(boxOf(rings));
 
 /** The same angle, −π..π. */
 const wrapped = (angle: number): number => angle - 2 * Math.PI * Math.round(angle / (2 * Math.PI));
