@@ -25,7 +25,7 @@ declare module 'clipper-lib' {
         Execute(result: IntPoint[][], delta: number): void;
       };
     };
-    static JoinType: { jtRound: number };
+    static JoinType: { jtRound: number; jtMiter: number };
     static EndType: { etOpenRound: number; etClosedLine: number; etClosedPolygon: number };
     static PolyTree: { new (): object };
     static ClipType: { ctIntersection: number; ctUnion: number; ctDifference: number; ctXor: number };

@@ -1,6 +1,6 @@
 import { segmentCount } from '../curve';
 import { checkSpine, list, oneOf, optional, PageError, place, record, type Fields } from '../gate';
-import { checkLaid, type Kind } from '../kind';
+import { checkLaid, laidCopy, laidRefs, type Kind } from '../kind';
 import type { InkStyle } from '../nib';
 import { checkFill, checkTone } from './checkFill';
 import type { AreaEntity, Pour } from './types';
@@ -14,8 +14,8 @@ const MOST_CUBICS = 100_000;
 export const areaKind: Kind<AreaEntity> = {
   isMany: true,
   check: checkArea,
-  refs: ({ layerId }) => ({ needs: [layerId] }),
-  remap: (area, copyId, renamed) => ({ ...area, id: copyId, layerId: renamed(area.layerId) }),
+  refs: laidRefs,
+  remap: laidCopy,
   laidDown: styledArea,
 };
 

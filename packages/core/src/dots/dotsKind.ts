@@ -1,7 +1,7 @@
 import { checkFill } from '../area';
 import { STRIDE } from '../curve';
 import { numbers, PageError, type Fields } from '../gate';
-import { checkLaid, type Kind } from '../kind';
+import { checkLaid, laidCopy, laidRefs, type Kind } from '../kind';
 import { NIB_LIMITS, type InkStyle } from '../nib';
 import type { DotsEntity } from './types';
 
@@ -12,8 +12,8 @@ export const MOST_DOTS = 200_000;
 export const dotsKind: Kind<DotsEntity> = {
   isMany: true,
   check: checkDots,
-  refs: ({ layerId }) => ({ needs: [layerId] }),
-  remap: (dots, copyId, renamed) => ({ ...dots, id: copyId, layerId: renamed(dots.layerId) }),
+  refs: laidRefs,
+  remap: laidCopy,
   laidDown: styledDots,
 };
 

@@ -19,6 +19,10 @@ export interface Way {
 export interface Drawn<E> {
   /** What it lays on the paper, lowest first; the same marks for the same entity. */
   marks(entity: E): readonly Mark[];
+  /** It frames what names it (`LaidBase.panelId`): with it changes what is seen of others, within its box. */
+  readonly frames?: true;
+  /** In a panel it ends where the border begins, and not under it: it would hide half of that. */
+  readonly endsAtBorder?: true;
   /** Where its marks lie. */
   box(entity: E): Box;
   /** Small boxes that together hold its marks, so that something long does not dirty the page; its box where there are none. */

@@ -1,5 +1,6 @@
 export * from './drawn';
 export { areaMarks } from './area';
+export * from './framed';
 export { gapToStroke } from './gap';
 export * from './mark';
 export { strokeBox } from './pieces';

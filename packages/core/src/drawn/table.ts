@@ -3,9 +3,13 @@ import { PageError } from '../gate';
 import { laidDown, type Entity, type EntityKind, type EntityOf } from '../page';
 import type { InkStyle } from '../nib';
 import { drawnArea } from './area';
+import { drawnBalloon } from './balloon';
 import { drawnDots } from './dots';
 import type { Drawn, MapOptions, Way } from './drawn';
 import type { Mark } from './mark';
+import { type Frames } from './framed';
+import { drawnLettering } from './lettering';
+import { drawnPanel } from './panel';
 import { drawnStroke } from './stroke';
 
 /** Pixels among the inks, painted by whoever knows their layer. */
@@ -22,10 +26,14 @@ export const DRAWN = {
   stroke: drawnStroke,
   area: drawnArea,
   dots: drawnDots,
+  panel: drawnPanel,
+  balloon: drawnBalloon,
+  lettering: drawnLettering,
   samples: UNDRAWN,
   picture: UNDERLAID,
   wash: WASHED,
   paper: UNDRAWN,
+  sheet: UNDRAWN,
   guide: UNDRAWN,
   stop: UNDRAWN,
   colour: UNDRAWN,
@@ -52,13 +60,20 @@ export const isDrawn = (entity: Entity | null | undefined): entity is DrawnEntit
 /** Whether entities of a kind are among the inks: marks, and pixels of washes. */
 export const isInkedKind = (kind: EntityKind): boolean => typeof rows[kind] === 'object' || rows[kind] === WASHED;
 
-/** What an entity lays on the paper, lowest first. */
-export const marksOf = (entity: DrawnEntity): readonly Mark[] => rowOf(entity).marks(entity);
+/** Whether with an entity changes what is seen of others, within its box. */
+export const isFraming = (entity: DrawnEntity): boolean => rowOf(entity).frames === true;
+
+/** What an entity lays on the paper, lowest first; with the frames of a page, what is seen of that within them. */
+export function marksOf(entity: DrawnEntity, frames?: Frames): readonly Mark[] {
+  const row = rowOf(entity);
+  const marks = row.marks(entity);
+  return frames && !frames.isEmpty ? frames.framed(entity, marks, row) : marks;
+}
 
 /** What entities lay on the paper, one after the other. */
-export function allMarks(entities: Iterable<DrawnEntity>): Mark[] {
+export function allMarks(entities: Iterable<DrawnEntity>, frames?: Frames): Mark[] {
   const all: Mark[] = [];
-  for (const entity of entities) for (const mark of marksOf(entity)) all.push(mark);
+  for (const entity of entities) for (const mark of marksOf(entity, frames)) all.push(mark);
   return all;
 }
 

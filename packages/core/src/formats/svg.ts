@@ -1,4 +1,4 @@
-import { isDrawn, marksOf, shownUnder, type DrawnEntity } from '../drawn';
+import { allMarks, framesOf, isDrawn, shownUnder, type DrawnEntity, type Frames } from '../drawn';
 import {
   byOrder,
   ofKind,
@@ -18,7 +18,7 @@ import {
 } from '../page';
 import type { EntityId } from '../kind';
 import { placementMatrix } from '../tools';
-import { decimals, markedPaths, namesFrom, type NameSource } from './svgMarks';
+import { decimals, markedPaths, SvgNames } from './svgMarks';
 
 export interface SvgOptions {
   readonly title?: string;
@@ -53,7 +53,13 @@ export function pageToSvg(page: Page, options: SvgOptions = {}): string {
   const roughs = (some: readonly SeenRough[], isOver: boolean) =>
     options.pictureAddress ? roughGroups(some, options.pictureAddress, isOver) : [];
   parts.push(...roughs(under, false));
-  parts.push(...groupsOf(stackOf(page), laid, { washAddress: options.washAddress, names: namesFrom('mark') }));
+  parts.push(
+    ...groupsOf(stackOf(page), laid, {
+      washAddress: options.washAddress,
+      names: new SvgNames('mark'),
+      frames: framesOf(page),
+    }),
+  );
   parts.push(...roughs(over, true), '</svg>');
   return `${parts.join('\n')}\n`;
 }
@@ -65,7 +71,8 @@ interface Laid {
 
 /** How inks are written: where the pixels of washes are, and names for what is referred to. */
 interface InkWriting extends Pick<SvgOptions, 'washAddress'> {
-  readonly names: NameSource;
+  readonly names: SvgNames;
+  readonly frames: Frames;
 }
 
 /** Inks and washes as groups, lowest first. */
@@ -80,7 +87,7 @@ function groupsOf(nodes: readonly StackNode[], laid: Laid, writing: InkWriting):
       case 'wash':
         return writing.washAddress ? washGroup(layer, laid.washes.get(layer.id) ?? [], writing.washAddress) : [];
       case 'ink':
-        return inkGroup(layer, laid.drawn.get(layer.id) ?? [], writing.names);
+        return inkGroup(layer, laid.drawn.get(layer.id) ?? [], writing);
     }
   });
 }
@@ -105,12 +112,12 @@ function tintFilters(pictures: readonly PictureEntity[]): string[] {
 }
 
 /** What lies on a layer as the layer shows it; a stand-in colour is never delivered. */
-function inkGroup(layer: LayerEntity, drawn: readonly DrawnEntity[], names: NameSource): string[] {
+function inkGroup(layer: LayerEntity, drawn: readonly DrawnEntity[], { names, frames }: InkWriting): string[] {
   const shown = [...drawn].sort(byOrder).map((entity) => shownUnder(entity, layer.style));
   const edge = layer.style?.edge === 'hard' ? ' shape-rendering="crispEdges"' : '';
   return [
     `<g${fade(layer)}${edge}><title>${escaped(layer.name)}</title>`,
-    ...markedPaths(shown.flatMap(marksOf), names),
+    ...markedPaths(allMarks(shown, frames), names),
     '</g>',
   ];
 }

@@ -8,7 +8,7 @@ import { clamp, emptyBox, isEmptyBox, uniteBoxes } from '../math';
 import type { Nib } from '../nib';
 import { checkEntity } from '../page';
 import { fromJson, toJson } from '../wire';
-import { markedPaths, namesFrom } from './svgMarks';
+import { markedPaths, SvgNames } from './svgMarks';
 import { parseSvg, type SvgElement } from './svgTree';
 
 /** Limits on what is pasted; all of them lie far beyond honest work. */
@@ -26,7 +26,7 @@ const NOWHERE = { id: 'copied', layerId: 'copied', order: 'a0' } as const;
 export function drawnToSvg(entities: readonly DrawnEntity[]): string {
   const box = entities.reduce((all, entity) => uniteBoxes(all, markBox(entity)), emptyBox);
   const { minX, minY, maxX, maxY } = isEmptyBox(box) ? { minX: 0, minY: 0, maxX: 1, maxY: 1 } : box;
-  const names = namesFrom('copied');
+  const names = new SvgNames('copied');
   const groups = entities.map((entity) => {
     const kept = JSON.stringify(toJson({ ...bareOf(entity), ...NOWHERE }));
     return `<g data-drawn="${encodeURIComponent(kept)}">${markedPaths(marksOf(entity), names).join('')}</g>`;

@@ -11,12 +11,14 @@ export interface EntityBase {
 export interface LaidBase extends EntityBase {
   readonly layerId: EntityId;
   readonly order: string;
+  /** The panel that it was begun in: only what lies in there shows. One that is gone counts as none. */
+  readonly panelId?: EntityId;
 }
 
 /** Bytes by their SHA-256, in hex, and what they are taken for. */
 export interface BlobRef {
   readonly sha256: string;
-  readonly as: 'picture' | 'pixels';
+  readonly as: 'picture' | 'pixels' | 'font';
 }
 
 /** What an entity refers to. */

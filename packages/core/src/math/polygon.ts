@@ -40,11 +40,19 @@ export function withinRings(
 export const oddRings = (rings: readonly ArrayLike<number>[]): Float64Array[] =>
   combined(rings, [], ClipperLib.ClipType.ctUnion, false, ClipperLib.PolyFillType.pftEvenOdd);
 
-/** Filled rings (non-zero rule, as `withoutRings` winds them) grown by so many page px on all sides, corners rounded. */
-export function grownRings(rings: readonly ArrayLike<number>[], by: number): Float64Array[] {
-  const offset = new ClipperLib.ClipperOffset(2, GRID / 50);
+/**
+ * Filled rings (non-zero rule, as `withoutRings` winds them) grown by so many page px on all sides, below 0 made smaller. Corners
+ * are rounded, or kept sharp up to four times as far out (`clipper-lib`).
+ */
+export function grownRings(
+  rings: readonly ArrayLike<number>[],
+  by: number,
+  corners: 'round' | 'sharp' = 'round',
+): Float64Array[] {
+  const offset = new ClipperLib.ClipperOffset(4, GRID / 50);
+  const { jtRound, jtMiter } = ClipperLib.JoinType;
   for (const ring of rings)
-    offset.AddPath(toGrid(ring), ClipperLib.JoinType.jtRound, ClipperLib.EndType.etClosedPolygon);
+    offset.AddPath(toGrid(ring), corners === 'round' ? jtRound : jtMiter, ClipperLib.EndType.etClosedPolygon);
   const found: { X: number; Y: number }[][] = [];
   offset.Execute(found, by * GRID);
   return found.map(fromGrid);

@@ -1,9 +1,10 @@
-import { segmentCount } from '../curve';
+import { evenlyWide, segmentCount } from '../curve';
 import type { AreaEntity } from '../area';
-import type { DrawnEntity } from '../drawn';
+import { isDrawn, type DrawnEntity } from '../drawn';
 import type { EntityId } from '../kind';
 import type { Nib } from '../nib';
 import { find, type Edit, type Page } from '../page';
+import { reshaped, type PanelEntity } from '../panel';
 import type { StrokeEntity } from '../stroke';
 
 const MARK = '/edge/';
@@ -28,35 +29,57 @@ export function edgesOf(area: AreaEntity): readonly StrokeEntity[] {
   return edges;
 }
 
-/** The lines that something on the paper offers to whoever mends: itself, or its edges; dots have none. */
+/** The lines that something on the paper offers to whoever mends: itself, its edges, or its border; dots, balloons and letters
+ * have none. */
 export function mendableLines(entity: DrawnEntity): readonly StrokeEntity[] {
   switch (entity.kind) {
     case 'stroke':
       return [entity];
     case 'area':
       return edgesOf(entity);
+    case 'panel':
+      return [borderOf(entity)];
     case 'dots':
+    case 'balloon':
+    case 'lettering':
       return [];
   }
 }
 
-/** Which edge of which area an id names; nothing for the id of anything that lies on a page itself. */
-export function edgeNamed(id: EntityId): { readonly areaId: EntityId; readonly ring: number } | undefined {
-  const at = id.lastIndexOf(MARK);
-  return at < 0 ? undefined : { areaId: id.slice(0, at), ring: Number(id.slice(at + MARK.length)) };
+const borders = new WeakMap<PanelEntity, StrokeEntity>();
+
+/** The border of a panel as a closed line: the same one for the same panel. */
+function borderOf(panel: PanelEntity): StrokeEntity {
+  let line = borders.get(panel);
+  if (!line) {
+    const { id, layerId, order, ring, border } = panel;
+    const nib = border?.nib ?? EDGE_NIB;
+    line = {
+      ...{ kind: 'stroke', id: `${id}${MARK}0`, layerId, order, spine: evenlyWide(ring, nib.size), nib },
+      ends: ['round', 'round'],
+    };
+    borders.set(panel, line);
+  }
+  return line;
 }
 
-/** The line of that id on a page, or the edge of one of its areas. */
+/** Which edge of which area or panel an id names; nothing for the id of anything that lies on a page itself. */
+export function edgeNamed(id: EntityId): { readonly ofId: EntityId; readonly ring: number } | undefined {
+  const at = id.lastIndexOf(MARK);
+  return at < 0 ? undefined : { ofId: id.slice(0, at), ring: Number(id.slice(at + MARK.length)) };
+}
+
+/** The line of that id on a page, or the edge of one of its areas, or the border of one of its panels. */
 export function lineNamed(page: Page, id: EntityId): StrokeEntity | undefined {
   const edge = edgeNamed(id);
   if (!edge) return find(page, 'stroke', id);
-  const area = find(page, 'area', edge.areaId);
-  return area && edgesOf(area)[edge.ring];
+  const owner = page.entities.get(edge.ofId);
+  return owner && isDrawn(owner) ? mendableLines(owner)[edge.ring] : undefined;
 }
 
 /**
- * Edits of lines, those of edges turned into edits of their areas on a page. A ring that is gone leaves its area; an area
- * without rings is gone.
+ * Edits of lines, those of edges turned into edits of their areas and panels on a page. A ring that is gone leaves its area; an
+ * area without rings is gone. The border of a panel can be bent, and never goes.
  */
 export function withoutEdges(page: Page, edits: readonly Edit[]): Edit[] {
   const others: Edit[] = [];
@@ -68,11 +91,14 @@ export function withoutEdges(page: Page, edits: readonly Edit[]): Edit[] {
       others.push(edit);
       continue;
     }
-    const rings = changes.get(edge.areaId) ?? new Map<number, StrokeEntity | null>();
+    const rings = changes.get(edge.ofId) ?? new Map<number, StrokeEntity | null>();
     rings.set(edge.ring, edit.after?.kind === 'stroke' ? edit.after : null);
-    changes.set(edge.areaId, rings);
+    changes.set(edge.ofId, rings);
   }
   for (const [id, changed] of changes) {
+    const panel = find(page, 'panel', id);
+    const bent = changed.get(0);
+    if (panel && bent?.spine.closed) others.push({ before: panel, after: reshaped(panel, bent.spine) });
     const before = find(page, 'area', id);
     if (!before) continue;
     const rings = before.rings.flatMap((ring, k) => {

@@ -1,14 +1,18 @@
 import { areaKind } from '../area';
 import { dotsKind } from '../dots';
 import { PageError, record } from '../gate';
+import { balloonKind } from '../balloon';
 import { guideKind } from '../guides';
 import type { EntityId, Kind, Refs } from '../kind';
+import { letteringKind } from '../lettering';
 import type { InkStyle } from '../nib';
+import { panelKind } from '../panel';
 import { samplesKind, strokeKind } from '../stroke';
 import { colourKind } from './kinds/colour';
 import { layerKind } from './kinds/layer';
 import { paperKind } from './kinds/paper';
 import { pictureKind } from './kinds/picture';
+import { sheetKind } from './kinds/sheet';
 import { stopKind } from './kinds/stop';
 import { washKind } from './kinds/wash';
 
@@ -18,10 +22,14 @@ export const KINDS = {
   stroke: strokeKind,
   area: areaKind,
   dots: dotsKind,
+  panel: panelKind,
+  balloon: balloonKind,
+  lettering: letteringKind,
   samples: samplesKind,
   picture: pictureKind,
   wash: washKind,
   paper: paperKind,
+  sheet: sheetKind,
   guide: guideKind,
   stop: stopKind,
   colour: colourKind,

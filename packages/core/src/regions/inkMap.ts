@@ -1,6 +1,7 @@
+import { balloonRings } from '../balloon';
 import { areaWithin, type Area } from '../area';
 import type { Spine } from '../curve';
-import { areaMarks, isAreaThing, strokeMarks, type Mark } from '../drawn';
+import { areaMarks, isAreaThing, strokeMarks, type DrawnEntity, type Mark } from '../drawn';
 import { OUTLINE_TOLERANCE } from '../ink';
 import {
   areaOfRings,
@@ -167,6 +168,22 @@ export function inkAsArea(line: Stroke): Area {
   const { color, opacity } = line.nib;
   const rings = ringsFrom(withoutRings(inkOfEach([line])[0], []));
   return { rings, fill: { as: 'colour', color, ...(opacity !== undefined && { opacity }) } };
+}
+
+/** What something on the paper goes round: panels and balloons their inside, dots and letters nothing. */
+export function shapeOf(entity: DrawnEntity): Whole | undefined {
+  switch (entity.kind) {
+    case 'stroke':
+    case 'area':
+      return entity;
+    case 'panel':
+      return { rings: [entity.ring], fill: { as: 'nothing' } };
+    case 'balloon':
+      return { rings: ringsFrom(balloonRings(entity, OUTLINE_TOLERANCE)), fill: { as: 'nothing' } };
+    case 'dots':
+    case 'lettering':
+      return undefined;
+  }
 }
 
 /** All that some things go round, with their ink, as the rings of an area. */

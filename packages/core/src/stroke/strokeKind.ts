@@ -11,7 +11,7 @@ import {
   optional,
   record,
 } from '../gate';
-import { checkLaid, type Kind } from '../kind';
+import { checkLaid, laidCopy, laidRefs, type Kind } from '../kind';
 import { checkCalm } from '../hand';
 import { checkNib } from '../nib';
 import { styledStroke } from './style';
@@ -21,15 +21,17 @@ import type { StrokeCopy, StrokeEnd, StrokeEntity, StrokeGrain, StrokeGuide, Str
 export const strokeKind: Kind<StrokeEntity> = {
   isMany: true,
   check: checkStroke,
-  refs: ({ layerId, origin, guide, copy }) => ({
-    needs: [layerId],
-    ...(copy && { shares: [copy.set] }),
-    knows: [...(origin ? [origin.samples] : []), ...(guide ? [guide.id] : [])],
-  }),
+  refs: (stroke) => {
+    const { needs, knows = [] } = laidRefs(stroke);
+    const { origin, guide, copy } = stroke;
+    return {
+      needs,
+      ...(copy && { shares: [copy.set] }),
+      knows: [...knows, ...(origin ? [origin.samples] : []), ...(guide ? [guide.id] : [])],
+    };
+  },
   remap: (stroke, copyId, renamed) => ({
-    ...stroke,
-    id: copyId,
-    layerId: renamed(stroke.layerId),
+    ...laidCopy(stroke, copyId, renamed),
     ...(stroke.origin && { origin: { ...stroke.origin, samples: renamed(stroke.origin.samples) } }),
     ...(stroke.guide && { guide: { ...stroke.guide, id: renamed(stroke.guide.id) } }),
     ...(stroke.copy && { copy: { ...stroke.copy, set: renamed(stroke.copy.set) } }),

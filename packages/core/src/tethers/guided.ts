@@ -1,7 +1,7 @@
 import { identity } from '../math';
 import { mapStroke, type StrokeEntity } from '../stroke';
 import { ofKind, type Edit, type Page } from '../page';
-import type { EntityId } from '../kind';
+import { laidWhere, type EntityId } from '../kind';
 import { isMapped } from './twins';
 
 // The lines of a page that were drawn on guides, and what their symmetric copies do when they are moved.
@@ -31,8 +31,8 @@ function twins(strokes: readonly StrokeEntity[], before: StrokeEntity, after: St
   if (!copy) return [];
   return strokes.flatMap((twin) => {
     if (twin === before || twin.copy?.set !== copy.set || !isImage(twin, before)) return [];
-    const { id, layerId, order, copy: own } = twin;
-    return [{ before: twin, after: { ...mapStroke(after, own.matrix), id, layerId, order, copy: own } }];
+    const { copy: own } = twin;
+    return [{ before: twin, after: { ...laidWhere(mapStroke(after, own.matrix), twin), copy: own } }];
   });
 }
 

@@ -2,7 +2,7 @@ import { invert, then } from '../math';
 import { mapStroke, type StrokeEntity } from '../stroke';
 import { mapSpine } from '../curve';
 import { ofKind, type Edit, type Page } from '../page';
-import type { EntityId } from '../kind';
+import { laidWhere, type EntityId } from '../kind';
 
 /**
  * What edits of lines of a symmetric set do to the other lines of it: those that still are images of what was edited change as
@@ -22,10 +22,8 @@ export function twinEdits(page: Page, set: EntityId, edits: readonly Edit[], new
         if (!map || !isMapped(before, twin, map)) return [];
         if (after === null) return [{ before: twin, after: null }];
         if (after.kind !== 'stroke') return [];
-        const { id, layerId, order, copy } = twin;
-        return [
-          { before: twin, after: { ...mapStroke(after, map), ...{ id, layerId, order }, ...(copy && { copy }) } },
-        ];
+        const { copy } = twin;
+        return [{ before: twin, after: { ...laidWhere(mapStroke(after, map), twin), ...(copy && { copy }) } }];
       });
     }
     if (before !== null || !inSet(after)) return [];

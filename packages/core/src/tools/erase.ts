@@ -1,23 +1,18 @@
 import { widestOf } from '../curve';
 import { dotsLeft, type DotsEntity } from '../dots';
-import { pointToLeg, type Point } from '../math';
+import type { Point } from '../math';
 import { gapTo, type DrawnEntity } from '../drawn';
 import type { AreaEntity } from '../area';
 import { recolourStroke, ringsWithout, rubStroke, sweptRing } from '../mend';
 import { replacedBy, type Edit } from '../page';
 import type { EntityId } from '../kind';
 import type { StrokeEntity } from '../stroke';
+import { wayTo, type Swept } from './swept';
 
 /** How a layer shows a stroke. */
 export type Shown = (stroke: StrokeEntity) => StrokeEntity;
 
 const asDrawn: Shown = (stroke) => stroke;
-
-/** Where a brush went, page px, and its radius. */
-export interface Swept {
-  readonly course: readonly Point[];
-  readonly radius: number;
-}
 
 /** Rubs where a brush went: one edit for each stroke that is touched, further ones for pieces beyond its first. */
 export const rubbedEdits = (
@@ -44,13 +39,6 @@ export function rubbedDots(all: Iterable<DotsEntity>, { course, radius }: Swept)
     return left ? [{ before, after: left.dots.length > 0 ? left : null }] : [];
   });
 }
-
-/** How far a place lies from a course of straight legs, page px. */
-const wayTo = (course: readonly Point[], x: number, y: number): number =>
-  course.reduce((least, to, k) => {
-    const from = course[Math.max(0, k - 1)];
-    return Math.min(least, Math.sqrt(pointToLeg(x, y, from.x, from.y, to.x, to.y)));
-  }, Infinity);
 
 /** Gives strokes another colour where a brush went. */
 export const recolouredEdits = (

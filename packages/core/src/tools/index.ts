@@ -3,3 +3,5 @@ export * from './erase';
 export * from './leftOf';
 export * from './place';
 export * from './rough';
+export { rubbedPanels } from './rubPanels';
+export type { Swept } from './swept';

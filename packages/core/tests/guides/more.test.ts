@@ -79,6 +79,16 @@ describe('a set that is awake', () => {
     expect(applyChange(page, draftChange('both', [edit(1, { ...strokes[1], spine: longer }), ...edits]))).toBeDefined();
   });
 
+  it('keeps every line in the panel that it was begun in', () => {
+    const panels = ['left', 'right', undefined, 'left'];
+    const apart = strokes.map((stroke, k) => ({ ...stroke, ...(panels[k] && { panelId: panels[k] }) }));
+    const there = apart.reduce((all, after) => all.with(after), page.entities);
+    const after = { ...apart[1], spine: inked(lineSpine(at(100, 110), at(100, 190)), liner).spine };
+    const edits = twinEdits({ ...page, entities: there }, 'set', [{ before: apart[1], after }], newId);
+    const kept = Object.fromEntries(edits.map(({ after: one }) => [one?.id, one?.kind === 'stroke' && one.panelId]));
+    expect(kept).toEqual({ s0: 'left', s2: undefined, s3: 'left' });
+  });
+
   it('is deleted as one, and cut into pieces as one', () => {
     expect(twinEdits(page, 'set', [edit(0, null)], newId).map(({ after }) => after)).toEqual([null, null, null]);
     const half = (a: number, b: number) => inked(lineSpine(at(a, 100), at(b, 100)), liner).spine;

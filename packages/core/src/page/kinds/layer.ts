@@ -23,6 +23,8 @@ export interface LayerEntity extends EntityBase {
   /** A bright colour to work in, `#rrggbb`: never delivered. */
   readonly standIn?: string;
   readonly style?: InkStyle;
+  /** What lies on it goes over the borders of panels. */
+  readonly free?: boolean;
 }
 
 /** Layers that one page may hold: far beyond honest work, and few enough that the stack stays quick. */
@@ -46,6 +48,7 @@ export const layerKind: Kind<LayerEntity> = {
     ...optional(fields, 'mark', colour),
     ...optional(fields, 'standIn', colour),
     ...optional(fields, 'style', checkStyle),
+    ...(fields.free === true ? { free: true } : {}),
   }),
   refs: ({ parentId }) => ({ knows: parentId === undefined ? [] : [parentId] }),
   remap: (layer, copyId, renamed) => ({

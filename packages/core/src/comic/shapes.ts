@@ -1,0 +1,25 @@
+import type { Spine } from '../curve';
+import { boxMiddle, type Box } from '../math';
+import { asPanelRing } from '../panel';
+import { ellipseSpine, rectSpine } from '../shapes';
+import { boxRing } from './grid';
+
+export type PanelShape = 'box' | 'rounded' | 'oval';
+
+/** The share of its shorter side by which a rounded box is rounded. */
+const ROUNDED = 0.12;
+
+/** A ring that fills a box. */
+export function shapedRing(shape: PanelShape, box: Box): Spine {
+  const { minX, minY, maxX, maxY } = box;
+  switch (shape) {
+    case 'box':
+      return boxRing(box);
+    case 'rounded': {
+      const radius = ROUNDED * Math.min(maxX - minX, maxY - minY);
+      return asPanelRing(rectSpine({ x: minX, y: minY }, { x: maxX, y: maxY }, radius));
+    }
+    case 'oval':
+      return asPanelRing(ellipseSpine({ centre: boxMiddle(box), rx: (maxX - minX) / 2, ry: (maxY - minY) / 2 }));
+  }
+}

@@ -1,0 +1,4 @@
+export { letteringKind, LETTER_LIMITS } from './letteringKind';
+export { glyphRings, letterRings, MOST_IN_PART } from './glyphs';
+export { runsFrom, typedFrom } from './markup';
+export * from './types';
