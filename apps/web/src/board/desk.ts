@@ -23,6 +23,8 @@ export const useDesk = keptStore<Desk>({
     peeking: false,
     onlyPage: false,
     isDrawing: false,
+    overBorders: false,
+    toolBefore: undefined,
     penSeen: false,
     fingerDraws: true,
     zoom: 1,
@@ -43,10 +45,19 @@ const set = (change: Partial<Desk>): void => void useDesk.setState(change);
 export function setStage(id: string): void {
   const stage = workbench.stage(id);
   if (!stage) return;
-  const { tool } = useDesk.getState();
-  const [first] = stage.tools;
-  const isAtHome = !first || stage.tools.some((one) => one.id === tool);
-  set({ stage: id, peeking: false, tool: isAtHome ? tool : first.id });
+  const { tool, toolBefore } = useDesk.getState();
+  const isOwn = (one: string | undefined) => stage.tools.some(({ id: own }) => own === one);
+  const home = workbench.homeOf(tool);
+  const next = [tool, home?.isAside ? toolBefore : undefined, stage.tools[0]?.id].find(isOwn) ?? tool;
+  set({ stage: id, peeking: false, tool: next, ...(!home?.isAside && { toolBefore: tool }) });
+}
+
+/** Goes back from a stage that one only looks in at to the tool that was in hand before. */
+export function leaveAside(): void {
+  const { toolBefore } = useDesk.getState();
+  const drawing = workbench.tools.find(({ takesNib }) => takesNib)?.id;
+  const back = toolBefore !== undefined && workbench.tool(toolBefore) ? toolBefore : drawing;
+  if (back !== undefined) takeTool(back);
 }
 
 const homeOf = (tool: string): string => workbench.homeOf(tool)?.id ?? useDesk.getState().stage;

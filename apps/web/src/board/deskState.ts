@@ -26,6 +26,10 @@ export interface Desk {
   readonly onlyPage: boolean;
   /** A stroke, a rub or a drag of the rough is under way. */
   readonly isDrawing: boolean;
+  /** The tool that was in hand before one went to a stage that one comes back from. */
+  readonly toolBefore: string | undefined;
+  /** What is drawn goes over the borders of panels. */
+  readonly overBorders: boolean;
   readonly penSeen: boolean;
   readonly fingerDraws: boolean;
   readonly zoom: number;

@@ -1,4 +1,5 @@
 export { asEntities } from './asEntities';
+export { begunSlot, inPanel } from './begunIn';
 export type { Board, Hand, PageKeep, PageSlot, Press } from './board';
 export { BoardContext, useBoard, usePage, useSessionState, useSlot } from './boardContext';
 export { type Command, type HoldCommand, ROOMS } from './command';
@@ -7,6 +8,7 @@ export {
   chooseLayer,
   giveBack,
   isInHand,
+  leaveAside,
   setStage,
   takeLayer,
   takeTool,

@@ -1,7 +1,9 @@
+import { letterLayers, panelLayers } from '@true-nib/core/comic';
 import {
   newLayer,
   nodeOf,
   nodesOf,
+  orderBetween,
   stackOf,
   topOfStack,
   type Edit,
@@ -25,8 +27,11 @@ export function asSeen(page: Page, node: StackNode): StackNode {
 /** The layer that is drawn on, as it is seen: the one in hand, or the highest Ink layer while none is. */
 export function layerInHand(page: Page, layerId: EntityId | undefined): StackNode | undefined {
   const nodes = nodesOf(stackOf(page));
+  // Borders and lettering lie over all inks: nobody means to ink among them.
+  const borders = overInks(page);
   const node =
-    nodes.find(({ layer }) => layer.id === layerId) ?? nodes.filter(({ layer }) => layer.medium === 'ink').at(-1);
+    nodes.find(({ layer }) => layer.id === layerId) ??
+    nodes.filter(({ layer }) => layer.medium === 'ink' && !borders.has(layer.id)).at(-1);
   return node && asSeen(page, node);
 }
 
@@ -37,6 +42,17 @@ export const nodeInHand = ({ session, desk }: Pick<Board, 'session' | 'desk'>): 
 /** The layer that strokes on an open page go to; a reason where they cannot. */
 export const targetInHand = ({ session, desk }: Pick<Board, 'session' | 'desk'>) =>
   drawnLayer(session.page, desk().layerId);
+
+/** The layers of borders and lettering. */
+const overInks = (page: Page): ReadonlySet<EntityId> => new Set([...panelLayers(page), ...letterLayers(page)]);
+
+/** The order of a layer that goes to the top of the stack, but under borders and lettering. */
+function underBorders(page: Page): string {
+  const stack = stackOf(page);
+  const borders = overInks(page);
+  const at = stack.findIndex(({ layer }) => borders.has(layer.id));
+  return at < 0 ? topOfStack(page) : orderBetween(stack[at - 1]?.layer.order, stack[at].layer.order);
+}
 
 /** Why nothing can be done to a layer that is not seen. */
 export const hiddenInWords = (page: Page, { id, name }: LayerEntity): string =>
@@ -49,7 +65,7 @@ export function drawnLayer(
 ): { readonly layer: LayerEntity; readonly edits: readonly Edit[] } | string {
   const node = layerInHand(page, layerId);
   if (!node) {
-    const layer = newLayer({ id: newId(), medium: 'ink', name: 'Inks', order: topOfStack(page) });
+    const layer = newLayer({ id: newId(), medium: 'ink', name: 'Inks', order: underBorders(page) });
     return { layer, edits: [{ before: null, after: layer }] };
   }
   const { layer, isLocked, isHidden } = node;

@@ -39,6 +39,8 @@ export interface Tool {
   readonly takesNib?: true;
   /** What is selected is seen, and can be moved, while it is in hand. */
   readonly showsSelection?: true;
+  /** The page is seen as it will be delivered: without stand-ins, guides and hands. */
+  readonly showsPlain?: true;
   /** What the far end of a pen does. */
   readonly isEraserEnd?: true;
 }
@@ -58,6 +60,8 @@ export interface Stage {
   readonly forget?: () => void;
   readonly commands?: readonly Command[];
   readonly holdCommands?: readonly HoldCommand[];
+  /** One looks in at it and comes back to the tool that was in hand. */
+  readonly isAside?: true;
   /** In place of a chip for each tool. */
   readonly Chips?: ComponentType;
   /** The same for a phone alone; a wide bench has it among the settings. */
@@ -69,12 +73,10 @@ export interface Stage {
   readonly begin?: (board: Board, press: Press) => Gesture | undefined;
   /** What goes on beside the drawing while a page is open, and shows nothing itself. */
   readonly Habit?: ComponentType;
-  /** The page is seen as it will be delivered: without stand-ins, guides and hands. */
-  readonly showsPlain?: true;
 }
 
 /** A part of a stage that has a room of its own: its tools, and what it keeps. */
-export type Wing = Pick<Stage, 'tools' | 'keeps' | 'forget'>;
+export type Wing = Pick<Stage, 'tools' | 'keeps' | 'forget' | 'commands' | 'holdCommands'>;
 
 /**
  * All stages and commands there are. Thread, benches, keys, hints and the hand read them here and name none themselves. What
@@ -103,6 +105,12 @@ class Workbench {
 
   stage(id: string): Stage | undefined {
     return this.stages.find((stage) => stage.id === id);
+  }
+
+  /** Whether the page is seen as it will be delivered. */
+  isPlain({ stage, tool }: { readonly stage: string; readonly tool: string }): boolean {
+    const inHand = this.tool(tool);
+    return inHand?.showsPlain === true && this.homeOf(tool)?.id === stage;
   }
 
   /** The stage in which a tool is at home. */

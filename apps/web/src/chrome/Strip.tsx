@@ -8,6 +8,7 @@ import { isHeldUp, type SessionState } from '../session';
 import { useBoard, useSessionState, workbench, useDesk } from '../board';
 import { GuidedSwitch } from './GuidedSwitch';
 import { useKeySet, withKey } from '../keys';
+import { PanelSwitch } from './PanelSwitch';
 import { PageSheet } from './PageSheet';
 import { PeekButton } from './PeekButton';
 import { UndoButton } from './UndoButton';
@@ -54,6 +55,7 @@ export function Strip() {
         />
       </Pressable>
       <LastStep />
+      <PanelSwitch isRoomy={isRoomy} />
       <GuidedSwitch isRoomy={isRoomy} />
       <UndoButton />
       <RedoButton />

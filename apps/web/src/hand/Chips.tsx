@@ -23,7 +23,8 @@ export function ToolChips({ tools }: { readonly tools: readonly Tool[] }) {
   );
 }
 
-function ToolChip({ id, label, icon }: Tool) {
+/** A chip that takes a tool up. */
+export function ToolChip({ id, label, icon }: Tool) {
   const isChosen = useDesk((desk) => desk.tool === id);
   return <Chip {...{ label, icon, isChosen }} tooltip={withKey(id)} onPress={() => takeTool(id)} />;
 }

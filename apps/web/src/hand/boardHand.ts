@@ -1,6 +1,7 @@
 import { pressureOf, type PenSample } from '@true-nib/core/hand';
 import { distance, type Point } from '@true-nib/core/math';
 import {
+  begunSlot,
   type Board,
   type Hand,
   type Press,
@@ -186,11 +187,12 @@ export class BoardHand implements Hand {
     const stage = workbench.stage(desk.stage);
     const press = this.press(event);
     const isMoving = this.holdsMoveKey || this.holdsZoomKey || event.button === 1 || event.button === 2;
-    if (isMoving || !stage || stage.showsPlain) return undefined;
+    if (isMoving || !stage || workbench.isPlain(desk)) return undefined;
     // While the pen draws, a finger on an edge or a tag takes hold of it; anywhere else it moves the page.
     if (event.pointerType === 'touch' && desk.penSeen && !desk.fingerDraws)
       return stage.begin ? undefined : firstOf(this.board.keeps, (keep) => keep.hold?.(press));
     const board: Board = { ...this.board, hand: this, notice: press.notice };
+    board.of(begunSlot).begin(press.at);
     const tool = event.button === ERASER_END ? workbench.tools.find((one) => one.isEraserEnd) : undefined;
     const own = () =>
       stage.begin && !tool ? stage.begin(board, press) : (tool ?? workbench.tool(desk.tool))?.begin(board, press);

@@ -5,6 +5,7 @@ import type { PenSample } from '@true-nib/core/hand';
 import type { EntityId } from '@true-nib/core/kind';
 import { boxOfPoints, growBox } from '@true-nib/core/math';
 import { isKind, mergeEdits, type Edit } from '@true-nib/core/page';
+import type { PanelEntity } from '@true-nib/core/panel';
 import type { StrokeEntity } from '@true-nib/core/stroke';
 import type { Shown } from '@true-nib/core/tools';
 import type { Board, Gesture } from '../board';
@@ -24,6 +25,9 @@ export const styledBy =
   (index: InkIndex): Shown =>
   (stroke) =>
     index.styled(stroke);
+
+export const panelsOf = (near: readonly DrawnEntity[]): PanelEntity[] =>
+  near.filter((entity) => isKind(entity, 'panel'));
 
 /** Page px beside the course that cut ends may reach. */
 const CUT_EDGE = 4;

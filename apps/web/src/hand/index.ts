@@ -1,7 +1,8 @@
-export { Cells, ToolChips } from './Chips';
+export { Cells, ToolChip, ToolChips } from './Chips';
 export { BoardHand } from './boardHand';
-export { areasOf, beginCutting, dotsOf, type LegCut, linesOf, styledBy } from './cutting';
+export { areasOf, panelsOf, beginCutting, dotsOf, type LegCut, linesOf, styledBy } from './cutting';
 export { flippedTemplate, outlineStrokes, releaseAll, strokeAllRound } from './guideDeeds';
 export { lastEndSlot } from './lastEnd';
 export { layDown, layManyDown, type LineTarget } from './layDown';
 export { FINGER, linesNear, linesOn, type MendReach, type Reached, reachedLayers } from './reach';
+export { TurningRows } from './TurningRows';

@@ -1,4 +1,4 @@
-import { asEntities, type Board } from '../board';
+import { asEntities, begunSlot, type Board } from '../board';
 import { isLineThing, type Thing } from '@true-nib/core/drawn';
 import type { Edit, LayerEntity } from '@true-nib/core/page';
 import type { SamplesEntity } from '@true-nib/core/stroke';
@@ -31,7 +31,8 @@ export function layManyDown(board: Board, target: LineTarget, label: string, thi
     notice(`With all copies this would be ${all.length} lines. Make the spacing wider or the loop smaller.`);
     return false;
   }
-  const entities = asEntities(all, layer.id, picture.inks.index.topOrder(layer.id));
+  const top = picture.inks.index.topOrder(layer.id);
+  const entities = asEntities(all, { layerId: layer.id, top, panelId: board.of(begunSlot).panelId });
   return session.commit(label, [...edits, ...entities.map((after): Edit => ({ before: null, after }))]);
 }
 
@@ -51,7 +52,7 @@ export function layDown(
   if (last && isLineThing(last)) board.of(lastEndSlot).remember(last.spine);
   const all = thingsWithCopies(session.page, layer.id, things);
   const top = picture.inks.index.topOrder(layer.id);
-  const entities = asEntities(all, layer.id, top);
+  const entities = asEntities(all, { layerId: layer.id, top, panelId: board.of(begunSlot).panelId });
   if (layer.medium === 'wash') {
     picture.layDownLive(() => {
       picture.addMarks(entities);

@@ -1,7 +1,7 @@
 import type { Box } from '@true-nib/core/math';
 import { edgeNamed, mendableLines, type ShownLine } from '@true-nib/core/mend';
 import type { StrokeEntity } from '@true-nib/core/stroke';
-import { nodesOf, stackOf, type Page } from '@true-nib/core/page';
+import { nodesOf, ofKind, stackOf, type Page } from '@true-nib/core/page';
 import type { EntityId } from '@true-nib/core/kind';
 import { useDesk, asSeen, hiddenInWords, layerInHand, type Board } from '../board';
 
@@ -34,9 +34,12 @@ export function reachedLayers(page: Page, reach: MendReach): Reached | string {
     .map((node) => asSeen(page, node));
   const isReached = (id: EntityId) =>
     reach === 'inks' || id === inHand?.layer.id || (reach === 'chosen' && chosenLayers.includes(id));
-  const met = inks.filter(({ layer, isHidden }) => !isHidden && isReached(layer.id));
-  const changing = met.filter(({ isLocked }) => !isLocked).map(({ layer }) => layer.id);
+  const reached = inks.filter(({ layer, isHidden }) => !isHidden && isReached(layer.id));
+  const changing = reached.filter(({ isLocked }) => !isLocked).map(({ layer }) => layer.id);
   if (changing.length === 0) return 'Every Ink layer is locked or hidden.';
+  // A border stops lines whatever layer they are on.
+  const bordered = new Set(ofKind(page, 'panel').map(({ layerId }) => layerId));
+  const met = inks.filter((node) => reached.includes(node) || (!node.isHidden && bordered.has(node.layer.id)));
   return { changing, met: met.map(({ layer }) => layer.id) };
 }
 

@@ -3,6 +3,7 @@ import {
   type PageKeep,
   type PageSlot,
   nodeInHand,
+  leaveAside,
   takeTool,
   useDesk,
   type Desk,
@@ -26,7 +27,8 @@ export function openBoard(ground: HTMLElement, session: PageSession, picture: Bo
   useDesk.setState({ chosenLayers: [], solo: [] });
   const { stage, tool } = useDesk.getState();
   // One that only looks at a finished page says nothing about the next: it opens to be drawn on.
-  if (workbench.stage(stage)?.showsPlain) takeTool(tool);
+  if (workbench.isPlain(useDesk.getState())) leaveAside();
+  else if (workbench.homeOf(tool)?.id !== stage) takeTool(tool);
   const held = new Map<PageSlot<object>, object>();
   const keeps: PageKeep[] = [];
   const of = <T extends object>(slot: PageSlot<T>): T => {
@@ -57,7 +59,7 @@ export function openBoard(ground: HTMLElement, session: PageSession, picture: Bo
 /** Shows what the desk says about looks and tools; leaving the page keeps what is under way. */
 function followDesk(board: Board): () => void {
   const { session, picture, keeps, hand, desk } = board;
-  const isPlain = (desk: Desk) => workbench.stage(desk.stage)?.showsPlain === true;
+  const isPlain = (desk: Desk) => workbench.isPlain(desk);
   // Only pixels have px: over lines their edges are shown to who asks for them.
   const showPx = () => picture.setPxGrid(desk().pxGrid || nodeInHand(board)?.layer.medium === 'wash');
   const follow = (desk: Desk, before?: Desk) => {

@@ -4,10 +4,10 @@ import { isKind, mergeEdits, type Edit, type Page, type PictureEntity } from '@t
 import type { StrokeEntity } from '@true-nib/core/stroke';
 import type { EntityId } from '@true-nib/core/kind';
 import { Listeners } from '../base/listeners';
-import type { Shown } from './inkEdits';
+import { NOTHING, type HandOver } from './inkEdits';
 import { InkSurface } from './inkSurface';
 import type { PageInWorker } from './inkBeside';
-import type { DrawnEntity, Thing } from '@true-nib/core/drawn';
+import type { DrawnEntity, MarkShape, Thing } from '@true-nib/core/drawn';
 import { GridSurface, type Beneath } from './gridSurface';
 import type { OverlayColours } from './overlay';
 import { LiveSurface } from './liveSurface';
@@ -18,7 +18,7 @@ import { ShownPage } from './shownPage';
 import { type ShownSelection } from './selectionPicture';
 import type { Quad } from '@true-nib/core/select';
 import { Pictures, type PictureBytes } from './pictures';
-import { drawPaper, drawRoughs, drawVeil, roughsUnder, type VeilColours } from './roughSurface';
+import { drawPaper, drawRoughs, drawTransparencies, drawVeil, roughsUnder, type VeilColours } from './roughSurface';
 import { plainLook, type StackLook } from './stackLook';
 import { layerPictureOf, thumbnailOf } from './thumbnail';
 import { between, devicePx, freeOf, opening, pxRatioOf, type Extent, type View } from './view';
@@ -247,6 +247,16 @@ export class BoardPicture {
     this.inHand.begin(live, layerId, copies);
   }
 
+  /** What is drawn from now on shows only within a panel; anywhere without one. */
+  setPanel(panelId: EntityId | undefined): void {
+    this.inHand.panelId = panelId;
+  }
+
+  /** What shows of anything in hand on a layer: all of it where nothing is answered. */
+  clipInHand(layerId: EntityId): MarkShape | undefined {
+    return this.inHand.clipFor(layerId);
+  }
+
   /** Shows whole things that are not part of the page yet, in place of the last ones; none takes them away. */
   showThings(things: readonly Thing[], layerId: EntityId): void {
     this.inHand.show(things, layerId);
@@ -371,11 +381,7 @@ export class BoardPicture {
     const veil = anew(this.canvases.over, over.length > 0 && !this.isPeeking);
     if (this.isPeeking) return;
     drawRoughs(ground, under, levels, this.map);
-    if (!veil) return;
-    // Several multiply one another here as they would one by one on the paper.
-    veil.globalCompositeOperation = 'multiply';
-    drawRoughs(veil, over, levels, this.map);
-    veil.globalCompositeOperation = 'source-over';
+    if (veil) drawTransparencies(veil, over, levels, this.map);
   }
 }
 
@@ -386,13 +392,6 @@ const SETTLE_MS = 140;
 /** The canvases that are put together in one go: what is inked with all that shows where lines go, and what it lies on. */
 type Share = 'inks' | 'ground';
 const GROUND: ReadonlySet<string> = new Set(['under', 'over', 'veil']);
-
-/** What the edits of a commit take the place of: where they are seen already, and the marks that become pixels by them. */
-interface HandOver {
-  readonly shown: Shown | undefined;
-  readonly marks: readonly Edit[];
-}
-const NOTHING: HandOver = { shown: undefined, marks: [] };
 
 /** Kinds that paper and roughs depend on. */
 const ROUGH_KINDS: ReadonlySet<string> = new Set(['picture', 'layer', 'paper']);

@@ -26,7 +26,8 @@ export {
 } from './guidePicture';
 export { changesBounds, isInk } from './inkDesk';
 export { InkIndex } from './inkIndex';
-export { pathOf, traceRings } from './inkPaint';
+export { clipTo, pathOf, traceRings } from './inkPaint';
+export { LETTERS } from './letters';
 export { drawKnot, drawSlack, type OverlayColours, STEM, strokeBoth } from './overlay';
 export type { PictureOfInks } from './keptPicture';
 export type { ShownPiece } from './pieceWork';

@@ -1,13 +1,4 @@
-import {
-  allMarks,
-  changedPieces,
-  isDrawn,
-  isInkedKind,
-  markPieces,
-  marksAt,
-  marksOf,
-  type DrawnEntity,
-} from '@true-nib/core/drawn';
+import { changedPieces, isDrawn, isInkedKind, markPieces, marksAt, type DrawnEntity } from '@true-nib/core/drawn';
 import { sameValue } from '@true-nib/core/gate';
 import { invert, mapBox, type Box, type Matrix } from '@true-nib/core/math';
 import {
@@ -31,7 +22,8 @@ import { breath } from '../base/breath';
 import { ChangeLog } from './changeLog';
 import { applyEdits } from './draft';
 import { ground } from './ground';
-import { paintDrawn, paintTolerance, pathOf, smallPathOf, type PathSource } from './inkPaint';
+import { changesFrames } from './inkEdits';
+import { paintMarks, paintTolerance, pathOf, smallPathOf, type PathSource } from './inkPaint';
 import { KeptPicture, type PictureOfInks } from './keptPicture';
 import { SmallPictures } from './smallPictures';
 import type { StackLook } from './stackLook';
@@ -94,7 +86,7 @@ export class InkDesk {
     for (const entity of this.page.entities) {
       if (!isDrawn(entity)) continue;
       if (this.isAsked) return;
-      for (const mark of marksAt(marksOf(this.index.shown(entity)), scale)) pathOf(mark, tolerance);
+      for (const mark of marksAt(this.index.marks([this.index.shown(entity)]), scale)) pathOf(mark, tolerance);
       if (++made % WARMED_AT_ONCE === 0) await breath();
     }
     await breath();
@@ -113,6 +105,10 @@ export class InkDesk {
     const full = edits.map((edit) => ({ before: this.page.entities.get(editedId(edit)) ?? null, after: edit.after }));
     this.page = applyEdits(this.page, edits);
     this.index.update(this.page, edits);
+    if (changesFrames(this.page, full)) {
+      this.bounds.add(undefined);
+      return this.forgetPictures();
+    }
     const isDrawnAlone = edits.every(isOfDrawn);
     const pieces = isDrawnAlone ? edits.map((edit, k) => changedPieces(gone[k], shownOf(edit))) : undefined;
     if (full.some(changesBounds)) this.bounds.add(pieces?.filter((_, k) => changesBounds(full[k])).flat());
@@ -181,10 +177,10 @@ export class InkDesk {
           context,
           this.index,
           layer,
-          { tiles: this.index.wash.within(layerId, seen), marks: allMarks(shown) },
+          { tiles: this.index.wash.within(layerId, seen), marks: this.index.marks(shown) },
           map,
         );
-      else paintDrawn(context, shown, map, smallPathOf);
+      else paintMarks(context, this.index.marks(shown), map, smallPathOf);
     });
   }
 
@@ -206,13 +202,15 @@ export interface InkPainting {
 
 /** Whether an edit can change what bounds regions: lines do, also as their layer shows them; flats do not. */
 export function changesBounds({ before, after }: Edit): boolean {
-  if (before?.kind === 'layer' && after?.kind === 'layer') return !sameValue(before.style, after.style);
+  if (before?.kind === 'layer' && after?.kind === 'layer')
+    return !sameValue(before.style, after.style) || before.free !== after.free;
   return [before, after].some((entity) => isDrawn(entity) && isBound(entity));
 }
 
-/** Whether something bounds regions: flats, tones, gradients and dots do not. */
+/** Whether something bounds regions: lines, blacks and borders do, flats, tones, gradients and dots do not. */
 export const isBound = (entity: DrawnEntity): boolean =>
   entity.kind === 'stroke' ||
+  entity.kind === 'panel' ||
   (entity.kind === 'area' && !entity.poured && (entity.fill.as === 'colour' || entity.fill.as === 'nothing'));
 
 /** Whether the inks of a page depend on an entity. */

@@ -1,4 +1,16 @@
-import { isDrawn, markBox, marksOf, reachOf, shownUnder, type DrawnEntity } from '@true-nib/core/drawn';
+import {
+  allMarks,
+  framesOf,
+  isDrawn,
+  isFraming,
+  markBox,
+  marksOf,
+  reachOf,
+  shownUnder,
+  type DrawnEntity,
+  type Frames,
+  type Mark,
+} from '@true-nib/core/drawn';
 import { sameValue } from '@true-nib/core/gate';
 import type { EntityId } from '@true-nib/core/kind';
 import { boxesMeet, growBox, type Box } from '@true-nib/core/math';
@@ -41,6 +53,8 @@ export class InkIndex {
   private readonly tops = new Map<EntityId, string>();
   private layers = new Map<EntityId, Standing>();
   private roots: readonly StackNode[] = [];
+  /** The panels of the page: what is begun in one shows only within it. */
+  frames: Frames;
   /** The pixels of its wash layers. */
   readonly wash = new WashIndex();
   /** What is shown elsewhere, while it is being transformed. */
@@ -56,6 +70,7 @@ export class InkIndex {
     private look: StackLook = plainLook,
     private readonly inParts = false,
   ) {
+    this.frames = framesOf(page);
     this.rank();
     this.wash.load(ofKind(page, 'wash'));
     const drawn = [...page.entities].filter(isDrawn);
@@ -80,6 +95,7 @@ export class InkIndex {
   /** Takes over edits that led to `page`. */
   update(page: Page, edits: readonly Edit[]): void {
     this.page = page;
+    this.frames = framesOf(page);
     if (edits.some(({ before, after }) => before?.kind === 'layer' || after?.kind === 'layer')) this.rank();
     this.wash.update(edits);
     const gone: Leaf[] = [];
@@ -146,6 +162,11 @@ export class InkIndex {
     return this.leaves.get(id)?.entity;
   }
 
+  /** What is seen of things that are as their layers show them: parts of marks, where panels frame them. */
+  marks(entities: Iterable<DrawnEntity>): Mark[] {
+    return allMarks(entities, this.frames);
+  }
+
   /** Something as its layer shows it. */
   shown(entity: DrawnEntity): DrawnEntity {
     return shownUnder(entity, this.styleOf(entity.layerId));
@@ -158,7 +179,7 @@ export class InkIndex {
 
   /** Whether something is laid down as it is: ink on a layer that shows it whole. */
   isPlain(entity: DrawnEntity): boolean {
-    return this.isWhole(entity.layerId) && !marksOf(entity).some(({ cuts }) => cuts);
+    return this.isWhole(entity.layerId) && !isFraming(entity) && !marksOf(entity).some(({ cuts }) => cuts);
   }
 
   /** Whether nothing visible that touches its box is painted after it. */

@@ -101,17 +101,13 @@ export function traceRings(path: Path2D | Context2D, rings: readonly Float64Arra
   path.closePath();
 }
 
-/** Paints what lies on a layer, lowest first, under the map from page px to device px; a path each, never batched. */
-export const paintDrawn = (
-  context: Context2D,
-  entities: Iterable<DrawnEntity>,
-  map: Matrix,
-  pathFor: PathSource = pathOf,
-): void => paintMarks(context, allMarks(entities), map, pathFor);
+/** Paints things one over the other, lowest first, whatever panels they were begun in. */
+export const paintDrawn = (context: Context2D, entities: Iterable<DrawnEntity>, map: Matrix): void =>
+  paintMarks(context, allMarks(entities), map);
 
 /**
- * Paints marks one over the other, in the same way; `scale`: as fine as they would be seen at that. At Infinity px are to be black or
- * white: what is made of dots is painted px by px.
+ * Paints marks one over the other, lowest first, under the map from page px to device px; a path each, never batched. `scale`: as
+ * fine as they would be seen at that. At Infinity px are to be black or white: what is made of dots is painted px by px.
  */
 export function paintMarks(
   context: Context2D,
@@ -128,8 +124,20 @@ export function paintMarks(
     boxesMeet(box, (seen ??= mapBox(invert(map), { minX: 0, minY: 0, maxX: width, maxY: height })));
   context.setTransform(...map);
   const laying = context.globalCompositeOperation;
+  let clip: MarkShape | undefined;
+  // Marks of one clip mostly follow each other: it is set once for them.
+  const setClip = (next: MarkShape | undefined) => {
+    if (next === clip) return;
+    if (clip) context.restore();
+    if (next) {
+      context.save();
+      context.clip(pathFor(next, tolerance), next.rule);
+    }
+    clip = next;
+  };
   for (const mark of scale === Infinity ? marks : marksAt(marks, scale)) {
     if (!isSeen(mark)) continue;
+    setClip(mark.clip);
     context.globalCompositeOperation = mark.cuts ? 'destination-out' : laying;
     if (scale === Infinity && mark.finer) {
       paintPx(context, mark, map);
@@ -137,11 +145,18 @@ export function paintMarks(
     }
     context.fillStyle = mark.shade ? gradientOf(context, mark.shade) : mark.color;
     context.globalAlpha = mark.opacity;
-    if (mark.clip) fillClipped(context, mark, mark.clip, (shape) => pathFor(shape, tolerance));
-    else context.fill(pathFor(mark, tolerance), mark.rule);
+    context.fill(pathFor(mark, tolerance), mark.rule);
   }
+  setClip(undefined);
   context.globalAlpha = 1;
   context.globalCompositeOperation = laying;
+}
+
+/** Lets only what lies in a shape show on a context, until it is restored; `map` takes page px to its own. */
+export function clipTo(context: Context2D, clip: MarkShape | undefined, map: Matrix): void {
+  if (!clip) return;
+  context.setTransform(...map);
+  context.clip(pathOf(clip, paintTolerance(scaleOf(map))), clip.rule);
 }
 
 /** Paints a mark that is made of dots px by px, where it lies. */
@@ -185,10 +200,3 @@ function gradientOf(context: Context2D, { ramp, stops }: Shade): CanvasGradient 
 
 /** A colour `#rrggbb` with an opacity 0..1. */
 const withAlpha = (color: string, opacity: number): string => `rgb(${channelsOf(color).join(' ')} / ${opacity})`;
-
-function fillClipped(context: Context2D, mark: Mark, clip: MarkShape, pathFor: (shape: MarkShape) => Path2D): void {
-  context.save();
-  context.clip(pathFor(clip), clip.rule);
-  context.fill(pathFor(mark), mark.rule);
-  context.restore();
-}

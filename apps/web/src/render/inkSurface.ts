@@ -8,10 +8,10 @@ import { deviceBoxes, outside } from './deviceBoxes';
 import { EditLog } from './editLog';
 import { InkBeside, type PageInWorker } from './inkBeside';
 import { isInk } from './inkDesk';
-import { changesLooks, washBlobs, washBoxes, type EditLook, type LateEdits } from './inkEdits';
+import { changesFrames, changesLooks, washBlobs, washBoxes, type EditLook, type LateEdits } from './inkEdits';
 import { InkBoxes } from './inkBoxes';
 import { InkIndex } from './inkIndex';
-import { paintDrawn } from './inkPaint';
+import { paintMarks } from './inkPaint';
 import { LastPicture } from './lastPicture';
 import { plainLook, type StackLook } from './stackLook';
 import { Tiles } from './tiles';
@@ -242,7 +242,8 @@ export class InkSurface {
 
   private takeOver(page: Page, ink: readonly Edit[], { shown, within }: EditLook): void {
     const pixels = ink.flatMap(washBoxes);
-    const isWhole = ink.length > MOST_REPAINTED || pixels.length > MOST_TILES || ink.some(changesLooks);
+    const isWhole =
+      ink.length > MOST_REPAINTED || pixels.length > MOST_TILES || ink.some(changesLooks) || changesFrames(page, ink);
     const shownOf = (entity: Entity | null) => (isDrawn(entity) ? this.index.shown(entity) : undefined);
     const gone = isWhole ? [] : ink.map(({ before }) => shownOf(before));
     this.index.update(page, ink);
@@ -260,7 +261,8 @@ export class InkSurface {
     const isAddition = !gone.some(Boolean) && pixels.length === 0 && added.length > 0;
     const isPlain = isAddition && added.every((entity) => this.index.isPlain(entity));
     if (isPlain && shown instanceof HTMLCanvasElement) this.stamp(shown);
-    else if (isPlain && added.length === 1 && this.index.isTopmost(added[0])) paintDrawn(this.context, added, this.map);
+    else if (isPlain && added.length === 1 && this.index.isTopmost(added[0]))
+      paintMarks(this.context, this.index.marks(added), this.map);
     else if (!isAddition || shown !== 'in place') this.repaintInTime(all);
     this.prepareSoon();
   }
@@ -335,7 +337,10 @@ export class InkSurface {
 
   /** What the board shows of one layer near `box`, page px. */
   drawnOn(layerId: EntityId, box: Box): DrawnEntity[] {
-    return this.index.onLayer(layerId, box).filter((entity) => boxesMeet(markBox(this.index.shown(entity)), box));
+    const { index } = this;
+    return index
+      .onLayer(layerId, box)
+      .filter((entity) => boxesMeet(markBox(index.shown(entity)), box) && index.frames.showsIn(entity, box));
   }
 }
 

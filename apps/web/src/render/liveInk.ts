@@ -21,7 +21,8 @@ import {
 } from '@true-nib/core/math';
 import { mapNib, styledStroke, styledWidth, type StrokeGrain } from '@true-nib/core/stroke';
 import type { InkStyle, Nib } from '@true-nib/core/nib';
-import { paintTolerance, traceRings, type Context2D } from './inkPaint';
+import type { MarkShape } from '@true-nib/core/drawn';
+import { clipTo, paintTolerance, traceRings, type Context2D } from './inkPaint';
 import type { InHand } from './stackPaint';
 
 /** Nearer to the horizon of a projective copy than this nothing is drawn, as in the strokes that are kept. */
@@ -36,6 +37,8 @@ export interface LiveInkOptions {
   readonly within?: ((box: Box, lay: InHand['lay']) => void) | undefined;
   /** How the layer shows its lines. */
   readonly style?: InkStyle | undefined;
+  /** Only what lies in here shows. */
+  readonly clip?: MarkShape | undefined;
   /** Where else the stroke is drawn: the maps of its symmetries, itself first. */
   readonly copies?: readonly (Matrix | Matrix3x3)[] | undefined;
 }
@@ -53,6 +56,7 @@ export class LiveInk {
   private readonly paintAbove: (box: Box) => void;
   private readonly within: LiveInkOptions['within'];
   private readonly style: InkStyle | undefined;
+  private readonly clip: MarkShape | undefined;
   readonly copies: readonly (Matrix | Matrix3x3)[];
 
   constructor(
@@ -60,9 +64,10 @@ export class LiveInk {
     private readonly context: Context2D,
     /** Page px to device px. */
     private readonly map: Matrix,
-    { paintAbove = () => undefined, within, style, copies = [identity] }: LiveInkOptions = {},
+    { paintAbove = () => undefined, within, style, clip, copies = [identity] }: LiveInkOptions = {},
   ) {
     this.paintAbove = paintAbove;
+    this.clip = clip;
     this.within = within;
     this.style = style;
     this.copies = copies;
@@ -136,6 +141,15 @@ export class LiveInk {
 
   /** Lays what reaches into a box of the page. */
   private lay(context: Context2D, map: Matrix, touched: Box): void {
+    const { clip } = this;
+    if (!clip) return this.layWhole(context, map, touched);
+    context.save();
+    clipTo(context, clip, map);
+    this.layWhole(context, map, touched);
+    context.restore();
+  }
+
+  private layWhole(context: Context2D, map: Matrix, touched: Box): void {
     for (const laid of this.laid) {
       if (!boxesMeet(laid.whole, touched)) continue;
       const { nib } = laid.line;

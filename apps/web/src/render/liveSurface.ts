@@ -1,6 +1,6 @@
-import { allMarks, laidAs, markBox, shownUnder, type Thing } from '@true-nib/core/drawn';
+import { allMarks, laidAs, markBox, shownUnder, type MarkShape, type Thing } from '@true-nib/core/drawn';
 import type { LiveStroke } from '@true-nib/core/ink';
-import type { EntityId } from '@true-nib/core/kind';
+import type { EntityId, LaidBase } from '@true-nib/core/kind';
 import { emptyBox, growBox, mapBox, uniteBoxes, type Box, type Matrix, type Matrix3x3 } from '@true-nib/core/math';
 import type { InkStyle } from '@true-nib/core/nib';
 import { nodesOf, stackOf, type Page } from '@true-nib/core/page';
@@ -20,6 +20,9 @@ export class LiveSurface {
   private live: { readonly ink: LiveInk; readonly layerId: EntityId } | undefined;
   /** They stay in their places when the view moves. */
   private things: { readonly things: readonly Thing[]; readonly layerId: EntityId } | undefined;
+
+  /** The panel that what is shown was begun in. */
+  panelId: EntityId | undefined;
 
   /** Where what is shown lies among the inks, device px. */
   private within: Box | undefined;
@@ -46,6 +49,7 @@ export class LiveSurface {
     const ink: LiveInk = new LiveInk(live, target, map, {
       ...{ paintAbove, style, copies },
       within: this.isFaded(layerId) ? within : undefined,
+      clip: this.clipFor(layerId),
     });
     this.live = { layerId, ink };
   }
@@ -59,9 +63,11 @@ export class LiveSurface {
     this.clearWithin();
     const style = this.dress(layerId);
     if (things.length === 0) return;
+    const { inks, panelId } = this;
     const { map } = this.lie();
-    const shown = things.map((thing) => shownUnder(laidAs(thing, { id: 'live', layerId, order: 'a0' }), style));
-    const marks = allMarks(shown);
+    const place: LaidBase = { id: 'live', layerId, order: 'a0', ...(panelId !== undefined && { panelId }) };
+    const shown = things.map((thing) => shownUnder(laidAs(thing, place), style));
+    const marks = allMarks(shown, inks.index.frames);
     const box = shown.reduce((whole, entity) => uniteBoxes(whole, markBox(entity)), emptyBox);
     const onDevice = wholePx(growBox(mapBox(map, box), 2));
     const cuts = marks.some((mark) => mark.cuts);
@@ -75,6 +81,12 @@ export class LiveSurface {
     paintMarks(target, marks, map);
     target.setTransform(1, 0, 0, 1, 0, 0);
     this.inks.boxes.paintAbove(target, layerId, onDevice);
+  }
+
+  /** What shows of anything in hand on a layer: all of it where nothing is answered. */
+  clipFor(layerId: EntityId): MarkShape | undefined {
+    const { panelId } = this;
+    return this.inks.index.frames.clipFor({ layerId, ...(panelId !== undefined && { panelId }) });
   }
 
   /** Paints what the stroke in hand has gained. */

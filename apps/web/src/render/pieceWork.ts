@@ -1,6 +1,6 @@
 import type { AreaEntity } from '@true-nib/core/area';
 import { laidAs, type DrawnEntity } from '@true-nib/core/drawn';
-import type { EntityId } from '@true-nib/core/kind';
+import { laidOf, type EntityId } from '@true-nib/core/kind';
 import { boxOfPoints, boxOfRings, type Box, type Point } from '@true-nib/core/math';
 import { byOrder } from '@true-nib/core/page';
 import {
@@ -41,13 +41,13 @@ export class PieceWork {
   /** What is left of all that has ink in some rings (page px, non-zero rule) on a layer. */
   without(layerId: EntityId, rings: readonly Float64Array[], box: Box): LeftOf[] {
     return this.onLayer(layerId, box).flatMap((entity): LeftOf[] => {
-      const { id, layerId, order } = entity;
-      if (entity.kind === 'dots' || (entity.kind === 'area' && entity.fill.as === 'nothing')) return [];
+      const { id } = entity;
+      if (!isPieced(entity) || (entity.kind === 'area' && entity.fill.as === 'nothing')) return [];
       const left =
         entity.kind === 'area'
           ? withoutPieces(entity, rings)
           : withoutPieces(entity, rings, (line) => this.desk.index.styled(line));
-      return left ? [{ id, left: left.map((thing) => laidAs(thing, { id, layerId, order })) }] : [];
+      return left ? [{ id, left: left.map((thing) => laidAs(thing, laidOf(entity))) }] : [];
     });
   }
 
@@ -63,11 +63,11 @@ export class PieceWork {
     return inSlices(specksOf(inkOfEach(this.wholeOn(layerId)), most), { isWanted: () => own === this.asked });
   }
 
-  /** What is no mere dots on a layer, as it shows it, lowest first. */
+  /** The lines and areas of a layer, as it shows them, lowest first. */
   private wholeOn(layerId: EntityId, box?: Box): (StrokeEntity | AreaEntity)[] {
     return this.onLayer(layerId, box).flatMap((entity) => {
       const shown = this.desk.index.shown(entity);
-      return shown.kind === 'dots' ? [] : [shown];
+      return isPieced(shown) ? [shown] : [];
     });
   }
 
@@ -78,13 +78,16 @@ export class PieceWork {
   }
 }
 
+/** Whether the ink of something is parted where other ink runs over it: neither that of dots nor a border. */
+const isPieced = (entity: DrawnEntity): entity is StrokeEntity | AreaEntity =>
+  entity.kind === 'stroke' || entity.kind === 'area';
+
 function* asAreas(entities: readonly DrawnEntity[]): Generator<number, LeftOf[]> {
   const areas: LeftOf[] = [];
   for (const [k, line] of entities.entries()) {
     yield k / entities.length;
     if (line.kind !== 'stroke') continue;
-    const { id, layerId, order } = line;
-    areas.push({ id, left: [laidAs(inkAsArea(line), { id, layerId, order })] });
+    areas.push({ id: line.id, left: [laidAs(inkAsArea(line), laidOf(line))] });
   }
   return areas;
 }

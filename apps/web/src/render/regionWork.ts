@@ -1,6 +1,6 @@
-import { marksOf, type Mark } from '@true-nib/core/drawn';
+import type { Mark } from '@true-nib/core/drawn';
 import type { EntityId } from '@true-nib/core/kind';
-import { apply, growBox, invert, type Box, type Matrix, type Point } from '@true-nib/core/math';
+import { apply, growBox, invert, withinRings, type Box, type Matrix, type Point } from '@true-nib/core/math';
 import { byOrder } from '@true-nib/core/page';
 import {
   areaOf,
@@ -265,7 +265,7 @@ export class RegionWork {
         .onLayer(layerId, box)
         .sort(byOrder)
         .filter(isBound)
-        .flatMap((entity) => marksOf(this.desk.index.shown(entity)))
+        .flatMap((entity) => this.desk.index.marks([this.desk.index.shown(entity)]))
         .map((mark) => ({ ...mark, opacity: 1 })),
     );
   }
@@ -293,9 +293,7 @@ export class RegionWork {
   }
 
   private ringsNear(layerIds: readonly EntityId[], box: Box): Float64Array[] {
-    return this.boundsIn(layerIds, box)
-      .flat()
-      .flatMap((mark) => mark.rings(EXACT));
+    return this.boundsIn(layerIds, box).flat().flatMap(seenRings);
   }
 }
 
@@ -341,4 +339,10 @@ function maskOf(
   }
   context.putImageData(image, 0, 0);
   return canvas.transferToImageBitmap();
+}
+
+/** The rings of a mark, as far as it is seen. */
+function seenRings({ rings, clip }: Mark): readonly Float64Array[] {
+  const all = rings(EXACT);
+  return clip ? withinRings(all, clip.rings(EXACT)) : all;
 }

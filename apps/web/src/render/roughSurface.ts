@@ -34,6 +34,18 @@ export function drawRoughs(context: Context2D, roughs: readonly SeenRough[], lev
   }
 }
 
+/** Draws roughs on a ground of their own. They multiply one another there as they would one by one on the paper. */
+export function drawTransparencies(
+  context: Context2D,
+  roughs: readonly SeenRough[],
+  levelsOf: LevelsOf,
+  map: Matrix,
+): void {
+  context.globalCompositeOperation = 'multiply';
+  drawRoughs(context, roughs, levelsOf, map);
+  context.globalCompositeOperation = 'source-over';
+}
+
 interface ReadyPicture {
   readonly picture: PictureEntity;
   readonly levels: readonly PyramidLevel[];

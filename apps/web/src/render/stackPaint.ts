@@ -1,7 +1,7 @@
 import { boxesMeet, growBox, invert, mapBox, scaleOf, then, type Box, type Matrix } from '@true-nib/core/math';
 import type { EntityId } from '@true-nib/core/kind';
 import type { LayerEntity, StackNode } from '@true-nib/core/page';
-import { allMarks, marksAt, type Mark } from '@true-nib/core/drawn';
+import { marksAt, type Mark } from '@true-nib/core/drawn';
 import { paintMarks, paintTolerance, pathOf, type Context2D, type PathSource } from './inkPaint';
 import type { InkIndex } from './inkIndex';
 import { paintTiles } from './washPaint';
@@ -32,7 +32,7 @@ const seenIn = (map: Matrix, box: Box): Box => growBox(mapBox(invert(map), box),
 type MarksByLayer = ReadonlyMap<EntityId, readonly Mark[]>;
 
 const marksWithin = (index: InkIndex, seen: Box, aboveRank?: number): MarksByLayer =>
-  new Map([...index.within(seen, aboveRank)].map(([layerId, drawn]) => [layerId, allMarks(drawn)]));
+  new Map([...index.within(seen, aboveRank)].map(([layerId, drawn]) => [layerId, index.marks(drawn)]));
 
 /** What painting a box takes, if its paths can all be made until a time, ms. */
 export function readyIn(index: InkIndex, map: Matrix, box: Box, until: number): MarksByLayer | undefined {

@@ -44,8 +44,8 @@ import {
   type Placed,
 } from './washPlaced';
 import type { InkDesk } from './inkDesk';
-import { paintDrawn } from './inkPaint';
-import { allMarks, markBox, shownUnder } from '@true-nib/core/drawn';
+import { paintMarks } from './inkPaint';
+import { markBox, shownUnder } from '@true-nib/core/drawn';
 import { colourOf, harden } from './stackPaint';
 import { packTile, unpackTile } from './washCode';
 import { paintTiles } from './washPaint';
@@ -148,7 +148,7 @@ export class WashWork {
     return this.rework(layerId, marks.map(markBox), (context, box) => {
       this.layOn(context, layerId);
       const near = marks.filter((mark) => boxesMeet(markBox(mark), box));
-      paintDrawn(context, near, toTile(box));
+      paintMarks(context, this.desk.index.marks(near), toTile(box));
     });
   }
 
@@ -234,8 +234,9 @@ export class WashWork {
       .map((entity) => shownUnder(entity, style));
     return this.rework(layerId, drawn.map(markBox), (context, box) => {
       const near = drawn.filter((entity) => boxesMeet(markBox(entity), box));
-      paintDrawn(context, near, toTile(box));
-      if (style?.edge === 'hard') harden(context, WASH_SIDE, WASH_SIDE, colourOf(allMarks(near)));
+      const seen = index.marks(near);
+      paintMarks(context, seen, toTile(box));
+      if (style?.edge === 'hard') harden(context, WASH_SIDE, WASH_SIDE, colourOf(seen));
     });
   }
 

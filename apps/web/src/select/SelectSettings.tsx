@@ -1,3 +1,4 @@
+import { panelLayers } from '@true-nib/core/comic';
 import { layersOf, pxToMm } from '@true-nib/core/page';
 import { frameCorners, frameMatrix, type Frame } from '@true-nib/core/select';
 import { apply } from '@true-nib/core/math';
@@ -100,6 +101,24 @@ function Actions({ of }: { readonly of: typeof ACTIONS }) {
   );
 }
 
+/** Whether what is selected stays in its panel, on pages that have any. */
+function OverBorders() {
+  const board = useBoard();
+  if (panelLayers(usePage(board)).size === 0) return null;
+  return (
+    <View className="flex-row gap-2">
+      {[
+        { id: 'put-in', label: 'Into its panel' },
+        { id: 'let-out', label: 'Over borders' },
+      ].map(({ id, label }) => (
+        <View key={id} className="flex-1">
+          <Button label={label} onPress={() => workbench.run(id, board)} />
+        </View>
+      ))}
+    </View>
+  );
+}
+
 /** All that can be done to a selection. */
 export function SelectSettings({ width }: { readonly width: number }) {
   const board = useBoard();
@@ -127,6 +146,7 @@ export function SelectSettings({ width }: { readonly width: number }) {
       {isPixels && <PixelActions />}
       {isAny && <FrameNumbers />}
       {isAny && <Actions of={FLIPS} />}
+      {isAny && !isPixels && <OverBorders />}
       <Switch
         label="Keep proportions (Shift)"
         on={switches.proportional}

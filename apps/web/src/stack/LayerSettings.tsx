@@ -1,3 +1,4 @@
+import { panelLayers } from '@true-nib/core/comic';
 import { changeLayers, LAYER_MARKS, restyleLayer, type LayerEntity, type Page, type Change } from '@true-nib/core/page';
 import { PLAIN_STYLE, type InkStyle, type Nib } from '@true-nib/core/nib';
 import { useState } from 'react';
@@ -17,6 +18,7 @@ export function LayerSettings() {
   )?.layer;
   const isSolo = useDesk((desk) => layer !== undefined && desk.solo.includes(layer.id));
   if (!layer) return null;
+  const hasPanels = panelLayers(page).size > 0;
   const tell = (label: string, change: Parameters<typeof changeLayers>[3]) =>
     tellLayers(board, [layer.id], label, change);
   const show = (draft: (page: Page) => Change) => board.picture.preview(draft(board.picture.shownPage).edits);
@@ -39,6 +41,13 @@ export function LayerSettings() {
             on={layer.holdsShape}
             onChange={(holdsShape) => tell(holdsShape ? 'Hold the shape' : 'Let the shape go', { holdsShape })}
           />
+          {hasPanels && (
+            <Switch
+              label="Free: goes over the borders of panels"
+              on={layer.free ?? false}
+              onChange={(free) => tell(free ? 'Let the layer over borders' : 'Keep the layer in its panels', { free })}
+            />
+          )}
           <StandIn layer={layer} onChange={(standIn) => tell('Stand-in colour', { standIn })} />
           {layer.medium === 'ink' && (
             <>

@@ -1,14 +1,15 @@
 import { chooseFile, say, sayError } from '../look';
 import type { PageSession } from '../session';
 import { bringIn } from './bringIn';
-import { useDesk } from '../board';
+import { takeTool, useDesk } from '../board';
 
 /** Brings a file in as a rough and takes it in hand, or says why not. */
 export async function takeRough(session: PageSession, file: File): Promise<void> {
   try {
     say(`Bringing in ${file.name}…`);
     const roughId = await bringIn(session, file);
-    useDesk.setState({ stage: 'rough', roughId });
+    useDesk.setState({ roughId });
+    takeTool('place-rough');
     say(`${file.name} is on the page, at half strength. Move it by its handles; lock it when it lies right.`);
   } catch (error) {
     sayError(error);

@@ -1,12 +1,21 @@
 import type { Stage } from '../board';
 import { blacksStage } from './blacks';
 import { DEPTH } from './depth';
-import { FINISH } from './finish';
+import { finishStage } from './finish';
 import { guidesStage } from './guides';
 import { INK } from './ink';
+import { LETTERING } from './lettering';
 import { MEND } from './mend';
-import { ROUGH } from './rough';
+import { PANELS } from './panels';
+import { roughStage } from './rough';
 import { TEXTURE } from './texture';
 
 /** The stages in the order of the work. One more line here is one more knot on the thread. */
-export const STAGES: readonly Stage[] = [ROUGH, guidesStage(DEPTH), INK, MEND, blacksStage(TEXTURE), FINISH];
+export const STAGES: readonly Stage[] = [
+  roughStage(PANELS),
+  guidesStage(DEPTH),
+  INK,
+  MEND,
+  blacksStage(TEXTURE),
+  finishStage(LETTERING),
+];

@@ -4,7 +4,16 @@ import { boxOfPoints, growBox, type Point } from '@true-nib/core/math';
 import { commonRings } from '@true-nib/core/mend';
 import { cutAreas, inkAsArea, joinAreas } from '@true-nib/core/regions';
 import { byOrder, type Edit } from '@true-nib/core/page';
-import { nodeInHand, refuse, still, type Board, type Gesture, type PageKeep, type PageSlot } from '../../board';
+import {
+  inPanel,
+  nodeInHand,
+  refuse,
+  still,
+  type Board,
+  type Gesture,
+  type PageKeep,
+  type PageSlot,
+} from '../../board';
 import { FINGER } from '../../hand';
 import { newId } from '../../session';
 import { pathOf, zoomOf, type Sketch } from '../../render';
@@ -84,8 +93,8 @@ export class JoinHand implements PageKeep {
     const made = joined(joins, a, b);
     if (!made || made.rings.length === 0) return this.board.notice('These two have nothing in common.');
     const { rings } = made;
-    const { layerId, order } = first;
-    const after: AreaEntity = { kind: 'area', id: newId(), layerId, order, rings, fill: a.fill };
+    const { layerId, order, panelId } = first;
+    const after: AreaEntity = { kind: 'area', id: newId(), layerId, order, ...inPanel(panelId), rings, fill: a.fill };
     const edits: Edit[] =
       first.kind === 'area'
         ? [{ before: first, after: { ...first, rings } }]

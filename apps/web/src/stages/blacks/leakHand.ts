@@ -4,7 +4,17 @@ import { apply, boxOfPoints, distance, growBox, type Point } from '@true-nib/cor
 import { nearestLine } from '@true-nib/core/mend';
 import { ofKind, orderBetween, type Edit, type StopEntity } from '@true-nib/core/page';
 import { bridgeOver, type Leak } from '@true-nib/core/regions';
-import { isInHand, still, type Board, type Desk, type Gesture, type PageKeep, type PageSlot } from '../../board';
+import {
+  begunSlot,
+  inPanel,
+  isInHand,
+  still,
+  type Board,
+  type Desk,
+  type Gesture,
+  type PageKeep,
+  type PageSlot,
+} from '../../board';
 import { FINGER, linesNear } from '../../hand';
 import { zoomOf, type Sketch } from '../../render';
 import { newId } from '../../session';
@@ -78,7 +88,7 @@ export class LeakCheck implements PageKeep {
     if (!bridge) return board.notice('There is no line beside this gap to go by: put a stop there.');
     const { layerId } = beside[0].line;
     const order = orderBetween(board.picture.inks.index.topOrder(layerId), undefined);
-    const after = laidAs(bridge, { id: newId(), layerId, order });
+    const after = laidAs(bridge, { id: newId(), layerId, order, ...inPanel(board.of(begunSlot).panelAt(leak)) });
     this.done('Bridge a leak', { before: null, after });
   }
 

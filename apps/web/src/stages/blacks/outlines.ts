@@ -1,4 +1,4 @@
-import { ringsRound } from '@true-nib/core/regions';
+import { ringsRound, shapeOf } from '@true-nib/core/regions';
 import { selectionSlot } from '../../select';
 import type { Board } from '../../board';
 import { layDown } from '../../hand';
@@ -11,7 +11,7 @@ export function fillSelection(board: Board, tool: FillingTool): void {
   const fill = fillOf(tool, board);
   const { entities } = board.of(selectionSlot);
   if (entities.length === 0) return board.notice('Select lines or areas first: their outline is filled.');
-  const rings = ringsRound(entities.filter((entity) => entity.kind !== 'dots'));
+  const rings = ringsRound(entities.flatMap((entity) => shapeOf(entity) ?? []));
   if (rings.length === 0) return board.notice('What is selected goes round nothing.');
   layDown(board, target, FILLING_IN_WORDS[tool], [{ rings, fill }]);
 }

@@ -1,4 +1,5 @@
 import type { AreaEntity } from '@true-nib/core/area';
+import { panelLayers } from '@true-nib/core/comic';
 import type { Spine } from '@true-nib/core/curve';
 import { colourOf } from '@true-nib/core/drawn';
 import type { EntityId } from '@true-nib/core/kind';
@@ -7,8 +8,11 @@ import { nodesOf, ofKind, ordersBetween, stackOf, type Edit } from '@true-nib/co
 import type { Leak } from '@true-nib/core/regions';
 import { colouring } from '@true-nib/core/tools';
 import {
+  begunSlot,
+  inPanel,
   asSeen,
   isInHand,
+  nodeInHand,
   refuse,
   type Board,
   type Desk,
@@ -109,14 +113,17 @@ export class PourHand implements PageKeep {
   settings(): RegionSettings | string {
     const { board } = this;
     const { boundedBy, gap, under } = useBlacks.getState();
-    const { layerId, chosenLayers } = board.desk();
+    const { chosenLayers } = board.desk();
     const inks = nodesOf(stackOf(board.session.page))
       .map((node) => asSeen(board.session.page, node))
       .filter(({ layer, isHidden }) => layer.medium === 'ink' && !isHidden && !isFlats(layer))
       .map(({ layer }) => layer.id);
     const isBound = (id: EntityId) =>
-      boundedBy === 'inks' || id === (layerId ?? inks.at(-1)) || (boundedBy === 'chosen' && chosenLayers.includes(id));
-    const layerIds = inks.filter(isBound);
+      boundedBy === 'inks' ||
+      id === nodeInHand(board)?.layer.id ||
+      (boundedBy === 'chosen' && chosenLayers.includes(id));
+    const borders = panelLayers(board.session.page);
+    const layerIds = inks.filter((id) => isBound(id) || borders.has(id));
     if (layerIds.length === 0) return 'No Ink layer that is seen bounds a region: show one, or choose All Ink.';
     return {
       layerIds,
@@ -214,6 +221,7 @@ export class PourHand implements PageKeep {
         id: newId(),
         layerId: target.layer.id,
         order: orders[k],
+        ...inPanel(board.of(begunSlot).panelAt(at)),
         rings,
         fill,
         poured,
@@ -274,9 +282,10 @@ export class PourHand implements PageKeep {
         return { before, after: { ...before, rings, poured } };
       }
       const fill = { as: 'colour', color: oneColour ? inHand : QUIET[colour % QUIET.length] } as const;
+      const place = { layerId: target.layer.id, ...inPanel(board.of(begunSlot).panelAt(at)) };
       return {
         before: null,
-        after: { kind: 'area', id: newId(), layerId: target.layer.id, order: orders[k], rings, fill, poured },
+        after: { kind: 'area', id: newId(), ...place, order: orders[k], rings, fill, poured },
       };
     });
     const left: Edit[] = [...gone].map((before) => ({ before, after: null }));

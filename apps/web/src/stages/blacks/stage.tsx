@@ -1,5 +1,7 @@
+import Black from 'lucide-react-native/icons/contrast';
+import Rows from 'lucide-react-native/icons/hash';
 import type { Stage, Wing } from '../../board';
-import { BlackChips } from './BlackChips';
+import { TurningRows } from '../../hand';
 import { outlineSlot } from './fillTools';
 import { joinSlot } from './joinHand';
 import { leakSlot } from './leakHand';
@@ -15,5 +17,12 @@ export const blacksStage = (texture: Wing) =>
     tools: [...blackTools, ...texture.tools],
     holds: ['pick-colour', 'peek', 'borrow'],
     keeps: [outlineSlot, joinSlot, pieceSlot, pourSlot, leakSlot, ...(texture.keeps ?? [])],
-    Chips: () => <BlackChips texture={texture.tools} />,
+    Chips: () => (
+      <TurningRows
+        rows={[
+          { label: 'Blacks', icon: Black, tools: blackTools },
+          { label: 'Texture', icon: Rows, tools: texture.tools },
+        ]}
+      />
+    ),
   }) satisfies Stage;

@@ -1,4 +1,6 @@
+import type { ReactNode } from 'react';
 import { Text, View } from 'react-native';
+import { useIsWide } from '../../look';
 import type { SettingsProps } from '../../board';
 import {
   DeliverButton,
@@ -9,12 +11,16 @@ import {
   WithRoughSwitch,
 } from './FinishSettings';
 
-/** In place of tools, on a phone: the one thing that is done here. */
-export const FinishChips = () => (
-  <View className="grow px-1">
-    <DeliverButton />
-  </View>
-);
+/** The tool that looks at the page; on a phone in its place the one thing that is done with it. */
+export function FinishChips({ chip }: { readonly chip: ReactNode }) {
+  return useIsWide() ? (
+    chip
+  ) : (
+    <View className="grow px-1">
+      <DeliverButton />
+    </View>
+  );
+}
 
 export const FinishLine = () => (
   <>

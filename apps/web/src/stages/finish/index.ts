@@ -1,2 +1,2 @@
 export { useDeliverChoice } from './deliverChoice';
-export { FINISH } from './stage';
+export { finishStage } from './stage';

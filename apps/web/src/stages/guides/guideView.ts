@@ -72,7 +72,7 @@ export class GuideView {
     if (held && held.id === undefined) guides.push(newGuide(page, held.shape));
     const isEmpty = guides.length === 0 && !ghosts && useDepth.getState().edges.length === 0;
     // A canvas that has nothing to show is let be. What is about to be delivered is seen as it will be.
-    if (isEmpty || workbench.stage(this.board.desk().stage)?.showsPlain) {
+    if (isEmpty || workbench.isPlain(this.board.desk())) {
       this.tags = [];
       this.marks = [];
       return picture.setGuides(undefined);

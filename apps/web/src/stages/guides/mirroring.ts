@@ -22,6 +22,9 @@ export function mirrorSelected(board: Board, shape: FoldShape): void {
   const lines = mirroredInDepth(session.page, selected, shape);
   if (lines.length === 0) return notice('Their images would lie behind the viewer.');
   const order = picture.inks.index.topOrder(target.layer.id);
-  const edits = asEntities(lines, target.layer.id, order).map((after): Edit => ({ before: null, after }));
+  const edits = asEntities(lines, { layerId: target.layer.id, top: order }).map((after): Edit => ({
+    before: null,
+    after,
+  }));
   session.commit(`Mirror ${lines.length} lines`, [...target.edits, ...edits]);
 }

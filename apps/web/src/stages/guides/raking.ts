@@ -1,4 +1,4 @@
-import { asEntities, type drawnLayer, refuse, type Gesture, type Board, targetInHand } from '../../board';
+import { asEntities, begunSlot, type drawnLayer, refuse, type Gesture, type Board, targetInHand } from '../../board';
 import { seedNow } from '../../base';
 import { selectionSlot } from '../../select';
 import { flattenSpine } from '@true-nib/core/curve';
@@ -40,6 +40,7 @@ async function raked(
   { layer, edits }: Exclude<ReturnType<typeof drawnLayer>, string>,
 ): Promise<void> {
   const { session, picture, notice } = board;
+  const { panelId } = board.of(begunSlot);
   if (!isField(shape)) return;
   const { spacing, jitter, ragged, calm } = useGuides.getState().rake;
   const settings = {
@@ -54,7 +55,8 @@ async function raked(
     const all = withCopies(session.page, layer.id, strokes);
     if (all.length > MOST_RAKED)
       return notice(`With all copies this would be ${all.length} lines. Make the spacing wider or the loop smaller.`);
-    const added = asEntities(all, layer.id, picture.inks.index.topOrder(layer.id)).map((after): Edit => ({
+    const place = { layerId: layer.id, top: picture.inks.index.topOrder(layer.id), panelId };
+    const added = asEntities(all, place).map((after): Edit => ({
       before: null,
       after,
     }));

@@ -19,6 +19,7 @@ import { inked } from '@true-nib/core/stroke';
 import type { EntityId } from '@true-nib/core/kind';
 import { drawKnot, strokeBoth, type Sketch, zoomOf } from '../../render';
 import {
+  begunSlot,
   type Board,
   type PageKeep,
   type PageSlot,
@@ -52,6 +53,8 @@ export class PathTool implements PageKeep {
   private seed = 0;
   /** The layer that the line was begun on: it goes there, whatever is in hand when it ends. */
   private layerId: EntityId | undefined;
+  /** The panel that the line was begun in. */
+  private panelId: EntityId | undefined;
   private readonly listeners = new Listeners<[]>();
 
   constructor(
@@ -99,6 +102,7 @@ export class PathTool implements PageKeep {
       return true;
     }
     this.path = emptyPath;
+    this.board.of(begunSlot).take(this.panelId);
     if (course && typeof target !== 'string') {
       const things = [this.built.make(this.board, course, this.seed)];
       this.board.picture.showThings(
@@ -132,6 +136,7 @@ export class PathTool implements PageKeep {
     if (this.path.nodes.length === 0) {
       this.seed = seedNow();
       this.layerId = nodeInHand(board)?.layer.id;
+      this.panelId = board.of(begunSlot).panelId;
     }
     const target = drawnLayer(board.session.page, this.layerId);
     if (typeof target === 'string') return refuse(board.notice, target);
@@ -214,6 +219,7 @@ export class PathTool implements PageKeep {
   private show(): void {
     const { picture, session } = this.board;
     this.listeners.tell();
+    if (this.path.nodes.length > 0) this.board.of(begunSlot).take(this.panelId);
     const target = drawnLayer(session.page, this.layerId);
     if (typeof target !== 'string') {
       const course = pathCourse(this.path);

@@ -1,7 +1,7 @@
 import type { Nib } from '@true-nib/core/nib';
-import { rubbedAreas, rubbedDots, rubbedEdits } from '@true-nib/core/tools';
+import { rubbedAreas, rubbedDots, rubbedEdits, rubbedPanels } from '@true-nib/core/tools';
 import { type Board, calmedGesture, refuse, type Gesture, targetInHand } from '../../board';
-import { areasOf, beginCutting, dotsOf, linesOf, styledBy } from '../../hand';
+import { areasOf, beginCutting, dotsOf, linesOf, panelsOf, styledBy } from '../../hand';
 import { nibInHand, rubSizeFor, useRack } from '../../nibs';
 import { zoomOf } from '../../render';
 import { newId } from '../../session';
@@ -32,6 +32,7 @@ export function beginRubbing(board: Board): Gesture {
               ...rubbedEdits(linesOf(near), swept, newId, styledBy(index), cutEnd),
               ...rubbedAreas(areasOf(near), swept),
               ...rubbedDots(dotsOf(near), swept),
+              ...rubbedPanels(panelsOf(near), swept),
             ];
           },
         });

@@ -44,6 +44,10 @@ function cut(drawn: DrawnEntity, loop: readonly Point[], outside: boolean): Edit
       return cutArea(drawn, loop, outside);
     case 'dots':
       return cutDots(drawn, loop, outside);
+    case 'panel':
+    case 'balloon':
+    case 'lettering':
+      return [];
   }
 }
 

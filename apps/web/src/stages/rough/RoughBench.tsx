@@ -4,7 +4,8 @@ import LockOpen from 'lucide-react-native/icons/lock-open';
 import Maximize from 'lucide-react-native/icons/maximize';
 import type { ReactNode } from 'react';
 import { Text, View } from 'react-native';
-import { useBoard, type SettingsProps } from '../../board';
+import { useBoard, type SettingsProps, type Tool } from '../../board';
+import { Cells, ToolChip } from '../../hand';
 import { Chip, Hint, LineHint } from '../../look';
 import { chooseRough } from '../../stack';
 import {
@@ -18,12 +19,13 @@ import {
   useRough,
 } from './RoughSettings';
 
-/** What can be done with roughs at a touch. */
-export function RoughChips() {
+/** What can be done with roughs at a touch, and the tool that places them. */
+export function RoughChips({ place }: { readonly place: Tool }) {
   const { session } = useBoard();
   const actions = useRough();
   return (
-    <>
+    <Cells>
+      <ToolChip {...place} />
       <Chip
         label="Bring in"
         icon={ImagePlus}
@@ -31,23 +33,23 @@ export function RoughChips() {
         onPress={() => void chooseRough(session)}
       />
       {actions && (
-        <>
-          <Chip
-            label="Fit"
-            icon={Maximize}
-            disabled={actions.layer.locked}
-            tooltip="Fit the rough to the page"
-            onPress={actions.fit}
-          />
-          <Chip
-            label={actions.layer.locked ? 'Unlock' : 'Lock'}
-            icon={actions.layer.locked ? Lock : LockOpen}
-            tooltip="A locked rough cannot be moved"
-            onPress={() => actions.lock(!actions.layer.locked)}
-          />
-        </>
+        <Chip
+          label="Fit"
+          icon={Maximize}
+          disabled={actions.layer.locked}
+          tooltip="Fit the rough to the page"
+          onPress={actions.fit}
+        />
       )}
-    </>
+      {actions && (
+        <Chip
+          label={actions.layer.locked ? 'Unlock' : 'Lock'}
+          icon={actions.layer.locked ? Lock : LockOpen}
+          tooltip="A locked rough cannot be moved"
+          onPress={() => actions.lock(!actions.layer.locked)}
+        />
+      )}
+    </Cells>
   );
 }
 

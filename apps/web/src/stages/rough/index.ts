@@ -1,1 +1,1 @@
-export { ROUGH } from './stage';
+export { roughStage } from './stage';

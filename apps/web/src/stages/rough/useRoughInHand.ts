@@ -1,7 +1,7 @@
 import { useDeliverChoice } from '../finish';
 import { find, ofKind, byOrder, type Page, type PictureEntity } from '@true-nib/core/page';
 import { useEffect } from 'react';
-import { useBoard, usePage, useDesk } from '../../board';
+import { isInHand, useBoard, usePage, useDesk, workbench } from '../../board';
 import { useShallow } from 'zustand/react/shallow';
 
 /** The rough that the Rough stage works on: the one last chosen, or the highest there is. */
@@ -17,17 +17,21 @@ export function roughInHand(page: Page, roughId: string | undefined): PictureEnt
 export function useRoughInHand(): void {
   const board = useBoard();
   const page = usePage(board);
-  const { stage, roughId, peeking } = useDesk(
-    useShallow(({ stage, roughId, peeking }) => ({ stage, roughId, peeking })),
+  const { stage, isPlacing, isPlain, roughId, peeking } = useDesk(
+    useShallow((desk) => ({
+      ...{ stage: desk.stage, roughId: desk.roughId, peeking: desk.peeking },
+      isPlacing: isInHand(desk, 'place-rough'),
+      isPlain: workbench.isPlain(desk),
+    })),
   );
   const isDelivered = useDeliverChoice(({ deliverRough }) => deliverRough);
-  const isHidden = peeking || (stage === 'finish' && !isDelivered);
+  const isHidden = peeking || (isPlain && !isDelivered);
   useEffect(() => {
-    const rough = stage === 'rough' ? roughInHand(page, roughId) : undefined;
+    const rough = isPlacing ? roughInHand(page, roughId) : undefined;
     const isLoose = rough !== undefined && find(page, 'layer', rough.layerId)?.locked === false;
     board.picture.setGrips(isLoose ? rough : undefined);
     if (rough && rough.id !== roughId) useDesk.setState({ roughId: rough.id });
-  }, [board, page, stage, roughId]);
+  }, [board, page, isPlacing, roughId]);
   useEffect(() => board.picture.setRing(undefined), [board, stage]);
   useEffect(() => board.picture.setPeek(isHidden), [board, isHidden]);
 }

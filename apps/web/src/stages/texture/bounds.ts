@@ -2,8 +2,8 @@ import { flatRing, isInArea, type AreaEntity } from '@true-nib/core/area';
 import { STRIDE, type Spine } from '@true-nib/core/curve';
 import type { EntityId } from '@true-nib/core/kind';
 import { boxOfPoints, growBox, type Point } from '@true-nib/core/math';
-import { byOrder, isKind } from '@true-nib/core/page';
-import { ringsRound } from '@true-nib/core/regions';
+import { byOrder } from '@true-nib/core/page';
+import { ringsRound, shapeOf } from '@true-nib/core/regions';
 import type { Board } from '../../board';
 import { areasOf } from '../../hand';
 import { selectionSlot } from '../../select';
@@ -35,7 +35,7 @@ export async function outlineAt(board: Board, layerId: EntityId, at: Point): Pro
 /** The outline of all that is selected: what its lines go round, and what its areas cover. */
 export function outlineOfSelected(board: Board): readonly Spine[] {
   const { entities } = board.of(selectionSlot);
-  return ringsRound(entities.filter((entity) => !isKind(entity, 'dots')));
+  return ringsRound(entities.flatMap((entity) => shapeOf(entity) ?? []));
 }
 
 /** A course as places. */

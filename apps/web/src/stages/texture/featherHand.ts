@@ -109,6 +109,9 @@ class FeatherHand extends TextureHand {
 
 /** Whether something is black with an edge. */
 const isInk = (entity: DrawnEntity): boolean =>
-  isDrawn(entity) && entity.kind !== 'dots' && !(entity.kind === 'area' && entity.fill.as !== 'colour');
+  isDrawn(entity) &&
+  entity.kind !== 'dots' &&
+  entity.kind !== 'panel' &&
+  !(entity.kind === 'area' && entity.fill.as !== 'colour');
 
 export const featherSlot: PageSlot<FeatherHand> = { open: (board) => new FeatherHand(board) };

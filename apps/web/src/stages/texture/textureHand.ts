@@ -1,6 +1,7 @@
 import type { Thing } from '@true-nib/core/drawn';
+import type { EntityId } from '@true-nib/core/kind';
 import type { Matrix } from '@true-nib/core/math';
-import { isInHand, targetInHand, type Board, type Desk, type PageKeep } from '../../board';
+import { begunSlot, isInHand, targetInHand, type Board, type Desk, type PageKeep } from '../../board';
 import type { LineTarget } from '../../hand';
 import type { TextureAsked } from '../../render';
 import { Underway } from './underway';
@@ -12,6 +13,8 @@ import { Underway } from './underway';
 export abstract class TextureHand implements PageKeep {
   protected target: LineTarget | undefined;
   protected isHeld = false;
+  /** The panel that it was begun in. */
+  private panelId: EntityId | undefined;
   private readonly underway: Underway;
   private stops: readonly (() => void)[] = [];
 
@@ -71,6 +74,7 @@ export abstract class TextureHand implements PageKeep {
     if (!this.isBegun() || !target) return false;
     this.forget();
     this.show();
+    board.of(begunSlot).take(this.panelId);
     board.session.waitFor(this.underway.layDown(target, this.label, (things) => this.turned(things)));
     return true;
   }
@@ -82,8 +86,9 @@ export abstract class TextureHand implements PageKeep {
     return typeof now === 'string' ? target : now;
   }
 
-  /** Where it will be laid; a reason where it cannot. */
+  /** Where it will be laid, and in which panel; a reason where it cannot. */
   protected takeTarget(): LineTarget | string {
+    if (!this.isBegun()) this.panelId = this.board.of(begunSlot).panelId;
     const target = targetInHand(this.board);
     if (typeof target === 'string' || !target.layer.holdsShape) return target;
     return `${target.layer.name} holds its shape: take another layer.`;
@@ -99,15 +104,19 @@ export abstract class TextureHand implements PageKeep {
     if (typeof asked === 'string') {
       this.board.notice(asked);
       this.underway.forget();
-    } else this.underway.want(asked);
+    } else {
+      this.board.of(begunSlot).take(this.panelId);
+      this.underway.want(asked);
+    }
     this.show();
   }
 
   protected show(): void {
     const { underway, board } = this;
     if (!this.isBegun() && !underway.isAny) return board.picture.setSketch(undefined);
+    const clip = this.target && board.picture.clipInHand(this.target.layer.id);
     board.picture.setSketch((context, map, ratio) => {
-      underway.draw(context, map);
+      underway.draw(context, map, clip);
       this.beside(context, map, ratio);
     });
   }

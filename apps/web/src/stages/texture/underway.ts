@@ -1,8 +1,8 @@
-import type { Thing } from '@true-nib/core/drawn';
+import type { MarkShape, Thing } from '@true-nib/core/drawn';
 import { invert, scaling, then, type Matrix } from '@true-nib/core/math';
 import type { Board } from '../../board';
 import { layManyDown, type LineTarget } from '../../hand';
-import type { PictureOfInks, ShownTexture, TextureAsked } from '../../render';
+import { clipTo, type PictureOfInks, type ShownTexture, type TextureAsked } from '../../render';
 import { NOTHING_UNDERWAY, useUnderway } from './underwayStore';
 
 /** A picture of texture, and the view that it was made for. */
@@ -70,7 +70,7 @@ export class Underway {
   }
 
   /** Draws the picture where the view has it now; one that was made for another view is made anew. */
-  readonly draw = (context: CanvasRenderingContext2D, map: Matrix): void => {
+  readonly draw = (context: CanvasRenderingContext2D, map: Matrix, clip?: MarkShape): void => {
     const { seen } = this;
     const { width, height } = context.canvas;
     this.view = { map, width, height };
@@ -81,8 +81,11 @@ export class Underway {
       void this.work();
     }
     if (!seen.bitmap) return;
+    context.save();
+    clipTo(context, clip, map);
     context.setTransform(...then(invert(seen.map), map));
     context.drawImage(seen.bitmap, seen.x, seen.y);
+    context.restore();
     context.setTransform(1, 0, 0, 1, 0, 0);
   };
 

@@ -1,0 +1,1 @@
+export { LETTERING } from './tools';

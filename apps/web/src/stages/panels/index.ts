@@ -1,0 +1,1 @@
+export { PANELS } from './tools';
