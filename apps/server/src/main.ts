@@ -2,7 +2,6 @@ import { mkdirSync } from 'node:fs';
 import { statfs } from 'node:fs/promises';
 import { join, resolve } from 'node:path';
 import { createApp } from './app';
-import { seedDemo } from './demo/seed';
 import { openDatabase } from './keeping/database';
 import { storeOf, type Store } from './keeping/store';
 import { KEPT_DAYS, tidy } from './keeping/tidy';
@@ -39,9 +38,16 @@ async function tidied(store: Store): Promise<void> {
     );
 }
 
+/** The demo folio is laid into a database that was never used; what draws it is loaded for that alone. */
+async function seededOnce(store: Store): Promise<void> {
+  if ((await store.folios.unscoped().count(store.within)) > 0) return;
+  const { seedDemo } = await import('./demo/seed');
+  await seedDemo(store);
+}
+
 async function start(): Promise<void> {
   const { database, store } = await open();
-  await seedDemo(store);
+  await seededOnce(store);
   let tidying: Promise<unknown> = Promise.resolve();
   const web = process.env.TRUE_NIB_WEB ?? resolve(__dirname, '../../web/dist');
   const server = createApp({ store, web, version, free: freeBytes }).listen(port, '127.0.0.1', (error) => {

@@ -6,15 +6,16 @@ import { addFolio } from '../src/keeping/folios';
 import { startService } from './service';
 
 describe('the demo folio', () => {
-  it('holds five pages with roughs, two of them finished, and three samplers, and is laid down once', async () => {
+  it('holds five pages with roughs, two of them finished, a comic page and three samplers, and is laid down once', async () => {
     const service = await startService();
     await seedDemo(service.store);
     await seedDemo(service.store);
     const { folios } = (await request(service.app).get('/api/folios')).body;
-    expect(folios).toMatchObject([{ name: 'Saltmarsh Ferry', pageCount: 8, cover: { pageId: 'demo-quay' } }]);
+    expect(folios).toMatchObject([{ name: 'Saltmarsh Ferry', pageCount: 9, cover: { pageId: 'demo-quay' } }]);
     const { pages } = (await request(service.app).get(`/api/folios/${folios[0].id}`)).body;
     expect(pages.map(({ name }: { name: string }) => name)).toEqual([
       'Quay at low tide',
+      'Before the tide turns',
       'Down the lamp stair',
       'The heron mask',
       'Heron mask, finished',
@@ -37,6 +38,15 @@ describe('the demo folio', () => {
     const night = (await request(service.app).get('/api/pages/demo-stair')).body.entities;
     const fills = night.flatMap(({ fill }: { fill?: { as: string } }) => fill?.as ?? []);
     expect(fills.filter((as: string) => as === 'nothing').length).toBeGreaterThan(100);
+    const comic = (await request(service.app).get('/api/pages/demo-tide')).body.entities;
+    const ofComic = (kind: string) => comic.filter((one: { kind: string }) => one.kind === kind);
+    expect([ofComic('panel').length, ofComic('balloon').length, ofComic('lettering').length]).toEqual([5, 6, 7]);
+    expect(ofComic('stroke').every(({ panelId }: { panelId?: string }) => panelId !== undefined)).toBe(true);
+    for (const { style } of ofComic('lettering'))
+      await request(service.app)
+        .get(`/api/blobs/${style.fonts.plain.sha256}`)
+        .expect(200)
+        .expect('content-type', 'font/sfnt');
     const quay = (await request(service.app).get('/api/pages/demo-quay')).body;
     const kinds = quay.entities.map(({ kind }: { kind: string }) => kind);
     expect(kinds.filter((kind: string) => kind === 'stroke').length).toBeGreaterThan(100);

@@ -1,4 +1,5 @@
 import { laidAs } from '@true-nib/core/drawn';
+import { FONT_TYPE } from '@true-nib/core/lettering';
 import { ridingOn, type FrameShape, type GuideEntity } from '@true-nib/core/guides';
 import { INK_BLACK, type Nib } from '@true-nib/core/nib';
 import { drawStroke } from '@true-nib/core/ink';
@@ -44,6 +45,7 @@ import { nibSampler, SAMPLER_SIZE } from './nibSampler';
 import { pencilled } from './pencil';
 import { quay } from './quay';
 import type { Sketch } from './sketch';
+import { tidePage } from './tidePage';
 
 interface DemoPage {
   readonly id: string;
@@ -108,7 +110,10 @@ export async function seedDemo(store: Store): Promise<void> {
   const examiner = new Examiner(PICTURE_LIMITS);
   await store.atomically(async (inside) => {
     await addFolio(inside, 'Saltmarsh Ferry', 'demo-saltmarsh-ferry');
-    for (const page of PAGES) await seedPage(inside, page, examiner);
+    for (const page of PAGES) {
+      await seedPage(inside, page, examiner);
+      if (page.id === 'demo-quay') await seedTide(inside, examiner);
+    }
     await seedNibs(inside);
     await seedGuides(inside);
     await seedDepth(inside);
@@ -159,6 +164,17 @@ async function seedPage(
   await appendChanges(store, id, { since: 0 }, changes);
   const page = changes.reduce(applyChange, newPage(size));
   await keepThumbnail(store, id, changes.length, await thumbnailOf(page, rough));
+}
+
+/** The sister page of the quay: laid out in panels, inked and lettered. */
+async function seedTide(store: Store, examiner: Examiner): Promise<void> {
+  const id = 'demo-tide';
+  await addPage(store, { id, name: 'Before the tide turns', folioId: 'demo-saltmarsh-ferry', ...COMIC });
+  const { changes, fonts } = await tidePage(COMIC);
+  for (const font of fonts) await keepBlob(store, { ...font, type: FONT_TYPE }, { examiner });
+  await appendChanges(store, id, { since: 0 }, changes);
+  const page = changes.reduce(applyChange, newPage(COMIC));
+  await keepThumbnail(store, id, changes.length, await thumbnailFrom(pageToSvg(page)));
 }
 
 /** Blacks or flats of a page on a layer of their own. */

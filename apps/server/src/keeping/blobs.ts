@@ -4,6 +4,7 @@ import { inflate } from 'node:zlib';
 import { checkSvgPicture } from '@true-nib/core/formats';
 import { PageError } from '@true-nib/core/gate';
 import type { BlobRef } from '@true-nib/core/kind';
+import { FONT_TYPE } from '@true-nib/core/lettering';
 import { PICTURE_LIMITS, WASH_BYTES, WASH_SIDE, WASH_TYPE } from '@true-nib/core/page';
 import { Problem } from '../problem';
 import type { Examiner } from './examiner';
@@ -30,10 +31,14 @@ export interface BlobBytes extends Blob {
 
 export const sha256Of = (bytes: Uint8Array): string => createHash('sha256').update(bytes).digest('hex');
 
-/** Whether bytes are there that can be taken for a picture, or for the pixels of a wash tile. */
+/** What bytes of a type are taken for. */
+const sortOf = (type: string): BlobRef['as'] =>
+  type === WASH_TYPE ? 'pixels' : type === FONT_TYPE ? 'font' : 'picture';
+
+/** Whether bytes are there that can be taken for a picture, for the pixels of a wash tile, or for a font. */
 export async function hasBlob(store: Store, { sha256, as }: BlobRef): Promise<boolean> {
   const blob = await store.blobs.findByPk(sha256, { attributes: ['type'], ...store.within });
-  return blob !== null && (blob.type === WASH_TYPE) === (as === 'pixels');
+  return blob !== null && sortOf(blob.type) === as;
 }
 
 export async function getBlob(store: Store, sha256: string): Promise<BlobBytes> {
@@ -74,7 +79,7 @@ export async function keepBlob(
   const known = await store.atomically((inside) => neededAgain(inside, sha256));
   if (known) return known;
   if (free) await requireRoom(store, bytes.length, await free());
-  const looks = await (type === WASH_TYPE ? examinedWash(bytes) : examined(bytes, type, examiner));
+  const looks = await lookedAt({ sha256, bytes, type }, examiner);
   return store.atomically(async (inside) => {
     // It may have come a second time while this one was looked at.
     const meanwhile = await neededAgain(inside, sha256);
@@ -82,6 +87,23 @@ export async function keepBlob(
       meanwhile ?? blobOf(await inside.blobs.create({ sha256, ...looks, keptAt: Date.now(), bytes }, inside.within))
     );
   });
+}
+
+async function lookedAt({ bytes, type }: Sent, examiner: Keeping['examiner']): Promise<Omit<Blob, 'sha256'>> {
+  if (type === WASH_TYPE) return examinedWash(bytes);
+  return type === FONT_TYPE ? examinedFont(bytes) : examined(bytes, type, examiner);
+}
+
+/** A font is read as whoever sets type with it will; what reads it is loaded with the first one. */
+async function examinedFont(bytes: Buffer): Promise<Omit<Blob, 'sha256'>> {
+  const { readFont } = await import('@true-nib/core/typeset');
+  try {
+    readFont(bytes);
+    return { type: FONT_TYPE, width: 1, height: 1 };
+  } catch (error) {
+    if (error instanceof PageError) throw new Problem(422, 'This font cannot be brought in', error.message);
+    throw error;
+  }
 }
 
 const blobOf = ({ sha256, type, width, height }: BlobRow): Blob => ({ sha256, type, width, height });

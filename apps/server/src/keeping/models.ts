@@ -1,3 +1,4 @@
+import { FONT_TYPE } from '@true-nib/core/lettering';
 import { WASH_TYPE } from '@true-nib/core/page';
 import {
   DataTypes,
@@ -98,7 +99,7 @@ export interface Models {
 export const NAME_LENGTH = 120;
 
 const PICTURE_TYPES: string[] = ['image/png', 'image/jpeg', 'image/webp'];
-const BLOB_TYPES = [...PICTURE_TYPES, 'image/svg+xml', WASH_TYPE];
+const BLOB_TYPES = [...PICTURE_TYPES, 'image/svg+xml', WASH_TYPE, FONT_TYPE];
 
 const { TEXT, INTEGER, REAL, BLOB } = DataTypes;
 

@@ -1,4 +1,3 @@
-import sharp from 'sharp';
 import { Problem } from '../problem';
 import { getPage } from './pages';
 import type { Store } from './store';
@@ -31,6 +30,8 @@ export async function keepThumbnail(store: Store, pageId: string, revision: numb
       'This revision does not exist yet',
       `The page stands at revision ${page.revision}; ${revision} was named.`,
     );
+  // Loaded with the first picture: it takes as long as all else that a start needs.
+  const { default: sharp } = await import('sharp');
   const header = await sharp(bytes)
     .metadata()
     .catch(() => undefined);
