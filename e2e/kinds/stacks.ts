@@ -1,4 +1,6 @@
 // Runs in the browser: paints pages with random stacks as the board does it, and in bands as a PNG is made.
+import { boxRing } from '@true-nib/core/comic';
+import type { PanelEntity } from '@true-nib/core/panel';
 import { nested, type AreaFill, type ToneFill } from '@true-nib/core/area';
 import { pageToSvg } from '@true-nib/core/formats';
 import { seededRandom, translation } from '@true-nib/core/math';
@@ -39,6 +41,12 @@ function randomPage(seed: number): Made {
   const entities: Entity[] = [];
   const pictures = new Map<string, OffscreenCanvas>();
   const groups: string[] = [];
+  // Half of the pages have panels, one over the other: what is begun in them is clipped.
+  const panels = seed % 2 === 0 ? [] : [panel('panel-1', random), panel('panel-2', random)];
+  if (panels.length > 0)
+    entities.push(newLayer({ id: 'panels', medium: 'ink', name: 'Panels', order: 'a9' }), ...panels);
+  const framed = <E extends Entity>(entity: E): E =>
+    panels.length > 0 && random() < 0.6 ? { ...entity, panelId: pick(panels).id } : entity;
   for (let k = 0; k < 7; k++) {
     const medium = pick<LayerEntity['medium']>(['ink', 'ink', 'rough', 'rough', 'group']);
     const id = `layer-${k}`;
@@ -56,8 +64,9 @@ function randomPage(seed: number): Made {
     );
     if (medium === 'group') groups.push(id);
     for (let n = 0; n < 2; n++) {
-      if (medium === 'ink') entities.push(band(`${id}-${n}`, id, pick(COLOURS), random));
-      if (medium === 'ink' && n === 0) entities.push(textured(`${id}-t`, id, pick(COLOURS), random));
+      if (medium === 'ink') entities.push(framed(band(`${id}-${n}`, id, pick(COLOURS), random)));
+      if (medium === 'ink' && n === 0) entities.push(framed(textured(`${id}-t`, id, pick(COLOURS), random)));
+      if (medium === 'ink' && n === 1 && random() < 0.5) entities.push(framed(balloon(`${id}-b`, id, random)));
       if (medium === 'rough') {
         const picture = block(`${id}-${n}`, id, random);
         entities.push(picture);
@@ -67,6 +76,32 @@ function randomPage(seed: number): Made {
   }
   const edits = entities.map((after) => ({ before: null, after }));
   return { page: applyChange(newPage({ width: SIDE, height: SIDE, ppi: 300 }), draftChange('all', edits)), pictures };
+}
+
+/** A panel with a thick border, or none, and at times bare paper round it. */
+function panel(id: string, random: () => number): PanelEntity {
+  const at = () => Math.round(random() * 0.6 * SIDE);
+  const [x, y] = [at(), at()];
+  const nib = { name: 'Border', size: 14, thinnest: 1, taperIn: 0, taperOut: 0, color: '#14161a' };
+  return {
+    ...{ kind: 'panel', id, layerId: 'panels', order: id },
+    ring: boxRing({ minX: x, minY: y, maxX: x + 70 + at() / 2, maxY: y + 70 + at() / 2 }),
+    ...(random() < 0.7 && { border: { nib } }),
+    ...(random() < 0.5 && { gutter: 12 }),
+  };
+}
+
+/** Two bodies that touch, with a tail and a thick border. */
+function balloon(id: string, layerId: string, random: () => number): Entity {
+  const at = () => 60 + Math.round(random() * (SIDE - 120));
+  const [x, y] = [at(), at()];
+  const border = { name: 'Balloon', size: 14, thinnest: 1, taperIn: 0, taperOut: 0, color: '#14161a' };
+  const bodies = [
+    { shape: 'oval', width: 90, height: 60, place: [1, 0, 0, 1, x, y] },
+    { shape: 'rounded', width: 70, height: 60, place: [1, 0, 0, 1, x + 50, y + 30] },
+  ] as const;
+  const tail = { kind: 'pointed', body: 0, root: 2, width: 30, tip: { x: x - 20, y: y + 90 }, bend: 0.2 } as const;
+  return { kind: 'balloon', id, layerId, order: `${id}z`, bodies, tails: [tail], border, ground: '#ffffff' };
 }
 
 function band(id: string, layerId: string, color: string, random: () => number): StrokeEntity {
