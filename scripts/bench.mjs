@@ -30,7 +30,19 @@ async function run(bench) {
   return spawnSync(process.execPath, [outfile], { cwd: root, stdio: 'inherit', env }).status;
 }
 
-const ALL = ['core', 'calm', 'guides', 'perspective', 'mend', 'regions', 'texture', 'board', 'frames', 'deeds'];
+const ALL = [
+  'core',
+  'calm',
+  'guides',
+  'perspective',
+  'mend',
+  'regions',
+  'texture',
+  'comic',
+  'board',
+  'frames',
+  'deeds',
+];
 const asked = process.argv.slice(2);
 const results = [];
 for (const bench of asked.length > 0 ? asked : ALL) results.push(await run(`${bench}.bench`));
