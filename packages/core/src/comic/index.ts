@@ -19,4 +19,6 @@ export * from './panels';
 export { checkPanelRing, ringThrough, sideEnds } from './sides';
 export { stretchRoom } from './room';
 export * from './snap';
+export { spreadsOf, type Opening, type Spread } from '../page';
+export { writtenAsText, writtenOn, type Voice, type Written } from './written';
 export { shapedRing, type PanelShape } from './shapes';

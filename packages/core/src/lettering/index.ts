@@ -1,4 +1,5 @@
 export { letteringKind, LETTER_LIMITS } from './letteringKind';
 export { glyphRings, letterRings, MOST_IN_PART } from './glyphs';
 export { runsFrom, typedFrom } from './markup';
+export { foundIn, replacedIn, textOfRuns, type Sought, type Stretch } from './replaced';
 export * from './types';

@@ -19,6 +19,7 @@ export * from './page';
 export * from './paper';
 export * from './roughs';
 export * from './sheet';
+export * from './spreads';
 export * from './stack';
 export * from './units';
 export * from './wash';

@@ -1,6 +1,6 @@
 import type { Balloon } from '../balloon';
 import { balloonBorder, tailTo, type NewLetters } from '../comic';
-import type { LetterStyle } from '../lettering';
+import { runsFrom, type LetterStyle } from '../lettering';
 import { boxOfFlat, projectiveOf, rotation, then, type Box, type Matrix, type Point } from '../math';
 import { mmToPx, type Page } from '../page';
 import type { PanelEntity } from '../panel';
@@ -63,7 +63,7 @@ function letters(
   { style, fonts, soundStyle, soundFonts }: ScriptFonts,
 ): { readonly letters: NewLetters; readonly bottom: number } {
   const inset = mmToPx(INSET_MM, ppi);
-  const runs = [{ text }];
+  const runs = runsFrom(text);
   const middle = { x: (box.minX + box.maxX) / 2, y: (box.minY + box.maxY) / 2 };
   if (as === 'sound') {
     const loud = { ...soundStyle, size: soundStyle.size * LOUD };

@@ -1,10 +1,11 @@
+import type { Voice } from '../comic';
 import { PageError } from '../gate';
 
 /** What is said, or told, or heard in a panel. */
 export interface ScriptLine {
   /** The panel that it belongs to, from 1 on. */
   readonly panel: number;
-  readonly as: 'speech' | 'thought' | 'caption' | 'sound';
+  readonly as: Voice;
   /** Who says it; empty for captions and sounds. */
   readonly who: string;
   readonly text: string;
