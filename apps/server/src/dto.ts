@@ -1,8 +1,10 @@
+import { READINGS, type Reading } from '@true-nib/core/page';
 import { plainToInstance } from 'class-transformer';
 import {
   ArrayMaxSize,
   ArrayMinSize,
   IsArray,
+  IsBoolean,
   IsDefined,
   IsIn,
   IsInt,
@@ -14,6 +16,7 @@ import {
   Matches,
   Max,
   Min,
+  ValidateIf,
   validateSync,
 } from 'class-validator';
 import { NAME_LENGTH } from './keeping/models';
@@ -21,6 +24,8 @@ import { Problem } from './problem';
 
 /** As long as the core's gate lets ids be. */
 const ID_LENGTH = 200;
+/** Letters that are looked for, or put in their place. */
+const WORDS_LENGTH = 500;
 
 /** What names a thing: anything but control characters. */
 function IsId(): PropertyDecorator {
@@ -40,6 +45,9 @@ function IsName(): PropertyDecorator {
     Matches(/[\p{L}\p{N}\p{P}\p{S}]/u, { message: '$property needs a letter, a digit or a sign' }),
   );
 }
+
+/** Checked where it is said at all: `null` is something that is said. */
+const IfSaid = (): PropertyDecorator => ValidateIf((_body, value) => value !== undefined);
 
 /** A whole number that came as text. */
 const IsWhole = (): PropertyDecorator => Matches(/^\d{1,15}$/, { message: '$property needs a whole number' });
@@ -88,6 +96,69 @@ export class FolioBody {
   readonly name!: string;
 }
 
+/** What may be another of a folio. */
+export class FolioChangeBody {
+  @IfSaid()
+  @IsName()
+  readonly name?: string;
+
+  @IfSaid()
+  @IsIn(READINGS)
+  readonly reads?: Reading;
+
+  @IfSaid()
+  @IsBoolean()
+  readonly firstAlone?: boolean;
+}
+
+/** What may be another of a page on the shelf. */
+export class PageChangeBody {
+  @IfSaid()
+  @IsName()
+  readonly name?: string;
+
+  /** Its place in the folio, from 1 on. */
+  @IfSaid()
+  @IsInt()
+  @Min(1)
+  @Max(1_000_000)
+  readonly place?: number;
+}
+
+/** Words to be replaced in a folio. */
+export class WordsBody {
+  @IsString()
+  @Length(1, WORDS_LENGTH)
+  readonly words!: string;
+
+  @IsString()
+  @Length(0, WORDS_LENGTH)
+  readonly other!: string;
+
+  @IsOptional()
+  @IsBoolean()
+  readonly asWritten?: boolean;
+
+  @IsOptional()
+  @IsBoolean()
+  readonly whole?: boolean;
+
+  /** Whose change it is. */
+  @IsId()
+  readonly by!: string;
+}
+
+/** Changes of pages to be taken back, each to be checked as `ChangeParams`. */
+export class TakeBackBody {
+  @IsArray()
+  @ArrayMinSize(1)
+  @ArrayMaxSize(10_000)
+  readonly changes!: readonly unknown[];
+
+  @IsId()
+  readonly by!: string;
+}
+
 export class RackBody {
   @IsInt()
   @Min(0)
@@ -131,11 +202,6 @@ export class PageBody {
   @IsOptional()
   @IsUUID()
   readonly id?: string;
-}
-
-export class NameBody {
-  @IsName()
-  readonly name!: string;
 }
 
 /** The envelope only; what is in the changes is checked by the core's own gate. */

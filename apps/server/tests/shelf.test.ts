@@ -39,6 +39,80 @@ describe('folios', () => {
   });
 });
 
+describe('the pages of a folio', () => {
+  const names = async (folioId: string): Promise<string[]> =>
+    (await api().get(`/api/folios/${folioId}`)).body.pages.map(({ name }: { name: string }) => name);
+  async function folioOf(...all: readonly string[]) {
+    const { folioId, pageId } = await folioWithPage(service.app);
+    const ids = [pageId];
+    for (const name of all.slice(1))
+      ids.push((await api().post('/api/pages').send({ folioId, name, width: 800, height: 600, ppi: 72 })).body.id);
+    return { folioId, ids };
+  }
+  const place = (id: string, to: unknown) => api().patch(`/api/pages/${id}`).send({ place: to });
+
+  it('are put at other places, and those of deleted ones are kept', async () => {
+    const { folioId, ids } = await folioOf('Quay', 'Stair', 'Heron', 'Mask');
+    await place(ids[3], 1).expect(200);
+    expect(await names(folioId)).toEqual(['Mask', 'Quay', 'Stair', 'Heron']);
+    await place(ids[3], 3).expect(200);
+    expect(await names(folioId)).toEqual(['Quay', 'Stair', 'Mask', 'Heron']);
+    await place(ids[0], 99).expect(200);
+    expect(await names(folioId)).toEqual(['Stair', 'Mask', 'Heron', 'Quay']);
+    await api().delete(`/api/pages/${ids[3]}`).expect(204);
+    await place(ids[2], 2).expect(200);
+    await place(ids[0], 2).expect(200);
+    expect(await names(folioId)).toEqual(['Stair', 'Quay', 'Heron']);
+    await api().post(`/api/pages/${ids[3]}/restore`).expect(200);
+    expect((await names(folioId)).sort()).toEqual(['Heron', 'Mask', 'Quay', 'Stair']);
+  });
+
+  it('come in the order that moving one after the other in a list gives', async () => {
+    const { folioId, ids } = await folioOf('Quay', 'a', 'b', 'c', 'd');
+    const list = await names(folioId);
+    const byId = new Map(ids.map((id, k) => [id, list[k]]));
+    let expected = [...ids];
+    for (const [k, to] of [
+      ...[
+        [0, 5],
+        [2, 1],
+        [4, 2],
+        [1, 3],
+        [3, 3],
+        [0, 1],
+        [4, 4],
+        [2, 5],
+      ],
+    ]) {
+      await place(ids[k], to).expect(200);
+      expected = expected.filter((id) => id !== ids[k]);
+      expected.splice(to - 1, 0, ids[k]);
+      expect(await names(folioId)).toEqual(expected.map((id) => byId.get(id)));
+    }
+  });
+
+  it.each([0, -1, 1.5, 'first', null])('have no place %p', async (to) => {
+    const { ids } = await folioOf('Quay');
+    await place(ids[0], to).expect(400);
+  });
+
+  it('are read as their folio is, from when that is said', async () => {
+    const { folioId, pageId } = await folioWithPage(service.app);
+    expect((await api().get(`/api/folios/${folioId}`)).body).toMatchObject({
+      reads: 'left to right',
+      firstAlone: true,
+    });
+    await api().patch(`/api/folios/${folioId}`).send({ reads: 'right to left', firstAlone: false }).expect(200);
+    const page = { folioId, name: 'Stair', width: 800, height: 600, ppi: 72 };
+    const { id } = (await api().post('/api/pages').send(page).expect(201)).body;
+    expect((await entitiesOf(service.app, id)).get('sheet')).toMatchObject({ reads: 'right to left' });
+    expect((await entitiesOf(service.app, pageId)).size).toBe(0);
+    const copy = (await api().post(`/api/folios/${folioId}/duplicate`).expect(201)).body;
+    expect(copy).toMatchObject({ reads: 'right to left', firstAlone: false });
+    await api().patch(`/api/folios/${folioId}`).send({ reads: 'upwards' }).expect(400);
+  });
+});
+
 describe('pages', () => {
   it('stand in the order in which they were made', async () => {
     const { folioId } = await folioWithPage(service.app);

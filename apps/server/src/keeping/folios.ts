@@ -1,10 +1,12 @@
 import { randomUUID } from 'node:crypto';
+import { laySheet, newPage, READINGS, type Opening } from '@true-nib/core/page';
 import { Problem } from '../problem';
 import type { FolioRow } from './models';
-import { copyName, duplicatePage, listPages, type ListedPage } from './pages';
+import { appendChanges } from './journal';
+import { addPageOnce, copyName, duplicatePage, getPage, listPages, type ListedPage, type NewPage } from './pages';
 import type { Store } from './store';
 
-export interface Folio {
+export interface Folio extends Opening {
   readonly id: string;
   readonly name: string;
   readonly createdAt: number;
@@ -22,7 +24,9 @@ export interface ShelvedFolio extends Folio {
   } | null;
 }
 
-const folioOf = ({ id, name, createdAt }: FolioRow): Folio => ({ id, name, createdAt });
+const folioOf = ({ id, name, reads, firstAlone, createdAt }: FolioRow): Folio => ({
+  ...{ id, name, reads, firstAlone, createdAt },
+});
 
 /** All folios, the one that was worked on last first. */
 export async function listFolios(store: Store): Promise<ShelvedFolio[]> {
@@ -62,8 +66,27 @@ export const addFolio = (store: Store, name: string, id: string = randomUUID()):
     folioOf(await folios.create({ id, name, createdAt: Date.now() }, within)),
   );
 
-export const renameFolio = (store: Store, id: string, name: string): Promise<Folio> =>
-  store.atomically(async (inside) => folioOf(await (await folioRow(inside, id)).update({ name }, inside.within)));
+/** Calls a folio otherwise, or has its pages follow each other otherwise. */
+export const changeFolio = (
+  store: Store,
+  id: string,
+  change: Partial<Pick<Folio, 'name' | 'reads' | 'firstAlone'>>,
+): Promise<Folio> =>
+  store.atomically(async (inside) => folioOf(await (await folioRow(inside, id)).update(change, inside.within)));
+
+/** Adds a page to a folio as `addPageOnce` does; it is read as the folio is. */
+export const addPageTo = (
+  store: Store,
+  wanted: NewPage,
+): Promise<{ readonly page: ListedPage; readonly isNew: boolean }> =>
+  store.atomically(async (inside) => {
+    const { page, isNew } = await addPageOnce(inside, wanted);
+    const { reads } = await getFolio(inside, page.folioId);
+    if (!isNew || reads === READINGS[0]) return { page, isNew };
+    const sheet = { ...laySheet(newPage(page), { reads }), id: `${page.id}:read`, by: 'shelf', at: page.createdAt };
+    await appendChanges(inside, page.id, { since: 0 }, [sheet]);
+    return { page: await getPage(inside, page.id), isNew };
+  });
 
 /** Takes a folio off the shelf. Nothing is erased: `restoreFolio` puts it back. */
 export const deleteFolio = (store: Store, id: string): Promise<void> =>
@@ -80,7 +103,9 @@ export const restoreFolio = (store: Store, id: string): Promise<Folio> =>
 export const duplicateFolio = (store: Store, id: string): Promise<Folio> =>
   store.atomically(async (inside) => {
     const folio = await getFolio(inside, id);
-    const copy = await addFolio(inside, copyName(folio.name));
+    const { reads, firstAlone } = folio;
+    const { id: copyId } = await addFolio(inside, copyName(folio.name));
+    const copy = await changeFolio(inside, copyId, { reads, firstAlone });
     for (const page of await listPages(inside, id))
       await duplicatePage(inside, page.id, { folioId: copy.id, name: page.name });
     return copy;

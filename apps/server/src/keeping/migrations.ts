@@ -69,4 +69,11 @@ export const migrations: readonly RunnableMigration<QueryInterface>[] = [
       await context.sequelize.query(`UPDATE blobs SET keptAt = ${Date.now()}`);
     },
   },
+  {
+    name: '0007-folios-are-read',
+    up: async ({ context }) => {
+      await context.sequelize.query(`ALTER TABLE folios ADD COLUMN reads TEXT NOT NULL DEFAULT 'left to right'`);
+      await context.sequelize.query(`ALTER TABLE folios ADD COLUMN firstAlone INTEGER NOT NULL DEFAULT 1`);
+    },
+  },
 ];

@@ -1,5 +1,5 @@
 import { FONT_TYPE } from '@true-nib/core/lettering';
-import { WASH_TYPE } from '@true-nib/core/page';
+import { READINGS, WASH_TYPE, type Reading } from '@true-nib/core/page';
 import {
   DataTypes,
   Op,
@@ -20,6 +20,9 @@ type Row<M extends Model> = Model<InferAttributes<M>, InferCreationAttributes<M>
 export interface FolioRow extends Row<FolioRow> {
   id: string;
   name: string;
+  /** Which way its pages follow each other, and whether the first lies alone. */
+  reads: CreationOptional<Reading>;
+  firstAlone: CreationOptional<boolean>;
   /** ms since 1970, as all times here. */
   createdAt: number;
   deletedAt: CreationOptional<number | null>;
@@ -132,7 +135,11 @@ export function modelsOf(database: Sequelize): Models {
   const options = (tableName: string) => ({ tableName, timestamps: false, hooks });
   const folios = database.define<FolioRow>(
     'folio',
-    { id: id(), name: name(), createdAt: count(), deletedAt: orNull() },
+    {
+      ...{ id: id(), name: name(), createdAt: count(), deletedAt: orNull() },
+      reads: { ...oneOf([...READINGS]), defaultValue: READINGS[0] },
+      firstAlone: { type: DataTypes.BOOLEAN, allowNull: false, defaultValue: true },
+    },
     { ...options('folios'), defaultScope: isKept },
   );
   const pages = database.define<PageRow>(

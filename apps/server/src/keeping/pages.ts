@@ -94,6 +94,21 @@ export function addPageOnce(
 export const renamePage = (store: Store, id: string, name: string): Promise<ListedPage> =>
   store.atomically(async (inside) => listed(await (await pageRow(inside, id)).update({ name }, inside.within)));
 
+/** Puts a page at a place among those of its folio, from 1 on; beyond the last it comes last. */
+export const placePage = (store: Store, id: string, place: number): Promise<ListedPage> =>
+  store.atomically(async (inside) => {
+    const row = await pageRow(inside, id);
+    const { folioId } = row;
+    const shown = (await listPages(inside, folioId)).filter((page) => page.id !== id);
+    const before = shown.at(Math.min(place, shown.length + 1) - 2)?.id;
+    // Among those that are deleted too: they may come back.
+    const options = { where: { folioId }, order: ['position', 'id'], ...inside.within };
+    const others = (await inside.pages.unscoped().findAll(options)).filter((page) => page.id !== id);
+    const at = place <= 1 ? 0 : others.findIndex((page) => page.id === before) + 1;
+    const position = orderBetween(at > 0 ? others[at - 1].position : undefined, others.at(at)?.position);
+    return listed(await row.update({ position }, inside.within));
+  });
+
 /** Takes a page out of its folio. Nothing is erased: `restorePage` puts it back. */
 export const deletePage = (store: Store, id: string): Promise<void> =>
   store.atomically(async (inside) => {

@@ -58,6 +58,14 @@ export async function entityRows(store: Store, pageId: string, ids?: readonly En
   return found.flat();
 }
 
+/** The entities of some kinds. Those of a row from before kinds were told are among them, whatever they are. */
+export const entitiesOfKinds = (store: Store, pageId: string, kinds: readonly string[]): Promise<EntityRow[]> =>
+  select<EntityRow>(
+    store,
+    `SELECT id, bytes FROM entities WHERE pageId = $1 AND kind IN ('', ${marks(kinds)})`,
+    ...[pageId, ...kinds],
+  );
+
 /** Many rows in one question: each costs the driver as much as a hundred of them. */
 export async function putEntities(store: Store, pageId: string, entities: readonly Entity[]): Promise<void> {
   for (const part of parts(entities, ROWS))

@@ -1,7 +1,8 @@
 import { pack, packedList, toJson, unpack } from '@true-nib/core/wire';
 import { raw, Router } from 'express';
-import { checked, NameBody, PageBody, ThumbnailQuery } from '../dto';
-import { addPageOnce, deletePage, duplicatePage, getPage, listPages, renamePage, restorePage } from '../keeping/pages';
+import { checked, PageBody, PageChangeBody, ThumbnailQuery } from '../dto';
+import { addPageTo } from '../keeping/folios';
+import { deletePage, duplicatePage, getPage, listPages, placePage, renamePage, restorePage } from '../keeping/pages';
 import { entityRows } from '../keeping/rows';
 import type { Store } from '../keeping/store';
 import { Snapshots } from '../keeping/snapshots';
@@ -18,7 +19,7 @@ export function pageRoutes(store: Store): Router {
     response.json({ pages: await listPages(store) });
   });
   routes.post('/', async (request, response) => {
-    const { page, isNew } = await addPageOnce(store, checked(PageBody, request.body));
+    const { page, isNew } = await addPageTo(store, checked(PageBody, request.body));
     response.status(isNew ? 201 : 200).json(page);
   });
   routes.get('/:id', async (request, response) => {
@@ -35,7 +36,14 @@ export function pageRoutes(store: Store): Router {
     response.json({ ...page, entities: rows.map(({ bytes }) => toJson(unpack(bytes))) });
   });
   routes.patch('/:id', async (request, response) => {
-    response.json(await renamePage(store, idOf(request), checked(NameBody, request.body).name));
+    const id = idOf(request);
+    const { name, place } = checked(PageChangeBody, request.body);
+    response.json(
+      await store.atomically(async (inside) => {
+        if (name !== undefined) await renamePage(inside, id, name);
+        return place === undefined ? getPage(inside, id) : placePage(inside, id, place);
+      }),
+    );
   });
   routes.delete('/:id', async (request, response) => {
     await deletePage(store, idOf(request));
