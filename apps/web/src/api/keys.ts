@@ -3,6 +3,7 @@ export const KEYS = {
   shelf: ['shelf'],
   folios: ['shelf', 'folios'],
   folio: (id: string) => ['shelf', 'folio', id],
+  lettering: (id: string) => ['shelf', 'folio', id, 'lettering'],
   left: ['shelf', 'left'],
   rack: ['rack'],
   templates: ['templates'],

@@ -1,4 +1,4 @@
-import type { PageSize } from '@true-nib/core/page';
+import type { Opening, PageSize } from '@true-nib/core/page';
 import { requestJson } from './request';
 
 export interface FolioCard {
@@ -22,7 +22,7 @@ export interface PageCard extends PageSize {
   readonly thumbnail: number | null;
 }
 
-export interface FolioWithPages {
+export interface FolioWithPages extends Opening {
   readonly id: string;
   readonly name: string;
   readonly pages: readonly PageCard[];
@@ -38,6 +38,11 @@ export const fetchFolios = async (): Promise<readonly FolioCard[]> =>
 export const fetchFolio = (id: string) => requestJson<FolioWithPages>(`/folios/${id}`);
 export const createFolio = (name: string) => requestJson<{ id: string }>('/folios', 'POST', { name });
 export const createPage = (page: NewPage) => requestJson<PageCard>('/pages', 'POST', page);
+
+export const changeFolio = (id: string, change: Partial<Opening>) =>
+  requestJson<FolioWithPages>(`/folios/${id}`, 'PATCH', change);
+/** Puts a page at a place among those of its folio, from 1 on. */
+export const placePage = (id: string, place: number) => requestJson<PageCard>(`/pages/${id}`, 'PATCH', { place });
 
 /** What folios and pages have in common on the shelf. */
 export type Shelved = 'folios' | 'pages';

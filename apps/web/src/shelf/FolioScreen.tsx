@@ -3,14 +3,19 @@ import { useQuery } from '@tanstack/react-query';
 import { router, useLocalSearchParams } from 'expo-router';
 import ChevronLeft from 'lucide-react-native/icons/chevron-left';
 import FilePlus from 'lucide-react-native/icons/file-plus';
-import { useCallback, useState } from 'react';
+import { useCallback, useState, type ReactElement } from 'react';
 import { Text, View } from 'react-native';
-import { fetchFolio, KEYS, type PageCard } from '../api';
+import { fetchFolio, KEYS, type FolioWithPages, type PageCard } from '../api';
 import { Button, IconButton, Empty, Loading, useTitle } from '../look';
 import { Card } from './Card';
 import { CardGrid } from './CardGrid';
+import { FolioBar } from './FolioBar';
+import { LetteringSheet } from './LetteringSheet';
 import { MoreSheet } from './MoreSheet';
 import { NewPageSheet } from './NewPageSheet';
+import { PlaceInFolio } from './PlaceInFolio';
+import { SpreadGrid } from './SpreadGrid';
+import { useShelf } from './shelfStore';
 import { useFresh } from './useFresh';
 import { useLeft } from './useLeft';
 
@@ -23,6 +28,7 @@ export function FolioScreen() {
   const left = useLeft();
   const [more, setMore] = useState<PageCard | undefined>();
   const [isAdding, setAdding] = useState(false);
+  const [isReading, setReading] = useState(false);
   const card = useCallback(
     (page: PageCard, k: number) => (
       <Card
@@ -56,12 +62,43 @@ export function FolioScreen() {
           <Button label="New page" tone="seal" onPress={() => setAdding(true)} />
         </Empty>
       )}
-      {folio.data && folio.data.pages.length > 0 && <CardGrid items={folio.data.pages} card={card} />}
-      {more && <MoreSheet kind="pages" id={more.id} name={more.name} onClose={() => setMore(undefined)} />}
+      {folio.data && folio.data.pages.length > 0 && (
+        <Pages folio={folio.data} card={card} onMore={setMore} onLettering={() => setReading(true)} />
+      )}
+      {more && (
+        <MoreSheet kind="pages" id={more.id} name={more.name} onClose={() => setMore(undefined)}>
+          <PlaceInFolio pageId={more.id} pages={folio.data?.pages ?? []} />
+        </MoreSheet>
+      )}
+      {isReading && folio.data && (
+        <LetteringSheet folioId={id} name={folio.data.name} onClose={() => setReading(false)} />
+      )}
       {isAdding && folio.data && (
         <NewPageSheet folioId={id} count={folio.data.pages.length} onClose={() => setAdding(false)} />
       )}
     </View>
+  );
+}
+
+interface PagesProps {
+  readonly folio: FolioWithPages;
+  readonly card: (page: PageCard, index: number) => ReactElement;
+  readonly onMore: (page: PageCard) => void;
+  readonly onLettering: () => void;
+}
+
+/** The pages of a folio as cards, or as the spreads that a reader opens. */
+function Pages({ folio, card, onMore, onLettering }: PagesProps) {
+  const pagesAs = useShelf((shelf) => shelf.pagesAs);
+  return (
+    <>
+      <FolioBar folio={folio} onLettering={onLettering} />
+      {pagesAs === 'spreads' ? (
+        <SpreadGrid pages={folio.pages} opening={folio} onMore={onMore} />
+      ) : (
+        <CardGrid items={folio.pages} card={card} />
+      )}
+    </>
   );
 }
 

@@ -1,7 +1,7 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import Copy from 'lucide-react-native/icons/copy';
 import Trash from 'lucide-react-native/icons/trash';
-import { useState } from 'react';
+import { useState, type ReactNode } from 'react';
 import { duplicate, KEYS, remove, rename, restore, type Shelved } from '../api';
 import { Button, Field, say, sayError, Sheet } from '../look';
 
@@ -10,10 +10,12 @@ interface MoreSheetProps {
   readonly id: string;
   readonly name: string;
   readonly onClose: () => void;
+  /** What else can be done with it. */
+  readonly children?: ReactNode;
 }
 
 /** What can be done with a folio or a page: rename, duplicate, delete (which can be taken back). */
-export function MoreSheet({ kind, id, name, onClose }: MoreSheetProps) {
+export function MoreSheet({ kind, id, name, onClose, children }: MoreSheetProps) {
   const queries = useQueryClient();
   const [newName, setNewName] = useState(name);
   const act = useMutation({
@@ -41,6 +43,7 @@ export function MoreSheet({ kind, id, name, onClose }: MoreSheetProps) {
         disabled={newName.trim() === '' || newName.trim() === name || act.isPending}
         onPress={onRename}
       />
+      {children}
       <Button
         label="Duplicate"
         icon={Copy}

@@ -1,5 +1,5 @@
 import { STRIDE, type Spine } from '../curve';
-import { framesOf, isDrawn, mapped } from '../drawn';
+import { framesOf, isDrawn } from '../drawn';
 import { PageError } from '../gate';
 import type { EntityId } from '../kind';
 import { boxMiddle, boxOfFlat, projectiveOf, translation, type Point } from '../math';
@@ -172,7 +172,7 @@ export function cutPanel(
     ]),
   });
   const moved = lyingIn(page, new Set([id])).filter(
-    (one) => isDrawn(one) && frames.panelAt(begunAt(one))?.id === second.id,
+    (one) => (isDrawn(one) || one.kind === 'guide') && frames.panelAt(begunAt(one))?.id === second.id,
   );
   return draftChange('Cut the panel', [
     { before: panel, after: kept },
@@ -263,10 +263,9 @@ export function readAsTheyLie(page: Page): Change {
 /** Copies panels with all that lies in them, moved by page px, over all others. */
 export function copyPanels(page: Page, ids: readonly EntityId[], by: Point, newId: () => EntityId): Change {
   const panels = ids.map((id) => panelNamed(page, id));
-  const inside = lyingIn(page, new Set(ids)).filter(isDrawn);
-  const names = new Map([...panels, ...inside].map((one) => [one.id, newId()]));
+  const moved = movePanels(page, ids, projectiveOf(translation(by.x, by.y)), MOVED).flatMap(({ after }) => after ?? []);
+  const names = new Map(moved.map((one) => [one.id, newId()]));
   const renamed = (id: EntityId) => names.get(id) ?? id;
-  const moved = mapped([...panels, ...inside], projectiveOf(translation(by.x, by.y)), { scaleWidth: false });
   const orders = ordersBetween(panelsOn(page).at(-1)?.order, undefined, panels.length);
   const edits = moved.map((one, k): Edit => {
     const copy = copyUnder(one, renamed(one.id), renamed);

@@ -3,12 +3,14 @@ import { PageError } from '../gate';
 import type { EntityId } from '../kind';
 import { boxMiddle, boxOfFlat, projectiveOf, translation } from '../math';
 import { STRIDE } from '../curve';
-import { find, type Edit, type Page } from '../page';
+import type { GuideEntity } from '../guides';
+import { find, ofKind, type Edit, type Page } from '../page';
+import { begunAt, movedGuides } from './lying';
 import { panelsOn } from './panels';
 
 /**
  * Opens the room at a height of a page by page px, or closes it where that is below 0: panels that begin below move with all that lies in
- * them, and so does whatever lies in no panel and has its middle below. Throws a PageError where panels would run into those above.
+ * them, and so does whatever lies in no panel and has its middle below; guides by their anchors. Throws a PageError where panels would run into those above.
  */
 export function stretchRoom(page: Page, height: number, by: number): Edit[] {
   const panels = panelsOn(page).map(({ id, ring }) => ({ id, box: boxOfFlat(ring.points, STRIDE) }));
@@ -22,16 +24,20 @@ export function stretchRoom(page: Page, height: number, by: number): Edit[] {
     if (isDrawn(entity) && isBelow(page, entity, { height, below })) before.push(entity);
   if (before.length === 0) throw new PageError('Nothing lies below.');
   const map = projectiveOf(translation(0, by));
-  return mapped(before, map, { scaleWidth: false }).map((after, k) => ({ before: before[k], after }));
+  const guides = ofKind(page, 'guide').filter((guide) => isBelow(page, guide, { height, below }));
+  return [
+    ...mapped(before, map, { scaleWidth: false }).map((after, k) => ({ before: before[k], after })),
+    ...movedGuides(page, guides, map),
+  ];
 }
 
 function isBelow(
   page: Page,
-  entity: DrawnEntity,
+  entity: DrawnEntity | GuideEntity,
   { height, below }: { readonly height: number; readonly below: ReadonlySet<EntityId> },
 ): boolean {
   if (entity.kind === 'panel') return below.has(entity.id);
   const { panelId } = entity;
   if (panelId !== undefined && find(page, 'panel', panelId)) return below.has(panelId);
-  return boxMiddle(holdOf(entity)).y >= height;
+  return (entity.kind === 'guide' ? begunAt(entity) : boxMiddle(holdOf(entity))).y >= height;
 }

@@ -194,6 +194,8 @@ export interface GuideEntity extends EntityBase {
   /** Which of the board's guide colours it has, 0–5. */
   readonly hue: number;
   readonly shape: GuideShape;
+  /** The panel that it goes along with. */
+  readonly panelId?: EntityId;
 }
 
 /** Numbers that a guide may have. */

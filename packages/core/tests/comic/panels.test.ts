@@ -28,6 +28,14 @@ import {
 import { SEGMENT, segmentCount, type Spine } from '../../src/curve';
 import { framesOf, markBox, marksOf } from '../../src/drawn';
 import { PageError } from '../../src/gate';
+import {
+  anchorOf,
+  FRAME_PRESETS,
+  framePreset,
+  planeHomography,
+  type GuideEntity,
+  type GuideShape,
+} from '../../src/guides';
 import { areaOfRings, box, projectiveOf, ringArea, translation, type Box, type Point } from '../../src/math';
 import { applyChange, checkEntity, find, invertChange, mmToPx, newPage, type Page, type Reading } from '../../src/page';
 import type { PanelEntity } from '../../src/panel';
@@ -458,6 +466,47 @@ describe('ink in panels', () => {
     const freed = applyChange(inked, removal);
     expect(find(freed, 'stroke', 'in')).toEqual(line('in', 300));
     expect([...applyChange(freed, invertChange(removal)).entities]).toEqual([...inked.entities]);
+  });
+
+  it('takes guides along with those that hang on them, copies them, and lets them go', () => {
+    const guide = (id: string, shape: GuideShape, panelId?: string): GuideEntity => ({
+      ...{ kind: 'guide', id, order: `a${id}`, name: id, seen: true, acting: true, locked: false, tethers: false },
+      ...{ reach: 'all', hue: 0, shape, ...(panelId !== undefined && { panelId }) },
+    });
+    const frame = framePreset(FRAME_PRESETS[2], blank.size);
+    const plane: GuideShape = {
+      ...{ kind: 'plane', frame: 'frame', plane: 'floor', rings: [boxRing(box(-100, -100, 100, 100))] },
+      map: planeHomography(frame, 'floor', { x: 900, y: 2300 }, blank.size),
+      place: { x: 0, y: 0, scaleX: 1, scaleY: 1, angle: 0 },
+    };
+    const guided = applyChange(
+      page,
+      change(
+        adding(
+          guide('rails', { kind: 'rails', x: 300, y: 400, angle: 1 }, left.id),
+          guide('frame', frame, left.id),
+          guide('plane', plane),
+          guide('free', { kind: 'rails', x: 300, y: 400, angle: 1 }),
+        ),
+      ),
+    );
+    const shapeOn = (on: Page, id: string) => find(on, 'guide', id)!.shape;
+    const moved = applyChange(
+      guided,
+      change(movePanels(guided, [left.id], projectiveOf(translation(40, -30)), { scaleWidth: false })),
+    );
+    expect(shapeOn(moved, 'rails')).toEqual({ kind: 'rails', x: 340, y: 370, angle: 1 });
+    expect(shapeOn(moved, 'free')).toBe(shapeOn(guided, 'free'));
+    for (const id of ['frame', 'plane']) {
+      const [from, to] = [anchorOf(shapeOn(guided, id)), anchorOf(shapeOn(moved, id))];
+      expect([to.x - from.x, to.y - from.y].map((way) => Math.round(way * 1e6) / 1e6)).toEqual([40, -30]);
+    }
+    const copied = applyChange(guided, copyPanels(guided, [left.id], { x: 0, y: 500 }, ids('copy')));
+    const copies = lyingIn(copied, new Set([panelsOn(copied).at(-1)!.id]));
+    expect(copies.map(({ kind }) => kind)).toEqual(['guide', 'guide']);
+    const freed = applyChange(guided, removePanels(guided, [left.id]));
+    expect(find(freed, 'guide', 'rails')?.panelId).toBeUndefined();
+    expect(checkEntity({ ...find(guided, 'guide', 'rails')! })).toEqual(find(guided, 'guide', 'rails'));
   });
 
   it('goes into no panel that folds over', () => {

@@ -1,14 +1,16 @@
 import {
+  begunSlot,
+  type Board,
+  type Gesture,
+  inPanel,
+  type Modifiers,
   type PageKeep,
   type PageSlot,
-  takeTool,
-  useDesk,
   refuse,
   still,
-  type Gesture,
-  type Modifiers,
-  type Board,
+  takeTool,
   targetInHand,
+  useDesk,
 } from '../../board';
 import { guideSlot, selectedLines, proportionsOf } from '../guides';
 import { selectionSlot } from '../../select';
@@ -235,7 +237,7 @@ export class DepthTool implements PageKeep {
   /** Lays a guide down that hangs on a frame, and takes it in hand. */
   private lay(shape: GuideShape, label: string): void {
     const { session } = this.board;
-    const guide = newGuide(session.page, shape);
+    const guide = { ...newGuide(session.page, shape), ...inPanel(this.board.of(begunSlot).panelId) };
     session.commit(label, [{ before: null, after: guide }]);
     takeTool('guide');
     setGuides({ laying: undefined, guideId: guide.id });

@@ -1,5 +1,8 @@
 import { guideSlot } from './guideTool';
-import type { GuideEntity } from '@true-nib/core/guides';
+import { putIn } from '@true-nib/core/comic';
+import { framesOf } from '@true-nib/core/drawn';
+import { anchorOf, type GuideEntity } from '@true-nib/core/guides';
+import { find } from '@true-nib/core/page';
 import { View } from 'react-native';
 import { Button, Choice, Switch, Line } from '../../look';
 import { useBoard, useDesk, layerInHand } from '../../board';
@@ -15,6 +18,8 @@ export function StateSettings({ guide }: { readonly guide: GuideEntity }) {
   const layerId = useDesk((desk) => desk.layerId);
   const layer = layerInHand(session.page, layerId)?.layer;
   const tell = (label: string, change: Partial<GuideEntity>) => guides.tell(guide, `${label}: ${guide.name}`, change);
+  const panel =
+    find(session.page, 'panel', guide.panelId ?? '') ?? framesOf(session.page).panelAt(anchorOf(guide.shape));
   const reach = guide.reach === 'all' ? 'all' : guide.reach.length === 1 ? 'layer' : 'chosen';
   const reachTo = (to: 'all' | 'layer' | 'chosen') => {
     const own = layer ? [layer.id] : [];
@@ -42,6 +47,17 @@ export function StateSettings({ guide }: { readonly guide: GuideEntity }) {
         on={guide.tethers}
         onChange={(tethers) => tell(tethers ? 'Tether' : 'No tether', { tethers })}
       />
+      {panel && (
+        <Switch
+          label="Goes along with its panel"
+          on={guide.panelId === panel.id}
+          onChange={(isIn) =>
+            session.commit(`${isIn ? 'Into its panel' : 'Out of its panel'}: ${guide.name}`, [
+              { before: guide, after: putIn(guide, isIn ? panel.id : undefined) },
+            ])
+          }
+        />
+      )}
       <View className="flex-row flex-wrap gap-2">
         {guide.tethers && <Button label="Release its lines" onPress={() => releaseAll(board, guide)} />}
         <Button

@@ -1,14 +1,16 @@
 import {
+  begunSlot,
+  type Board,
+  type Gesture,
+  inPanel,
+  type Modifiers,
+  nodeInHand,
   type PageKeep,
-  type Press,
   type PageSlot,
-  useDesk,
+  type Press,
   refuse,
   still,
-  type Gesture,
-  type Modifiers,
-  type Board,
-  nodeInHand,
+  useDesk,
 } from '../../board';
 import { cornerNode, removeNode, smoothNode } from '@true-nib/core/curve';
 import {
@@ -249,7 +251,7 @@ export class GuideTool implements PageKeep {
           notice(LAYING_IN_WORDS[laying]);
           return this.show();
         }
-        const guide = newGuide(session.page, laid);
+        const guide = { ...newGuide(session.page, laid), ...inPanel(this.board.of(begunSlot).panelId) };
         setGuides({ laying: undefined, guideId: guide.id });
         session.commit(`Lay down ${guide.name}`, [{ before: null, after: guide }]);
       },
