@@ -1,26 +1,19 @@
 import type { Point } from '@true-nib/core/math';
 import { Sketch } from './sketch';
 
-/** *The crossing*: a tall scroll of 1600 × 14000 px, from the moon down to the bottom of the channel. */
-export function crossing(): Sketch {
-  const sketch = new Sketch();
-  sky(sketch);
-  lighthouse(sketch, 2900);
-  ferry(sketch, 5900);
-  for (let row = 0; row < 22; row++) wave(sketch, 6350 + row * 105, row);
-  lantern(sketch, 9000);
-  deep(sketch);
-  return sketch;
-}
+/** Where things stand on the scroll. */
+export const LIGHTHOUSE = { x: 420, y: 2900 } as const;
+export const DECK = { x: 800, y: 5900 } as const;
+export const LANTERN = { x: 900, y: 9000 } as const;
+export const MOON = { x: 1040, y: 780 } as const;
+const WAVES = { top: 6350, rows: 22, apart: 105 } as const;
 
 const from =
   (x: number, y: number) =>
   (dx: number, dy: number): Point => ({ x: x + dx, y: y + dy });
 
 function sky(sketch: Sketch): void {
-  sketch
-    .ellipse({ x: 1040, y: 780 }, 330, 330, { weight: 0.9 })
-    .ellipse({ x: 1130, y: 720 }, 260, 270, { weight: 0.2 });
+  sketch.ellipse(MOON, 330, 330, { weight: 0.9 }).ellipse({ x: 1130, y: 720 }, 260, 270, { weight: 0.2 });
   for (const [x, y, wide] of [
     [180, 1180, 900],
     [520, 1330, 940],
@@ -37,7 +30,7 @@ function sky(sketch: Sketch): void {
 }
 
 function lighthouse(sketch: Sketch, top: number): void {
-  const at = from(420, top);
+  const at = from(LIGHTHOUSE.x, top);
   sketch.line(at(-110, 0), at(-210, 1500), { weight: 0.9 }).line(at(110, 0), at(210, 1500), { weight: 0.9 });
   for (const y of [260, 560, 880, 1220]) {
     const half = 110 + (100 * y) / 1500;
@@ -60,7 +53,7 @@ function lighthouse(sketch: Sketch, top: number): void {
 }
 
 function ferry(sketch: Sketch, deck: number): void {
-  const at = from(800, deck);
+  const at = from(DECK.x, deck);
   sketch
     .curve([at(-640, 0), at(-560, 210), at(-480, 330)], { weight: 1 })
     .curve([at(640, -60), at(590, 180), at(520, 330)], { weight: 1 });
@@ -95,7 +88,7 @@ function wave(sketch: Sketch, y: number, row: number): void {
 }
 
 function lantern(sketch: Sketch, top: number): void {
-  const at = from(900, top);
+  const at = from(LANTERN.x, top);
   sketch.curve([at(-60, -240), at(-30, 0), at(-90, 300), at(-20, 620)], { weight: 0.5 });
   sketch.ring([at(-120, 620), at(80, 620), at(120, 900), at(-150, 900)], { weight: 0.9 });
   sketch
@@ -154,4 +147,28 @@ function deep(sketch: Sketch): void {
   sketch
     .line(at(-150, -320), at(190, -352), { weight: 0.8 })
     .curve([at(-170, 60), at(-60, 240), at(78, 300), at(200, 210), at(280, 20)], { weight: 1 });
+}
+
+/** The parts of *The crossing*, a tall scroll of 1600 × 14000 px, from the moon down to the bottom of the channel. */
+export const CROSSING = {
+  sky: drawn(sky),
+  lighthouse: drawn((sketch) => lighthouse(sketch, LIGHTHOUSE.y)),
+  ferry: drawn((sketch) => ferry(sketch, DECK.y)),
+  waves: drawn((sketch) => {
+    for (let row = 0; row < WAVES.rows; row++) wave(sketch, WAVES.top + row * WAVES.apart, row);
+  }),
+  lantern: drawn((sketch) => lantern(sketch, LANTERN.y)),
+  deep: drawn(deep),
+} as const;
+
+/** All of it, as it is pencilled. */
+export const crossing = (): Sketch =>
+  drawn((sketch) => {
+    for (const { marks } of Object.values(CROSSING)) for (const mark of marks) sketch.add(mark.points, mark);
+  });
+
+function drawn(draw: (sketch: Sketch) => void): Sketch {
+  const sketch = new Sketch();
+  draw(sketch);
+  return sketch;
 }

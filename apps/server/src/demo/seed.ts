@@ -32,6 +32,7 @@ import type { Store } from '../keeping/store';
 import { keepThumbnail } from '../keeping/thumbnails';
 import type { Blacks } from './blacks';
 import { crossing } from './crossing';
+import { crossingPage } from './crossingPage';
 import { DEPTH_SAMPLER_SIZE, depthSampler } from './depthSampler';
 import { meantPath, quayFrame, stairFrame } from './frames';
 import { penSamples } from './hand';
@@ -59,7 +60,11 @@ interface DemoPage {
   readonly frame?: FrameShape;
   /** Its blacks and flats. A page that has some is finished: its rough is hidden. */
   readonly blacks?: readonly Blacks[];
+  /** What is drawn over it in panels: such a page is finished too. */
+  readonly comic?: (start: Page) => Promise<Drawn>;
 }
+
+type Drawn = Awaited<ReturnType<typeof tidePage>>;
 
 const COMIC: PageSize = { width: 2650, height: 4100, ppi: 400 };
 const MASK: PageSize = { width: 2800, height: 2800, ppi: 350 };
@@ -98,6 +103,7 @@ const PAGES: readonly DemoPage[] = [
     sketch: crossing,
     scan: 900,
     seed: 47,
+    comic: crossingPage,
   },
 ];
 
@@ -122,7 +128,7 @@ export async function seedDemo(store: Store): Promise<void> {
 
 async function seedPage(
   store: Store,
-  { id, name, size, sketch: draw, scan, seed, frame, blacks = [] }: DemoPage,
+  { id, name, size, sketch: draw, scan, seed, frame, blacks = [], comic }: DemoPage,
   examiner: Examiner,
 ): Promise<void> {
   const sketch = draw();
@@ -134,7 +140,10 @@ async function seedPage(
     { examiner },
   );
   const [roughOrder, below, inkOrder, above] = ordersBetween(undefined, undefined, 4);
-  const roughLayer = { ...layer(`${id}:rough`, 'rough', 'Rough', roughOrder), hidden: blacks.length > 0 };
+  const roughLayer = {
+    ...layer(`${id}:rough`, 'rough', 'Rough', roughOrder),
+    hidden: blacks.length > 0 || comic !== undefined,
+  };
   const inkLayer = layer(`${id}:inks`, 'ink', 'Inks', inkOrder);
   const placement = fittedPlacement({ width, height }, size);
   const changes: Change[] = [
@@ -161,20 +170,29 @@ async function seedPage(
     ...inkedMarks(sketch, id, inkLayer, seed, frame && { frame, size }),
     ...blacks.map((own) => filledLayer(id, own, own.at === 'below' ? below : above)),
   ];
-  await appendChanges(store, id, { since: 0 }, changes);
-  const page = changes.reduce(applyChange, newPage(size));
-  await keepThumbnail(store, id, changes.length, await thumbnailOf(page, rough));
+  const start = changes.reduce(applyChange, newPage(size));
+  const drawn = comic && (await comic(start));
+  if (drawn) await keepFonts(store, drawn, examiner);
+  const all = [...changes, ...(drawn?.changes ?? [])];
+  await appendChanges(store, id, { since: 0 }, all);
+  const page = (drawn?.changes ?? []).reduce(applyChange, start);
+  await keepThumbnail(store, id, all.length, await thumbnailOf(page, rough));
 }
 
 /** The sister page of the quay: laid out in panels, inked and lettered. */
 async function seedTide(store: Store, examiner: Examiner): Promise<void> {
   const id = 'demo-tide';
   await addPage(store, { id, name: 'Before the tide turns', folioId: 'demo-saltmarsh-ferry', ...COMIC });
-  const { changes, fonts } = await tidePage(COMIC);
-  for (const font of fonts) await keepBlob(store, { ...font, type: FONT_TYPE }, { examiner });
+  const drawn = await tidePage(COMIC);
+  const { changes } = drawn;
+  await keepFonts(store, drawn, examiner);
   await appendChanges(store, id, { since: 0 }, changes);
   const page = changes.reduce(applyChange, newPage(COMIC));
   await keepThumbnail(store, id, changes.length, await thumbnailFrom(pageToSvg(page)));
+}
+
+async function keepFonts(store: Store, { fonts }: Drawn, examiner: Examiner): Promise<void> {
+  for (const font of fonts) await keepBlob(store, { ...font, type: FONT_TYPE }, { examiner });
 }
 
 /** Blacks or flats of a page on a layer of their own. */

@@ -67,6 +67,9 @@ const inHandNow = (): RackNib => nibInHand(useRack.getState());
 export const nibFor = (page: Page, rackNib = inHandNow()): Nib =>
   nibAt(rackNib, page.size.ppi, paperOf(page) ?? '#ffffff');
 
+/** The nib in hand as a border is drawn with it: no hand presses. */
+export const borderNibFor = (page: Page): Nib => ({ ...nibFor(page), thinnest: 1, taperIn: 0, taperOut: 0 });
+
 /** The size of the eraser twin on a page, page px. */
 export const rubSizeFor = (page: Page, rackNib = inHandNow()): number =>
   sizeInPx(rackNib.twin.size, rackNib, page.size.ppi);

@@ -6,9 +6,9 @@ import type { Body } from './types';
 const ROUNDED = 0.3;
 /** Bumps of a cloud and spikes of a burst: as many as go round it at about this share of its shorter side. */
 const BUMP = 0.42;
-const SPIKE = 0.3;
+const SPIKE = 0.24;
 /** How far spikes and bumps reach beyond what they stand on, as a share of the shorter side. */
-const SPIKED = 0.2;
+const SPIKED = 0.15;
 
 /** The outline of a body in its own px, about its own middle, as x, y pairs that stray by no more than `tolerance`. */
 export function bodyRing({ shape, width, height, ring }: Body, tolerance: number): Float64Array {

@@ -1,5 +1,5 @@
-import { mapSpine } from '../curve';
-import { apply, clamp, invert, pointToLeg, type Point } from '../math';
+import { mapSpine, STRIDE, type Spine } from '../curve';
+import { apply, boxMiddle, boxOfFlat, clamp, invert, pointToLeg, translation, type Point } from '../math';
 import { placedRing } from './bodies';
 import { directionTo, tailRoot } from './outline';
 import type { Body, Tail } from './types';
@@ -53,6 +53,19 @@ export function sizedBody(body: Body, to: Point): Body {
     width: isCorner || across > down ? Math.max(LEAST, wide) : body.width,
     height: isCorner || down >= across ? Math.max(LEAST, high) : body.height,
   });
+}
+
+/** A body with a course of the page for its outline, about the middle of that; it is not turned. */
+export function ownBody(course: Spine): Body & { readonly ring: Spine } {
+  const box = boxOfFlat(course.points, STRIDE);
+  const { x, y } = boxMiddle(box);
+  return {
+    shape: 'own',
+    width: Math.max(LEAST, box.maxX - box.minX),
+    height: Math.max(LEAST, box.maxY - box.minY),
+    place: translation(x, y),
+    ring: mapSpine(course, translation(-x, -y)),
+  };
 }
 
 /** A body of another width and height; a course of its own grows with it. */

@@ -21,4 +21,4 @@ export { stretchRoom } from './room';
 export * from './snap';
 export { spreadsOf, type Opening, type Spread } from '../page';
 export { writtenAsText, writtenOn, type Voice, type Written } from './written';
-export { shapedRing, type PanelShape } from './shapes';
+export { closedCourses, shapedRing, type PanelShape } from './shapes';

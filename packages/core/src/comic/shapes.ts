@@ -1,8 +1,16 @@
 import type { Spine } from '../curve';
 import { boxMiddle, type Box } from '../math';
 import { asPanelRing } from '../panel';
+import type { Entity } from '../page';
 import { ellipseSpine, rectSpine } from '../shapes';
 import { boxRing } from './grid';
+
+/** The closed courses among things of a page, and the outer ones of areas: whatever gets the shape of what is selected. */
+export const closedCourses = (entities: Iterable<Entity>): Spine[] =>
+  [...entities].flatMap((entity) => {
+    if (entity.kind === 'area') return entity.rings.slice(0, 1);
+    return entity.kind === 'stroke' && entity.spine.closed ? [entity.spine] : [];
+  });
 
 export type PanelShape = 'box' | 'rounded' | 'oval';
 

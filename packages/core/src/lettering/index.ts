@@ -1,3 +1,4 @@
+export { contrastOf, leastContrast } from './contrast';
 export { letteringKind, LETTER_LIMITS } from './letteringKind';
 export { glyphRings, letterRings, MOST_IN_PART } from './glyphs';
 export { runsFrom, typedFrom } from './markup';

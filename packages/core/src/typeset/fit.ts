@@ -1,4 +1,4 @@
-import type { Body, BodyShape } from '../balloon';
+import { ownBody, resizedBody, type Body, type BodyShape } from '../balloon';
 import { identity } from '../math';
 import type { LetterRun, LetterStyle } from '../lettering';
 import { isTooLarge, laidOut, measured, type Measured, type Setting } from './set';
@@ -52,10 +52,9 @@ interface Wanted {
 
 /** The smallest body of one proportion that a text fits into. */
 function smallest(text: Measured, { shape, air, ring, aspect, from }: Wanted): FittedBody {
-  const bodyOf = (height: number): Body => ({
-    ...{ shape, width: height * aspect, height, place: identity },
-    ...(ring && { ring }),
-  });
+  const plain: Body = { shape, width: aspect, height: 1, place: identity };
+  const own = ring && ownBody(ring);
+  const bodyOf = (height: number): Body => resizedBody(own ?? plain, { width: height * aspect, height });
   const isTight = (height: number) => isTooLarge(text, bodyOf(height), air);
   let high = Math.max(from, 2 * air + text.style.size);
   for (let step = 0; isTight(high) && step < 24; step++) high *= 1.25;
@@ -68,7 +67,8 @@ function smallest(text: Measured, { shape, air, ring, aspect, from }: Wanted): F
   const body = bodyOf(high);
   const setting = laidOut(text, { as: 'body', body, air });
   const found: FittedBody = { width: body.width, height: body.height, setting };
-  return shape === 'box' || shape === 'rounded' ? shrunk(found, air) : found;
+  // Corners that are rounded would come too near to letters that fill a box.
+  return shape === 'box' ? shrunk(found, air) : found;
 }
 
 /** A box as small as its letters let it be. */
@@ -78,12 +78,6 @@ function shrunk({ setting, height }: FittedBody, air: number): FittedBody {
 }
 
 function proportionOf(ring: NonNullable<Body['ring']>): number {
-  let [minX, minY, maxX, maxY] = [Infinity, Infinity, -Infinity, -Infinity];
-  for (let i = 0; i < ring.points.length; i += 3) {
-    minX = Math.min(minX, ring.points[i]);
-    maxX = Math.max(maxX, ring.points[i]);
-    minY = Math.min(minY, ring.points[i + 1]);
-    maxY = Math.max(maxY, ring.points[i + 1]);
-  }
-  return (maxX - minX) / Math.max(1e-9, maxY - minY);
+  const { width, height } = ownBody(ring);
+  return width / height;
 }

@@ -1,4 +1,13 @@
-import { bodyMiddle, directionTo, placedOutlineAt, resizedBody, type Balloon, type Body, type Tail } from '../balloon';
+import {
+  bodyMiddle,
+  directionTo,
+  ownBody,
+  placedOutlineAt,
+  resizedBody,
+  type Balloon,
+  type Body,
+  type Tail,
+} from '../balloon';
 import { PageError } from '../gate';
 import type { EntityId } from '../kind';
 import type { LetterFit, Lettering, LetteringEntity, LetterRun, LetterStyle } from '../lettering';
@@ -34,7 +43,8 @@ export function textInBody(
 ): LaidText & { readonly body: Body } {
   const { width, height, setting } = fittedBody(runs, style, fonts, { shape, air, ...(ring && { ring }) });
   const place: Matrix = [1, 0, 0, 1, at.x, at.y];
-  const body: Body = { shape, width, height, place, ...(ring && { ring }) };
+  const plain: Body = { shape, width, height, place };
+  const body = ring ? { ...resizedBody(ownBody(ring), { width, height }), place } : plain;
   const fit: LetterFit = { as: 'balloon', balloonId: '', body: 0, air, by: 'balloon' };
   return { body, setting, text: { runs, style, fit, place: projectiveOf(place), set: setting.set } };
 }

@@ -1,5 +1,5 @@
 import { bodyRing, type Body } from '../balloon';
-import { boxOfFlat, emptyBox } from '../math';
+import { boxOfFlat, clamp, emptyBox } from '../math';
 import { STRIDE, pointAt, courseOf, directionAt, lengthOf, placeAlong, placeOf, type Spine } from '../curve';
 import { PageError } from '../gate';
 import { LETTER_LIMITS, type LetterRun, type LetterStyle, type SetLetters } from '../lettering';
@@ -52,10 +52,10 @@ export const measured = (runs: readonly LetterRun[], style: LetterStyle, fonts: 
 /** Whether a text is too large for a body with so much air, however it is broken. */
 export function isTooLarge({ words, style, hyphen }: Measured, body: Body, air: number): boolean {
   if (words.length === 0) return false;
-  const ring = bodyRing(body, RING);
+  const within = roomWithin(body, air);
   const { fewest, room } = countsIn(words, style, body, air);
   for (let count = fewest; count <= Math.min(words.length, room); count++)
-    if (fitInto(words, roomIn(ring, count, style, air), hyphen)) return false;
+    if (fitInto(words, roomIn(within, count, style), hyphen)) return false;
   return true;
 }
 
@@ -71,16 +71,31 @@ function countsIn(words: readonly Word[], { leading, size }: LetterStyle, body: 
   return { fewest, room: Math.min(MOST_LINES, Math.max(1, Math.floor((body.height - 2 * air) / (leading * size)))) };
 }
 
-/** How long each of so many lines may be in a ring. */
-function roomIn(ring: Float64Array, count: number, { leading, size }: LetterStyle, air: number): number[] {
+/** What lines are fitted into: a ring, with air beside each line and over and under it. */
+interface Within {
+  readonly ring: Float64Array;
+  readonly beside: number;
+  readonly over: number;
+}
+
+/** An oval that leaves air beside its lines leaves it over them too. */
+const roomWithin = (body: Body, air: number): Within => ({
+  ring: bodyRing(body, RING),
+  beside: air,
+  over: body.shape === 'oval' ? 0 : air,
+});
+
+/** How long each of so many lines may be. */
+function roomIn({ ring, beside, over }: Within, count: number, { leading, size }: LetterStyle): number[] {
+  const reach = REACH * size + over;
   return Array.from({ length: count }, (_, line) => {
     const middle = (line + 0.5 - count / 2) * leading * size;
-    return Math.max(0, Math.min(...REACHES.map((part) => chordAt(ring, middle + part * size))) - 2 * air);
+    return Math.max(0, roomBetween(ring, middle - reach, middle + reach) - 2 * beside);
   });
 }
 
 /** How far letters reach over and under the middle of their line, in sizes. */
-const REACHES = [-0.36, 0.36] as const;
+const REACH = 0.36;
 
 /** A measured text, set. Throws a PageError as `setLettering` does. */
 export function laidOut({ words, style, hyphen, missing }: Measured, shape: Shape): Setting {
@@ -161,17 +176,18 @@ function linesInBody(
   { body, air }: { readonly body: Body; readonly air: number },
   hyphen: number,
 ): Broken {
-  const ring = bodyRing(body, RING);
+  const within = roomWithin(body, air);
   const total = lineWidth(words, 0, words.length, hyphen);
+  const space = words.reduce((widest, word) => Math.max(widest, word.space), 0);
   const { fewest, room } = countsIn(words, style, body, air);
   let best: Lines | undefined;
   let firstFit = Infinity;
   for (let count = fewest; count <= Math.min(words.length, Math.max(fewest, room)); count++) {
     if (count > firstFit + MORE) break;
-    const most = roomIn(ring, count, style, air);
+    const most = roomIn(within, count, style);
     const sum = most.reduce((all, one) => all + one, 0);
-    // Where even perfect lines would not fit, none do.
-    if (sum < total && count < room) continue;
+    // Where even perfect lines would not fit, none do; a space at the end of a line takes no room.
+    if (sum < total - (count - 1) * space && count < room) continue;
     const share = Math.min(1, total / Math.max(sum, 1e-9));
     const found = brokenInto(words, { wanted: most.map((one) => one * share), most }, hyphen);
     if (!found) continue;
@@ -185,15 +201,20 @@ function linesInBody(
   return { lines: best.lines, overflows: !isWithin(best) || best.lines.length > room };
 }
 
-/** How wide a ring is at a height, about its middle: twice what its nearer side leaves. */
-export function chordAt(ring: ArrayLike<number>, y: number): number {
+/** How wide a ring is between two heights where it is narrowest, about its middle: twice what its nearer side leaves. */
+function roomBetween(ring: ArrayLike<number>, top: number, bottom: number): number {
   let [left, right] = [-Infinity, Infinity];
   for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
-    const [ay, by] = [ring[j + 1], ring[i + 1]];
-    if (ay > y === by > y) continue;
-    const x = ring[j] + ((y - ay) / (by - ay)) * (ring[i] - ring[j]);
-    if (x < 0) left = Math.max(left, x);
-    else right = Math.min(right, x);
+    const [ax, ay, bx, by] = [ring[j], ring[j + 1], ring[i], ring[i + 1]];
+    if (Math.max(ay, by) <= top || Math.min(ay, by) >= bottom) continue;
+    const slope = ay === by ? 0 : (bx - ax) / (by - ay);
+    // The part of the side that lies between the heights.
+    const from = slope === 0 ? ax : ax + (clamp(ay, top, bottom) - ay) * slope;
+    const to = slope === 0 ? bx : bx + (clamp(by, top, bottom) - by) * slope;
+    const [least, most] = from < to ? [from, to] : [to, from];
+    if (least < 0 && most > 0) return 0;
+    if (most <= 0) left = Math.max(left, most);
+    else right = Math.min(right, least);
   }
   const room = 2 * Math.min(-left, right);
   return Number.isFinite(room) ? room : 0;

@@ -1,11 +1,11 @@
 import fc from 'fast-check';
 import opentype from 'opentype.js';
-import { bodyRing, type Body } from '../../src/balloon';
+import { bodyRing, ownBody, type Body } from '../../src/balloon';
 import { PageError } from '../../src/gate';
-import type { LetterRun, LetterStyle } from '../../src/lettering';
+import type { LetterRun, LetterStyle, SetLetters } from '../../src/lettering';
 import { letterRings, runsFrom, typedFrom } from '../../src/lettering';
-import { boxOfRings, identity, projectiveOf } from '../../src/math';
-import { lineSpine } from '../../src/shapes';
+import { boxOfRings, identity, isInRing, projectiveOf } from '../../src/math';
+import { lineSpine, polylineSpine } from '../../src/shapes';
 import {
   brokenInto,
   fittedBody,
@@ -14,6 +14,7 @@ import {
   MOST_FONT_BYTES,
   readFont,
   setLettering,
+  textInBody,
   widthOf,
   wordsOf,
   type ReadFonts,
@@ -174,6 +175,14 @@ describe('breaks', () => {
   });
 });
 
+/** How many places of letters lie outside a ring. */
+function outside(set: SetLetters, ring: Float64Array): number {
+  let count = 0;
+  for (const letter of letterRings(set, here, 0.1))
+    for (let i = 0; i < letter.length; i += 2) if (!isInRing(ring, { x: letter[i], y: letter[i + 1] })) count++;
+  return count;
+}
+
 describe('lettering', () => {
   it('is 1/72 inch high for each point: capitals stand as high as the font says', () => {
     const ppi = 300;
@@ -226,6 +235,32 @@ describe('lettering', () => {
     expect(width / height).toBeGreaterThan(0.7);
     expect(width / height).toBeLessThan(4);
     expect(bodyRing({ shape, width, height, place: identity }, 0.5).every(Number.isFinite)).toBe(true);
+    // However many words there are: notches of bursts and clouds come between lines too.
+    const words = LAST_BOAT.split(' ');
+    for (let count = 1; count <= words.length; count++) {
+      const some = fittedBody(said(words.slice(0, count).join(' ')), style, fonts, { shape, air: 8 });
+      const ring = bodyRing({ shape, width: some.width, height: some.height, place: identity }, 0.5);
+      expect(outside(some.setting.set, ring)).toBe(0);
+    }
+  });
+
+  it('stands within a course of one’s own, which grows with it and keeps its proportion', () => {
+    const star = Array.from({ length: 10 }, (_, k) => {
+      const [angle, radius] = [(k * Math.PI) / 5, k % 2 === 0 ? 90 : 60];
+      return { x: 700 + 2 * radius * Math.cos(angle), y: 300 + radius * Math.sin(angle) };
+    });
+    const { ring: course, width: wide, height: high } = ownBody(polylineSpine(star, true));
+    const { body, setting, text } = textInBody({ runs: said(LAST_BOAT), style }, fonts, {
+      ...{ shape: 'own', air: 10, at: { x: 50, y: 60 }, ring: course },
+    });
+    expect(setting.overflows).toBe(false);
+    expect(body.width / body.height).toBeCloseTo(wide / high, 6);
+    const ring = bodyRing(body, 0.5);
+    const { minX, maxX, minY, maxY } = boxOfRings([ring]);
+    expect([maxX - minX, maxY - minY, minX + maxX, minY + maxY]).toEqual([
+      ...[body.width, body.height, 0, 0].map((value) => expect.closeTo(value, 1)),
+    ]);
+    expect(outside(text.set, ring)).toBe(0);
   });
 
   it('makes words loud by runs, and writes capitals where they are wanted', () => {

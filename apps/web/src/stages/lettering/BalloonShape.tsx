@@ -1,8 +1,9 @@
-import { bodyRing, BODY_SHAPES, type BodyShape, type TailKind } from '@true-nib/core/balloon';
-import { tailBelow } from '@true-nib/core/comic';
+import { bodyRing, BODY_SHAPES, ownBody, type Body, type BodyShape, type TailKind } from '@true-nib/core/balloon';
+import { closedCourses, tailBelow } from '@true-nib/core/comic';
 import { identity } from '@true-nib/core/math';
 import { View } from 'react-native';
 import { useBoard, useSlot } from '../../board';
+import { selectionSlot, useSelection } from '../../select';
 import { Button, PictureChoice } from '../../look';
 import { letterSlot } from './letterHand';
 import { setLetters, useLetters } from './letterStore';
@@ -41,23 +42,32 @@ export function ShapeSetting() {
   const { text, balloon } = useText();
   const shape = useLetters((state) => state.shape);
   const index = text?.fit.as === 'balloon' ? text.fit.body : 0;
+  const isAny = useSelection(({ size, isPixels }) => size > 0 && !isPixels);
+  const reshape = (changed: (body: Body) => Body) => {
+    hand.settle();
+    if (!balloon) return;
+    const bodies = balloon.bodies.map((body, k) => (k === index ? changed(body) : body));
+    board.session.commit('Shape of the balloon', [{ before: balloon, after: { ...balloon, bodies } }]);
+    void hand.change('Shape of the balloon', ({ fit }) => ({ fit }));
+  };
+  const takeSelected = () => {
+    const [course] = closedCourses(board.of(selectionSlot).entities);
+    if (!course) return board.notice('Select a closed line or an area: the balloon gets its shape.');
+    reshape(() => ownBody(course));
+  };
   return (
-    <PictureChoice
-      label="Shape"
-      value={balloon?.bodies[index]?.shape ?? shape}
-      options={SHAPES}
-      onChange={(next) => {
-        setLetters({ shape: next === 'own' ? 'oval' : next });
-        hand.settle();
-        if (!balloon) return;
-        const bodies = balloon.bodies.map((body, k) => {
-          const { ring: _own, ...rest } = body;
-          return k === index ? { ...rest, shape: next } : body;
-        });
-        board.session.commit('Shape of the balloon', [{ before: balloon, after: { ...balloon, bodies } }]);
-        void hand.change('Shape of the balloon', ({ fit }) => ({ fit }));
-      }}
-    />
+    <View className="gap-2">
+      <PictureChoice
+        label="Shape"
+        value={balloon?.bodies[index]?.shape ?? shape}
+        options={SHAPES}
+        onChange={(next) => {
+          setLetters({ shape: next === 'own' ? 'oval' : next });
+          reshape(({ ring: _own, ...rest }) => ({ ...rest, shape: next }));
+        }}
+      />
+      {balloon && isAny && <Button label="Shape of what is selected" onPress={takeSelected} />}
+    </View>
   );
 }
 

@@ -1,3 +1,4 @@
+import type { BalloonEntity } from '@true-nib/core/balloon';
 import { joinBalloons, partBalloon, removeLetters } from '@true-nib/core/comic';
 import { draftChange, find, mmToPx, pxToMm } from '@true-nib/core/page';
 import ArrowDownToLine from 'lucide-react-native/icons/arrow-down-to-line';
@@ -9,7 +10,8 @@ import Trash from 'lucide-react-native/icons/trash';
 import { useState } from 'react';
 import { TextInput, View } from 'react-native';
 import { useBoard, useSlot, type Board } from '../../board';
-import { Button, Line, ScrubNumber, Switch } from '../../look';
+import { Button, Line, ScrubNumber } from '../../look';
+import { borderNibFor } from '../../nibs';
 import { newId } from '../../session';
 import { copyChosen, restackChosen, turnChosen, turnOf } from './chosenDeeds';
 import { letterSlot } from './letterHand';
@@ -40,7 +42,7 @@ export function Deeds() {
       {balloons.length === 1 && balloons[0].bodies.length > 1 && (
         <Button label="Part" icon={Split} onPress={() => attempt((now) => partBalloon(now, balloons[0].id, newId))} />
       )}
-      {balloons.length > 0 && <LookOfBalloons />}
+      {balloons.length > 0 && <BorderOfBalloons />}
       <Line>
         <TurnNumber />
         <Button label="Copy" icon={Copy} onPress={() => copyChosen(board)} />
@@ -79,14 +81,21 @@ function TurnNumber() {
   );
 }
 
-/** Border and ground of the chosen balloons. */
-function LookOfBalloons() {
+/** The border of the chosen balloons. */
+function BorderOfBalloons() {
   const board = useBoard();
   const chosen = useLetters((state) => state.chosen);
   const { page } = useText();
   const balloons = chosen.flatMap((id) => find(page, 'balloon', id) ?? []);
   const [first] = balloons;
   const { ppi } = page.size;
+  const setBorder = (change: (balloon: BalloonEntity) => BalloonEntity) =>
+    board.session.attempt(() =>
+      draftChange(
+        'Border of balloons',
+        balloons.map((before) => ({ before, after: change(before) })),
+      ),
+    );
   return (
     <Line>
       <ScrubNumber
@@ -94,36 +103,16 @@ function LookOfBalloons() {
         value={first?.border ? Math.round(pxToMm(first.border.size, ppi) * 100) / 100 : 0}
         onChange={nothing}
         onSettled={(mm) =>
-          board.session.attempt(() =>
-            draftChange(
-              'Border of balloons',
-              balloons.map((before) => {
-                const { border = { ...PLAIN }, ...rest } = before;
-                const after = mm > 0 ? { ...rest, border: { ...border, size: mmToPx(mm, ppi) } } : rest;
-                return { before, after };
-              }),
-            ),
+          setBorder(({ border = PLAIN, ...rest }) =>
+            mm > 0 ? { ...rest, border: { ...border, size: mmToPx(mm, ppi) } } : rest,
           )
         }
         {...{ least: 0, most: 5, step: 0.05, unit: ' mm' }}
       />
-      <View className="flex-1 justify-center">
-        <Switch
-          label="White ground"
-          on={first?.ground !== undefined}
-          onChange={(on) =>
-            board.session.attempt(() =>
-              draftChange(
-                'Ground of balloons',
-                balloons.map((before) => {
-                  const { ground: _before, ...rest } = before;
-                  return { before, after: on ? { ...rest, ground: '#ffffff' } : rest };
-                }),
-              ),
-            )
-          }
-        />
-      </View>
+      <Button
+        label="From the nib in hand"
+        onPress={() => setBorder(({ border: _before, ...rest }) => ({ ...rest, border: borderNibFor(page) }))}
+      />
     </Line>
   );
 }

@@ -1,6 +1,7 @@
 import { Text, View } from 'react-native';
 import { Hint, Line, LineHint } from '../../look';
 import { ShapeSetting, TailSetting } from './BalloonShape';
+import { LetterColours } from './LetterColours';
 import { Deeds, Script } from './LetterDeeds';
 import { useLetters } from './letterStore';
 import { AirNumber, FontSetting, SettingNumbers, SizeNumbers, TextField } from './TextSettings';
@@ -50,6 +51,7 @@ export function BalloonSettings({ isWide }: { readonly isWide: boolean }) {
         <AirNumber />
       </Line>
       <SettingNumbers />
+      <LetterColours />
       <FontSetting />
       <Deeds />
       <Script />
@@ -70,6 +72,7 @@ export function TextSettings({ isWide }: { readonly isWide: boolean }) {
         </Line>
       )}
       <SettingNumbers />
+      <LetterColours />
       <FontSetting />
       <Deeds />
     </View>

@@ -10,7 +10,7 @@ import { Text, View } from 'react-native';
 import { useShallow } from 'zustand/react/shallow';
 import { useBoard, usePage } from '../../board';
 import { Button, Choice, Hint, Line, LineHint, PictureChoice, ScrubNumber, Switch } from '../../look';
-import { nibFor } from '../../nibs';
+import { borderNibFor } from '../../nibs';
 import { useSelection } from '../../select';
 import {
   bleedChosen,
@@ -154,14 +154,11 @@ function BorderSettings() {
       </Line>
       <Button
         label="Border from the nib in hand"
-        onPress={() => changeChosen(board, 'Border', (panel) => withBorder(panel, { nib: borderNib(page) }))}
+        onPress={() => changeChosen(board, 'Border', (panel) => withBorder(panel, { nib: borderNibFor(page) }))}
       />
     </View>
   );
 }
-
-/** The nib in hand as a border is drawn with it: no hand presses. */
-const borderNib = (page: Page) => ({ ...nibFor(page), thinnest: 1, taperIn: 0, taperOut: 0 });
 
 /** Where the chosen panel lies and how large it is, in mm. */
 function PanelNumbers({ panel, page }: { readonly panel: PanelEntity; readonly page: Page }) {

@@ -3,6 +3,7 @@ import {
   bleedOver,
   bordersOn,
   changePanels,
+  closedCourses,
   copyPanels,
   evenRows,
   layPanels,
@@ -92,10 +93,7 @@ export function addPanel(board: Board, panel: Panel): void {
 export function panelsFromSelected(board: Board): void {
   const { page } = board.session;
   const border = panelsOn(page).at(-1)?.border ?? plainBorder(page.size.ppi);
-  const rings = board.of(selectionSlot).entities.flatMap((entity) => {
-    if (entity.kind === 'area') return entity.rings.slice(0, 1);
-    return entity.kind === 'stroke' && entity.spine.closed ? [entity.spine] : [];
-  });
+  const rings = closedCourses(board.of(selectionSlot).entities);
   if (rings.length === 0) return board.notice('Select a closed line or an area: a panel gets its shape.');
   board.session.attempt((now) =>
     addPanels(
