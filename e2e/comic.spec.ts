@@ -1,9 +1,10 @@
+import { readFileSync } from 'node:fs';
 import { flatRing } from '@true-nib/core/area';
 import { ringArea } from '@true-nib/core/math';
 import { darkCount, onServer, openBoard, pixels, rested, saved, strokesOf } from './board';
 import { balloons, letters, panels, takeTool, wordsOf } from './comic';
 import { expect, test } from './desk';
-import { line, mouseDraw } from './hands';
+import { line, mouseDraw, Pen } from './hands';
 
 const HERON = 'demo-heron';
 /** The page lies in a window of 1280 × 800 with its corner at 290, 62 and 3.87 page px for each CSS px. */
@@ -29,7 +30,7 @@ test('a page is laid out, cut twice and slanted; ink stays in its panel, goes al
 
   // A line over the border of the first panel is cut there, while it is drawn and when it is kept.
   await page.getByRole('tab', { name: 'Ink' }).click();
-  await mouseDraw(page, line(at(900, 500), at(2000, 520)));
+  await (await Pen.for(page)).draw(line(at(900, 500), at(2000, 520)));
   await saved(page);
   const [stroke] = strokesOf(await onServer(desk, HERON));
   expect(stroke.panelId).toBe(first.id);
@@ -133,4 +134,85 @@ test('a balloon is lettered, gets two tails and is joined with another; a script
   await page.reload();
   await rested(page);
   expect((await letters(desk, HERON)).map(wordsOf)[0]).toBe('Last boat tonight. Mind the wet step.');
+});
+
+const CROSSING = 'demo-crossing';
+
+test('the room of a scroll is stretched: panels, ink and balloons below go along, and come back', async ({
+  page,
+  desk,
+}) => {
+  await openBoard(page, desk, CROSSING);
+  const before = await panels(desk, CROSSING);
+  const tops = (all: typeof before) => all.map(({ ring }) => Math.min(...ring.points.filter((_v, k) => k % 3 === 1)));
+  await takeTool(page, 'Rough', 'Room');
+  // Between the first two panels: the page lies at its width, with its first panel down to 2,160 px and the next from 2,320 px on.
+  const small = page.getByTestId('navigator');
+  const box = (await small.boundingBox())!;
+  await page.mouse.click(box.x + box.width / 2, box.y + (box.height * 2240) / 14_000);
+  await rested(page);
+  const board = (await page.getByTestId('board').boundingBox())!;
+  const [x, y] = [board.x + board.width / 2, board.y + board.height / 2];
+  const texts = await letters(desk, CROSSING);
+  await mouseDraw(page, line([x, y], [x, y + 90]));
+  await expect.poll(async () => tops(await panels(desk, CROSSING))[1]).toBeGreaterThan(tops(before)[1] + 100);
+  const after = await panels(desk, CROSSING);
+  const ways = tops(after).map((top, k) => top - tops(before)[k]);
+  expect(ways[0]).toBe(0);
+  for (const way of ways.slice(2)) expect(way).toBeCloseTo(ways[1], 6);
+  const moved = await letters(desk, CROSSING);
+  const down = moved.map(({ place }, k) => place[5] - texts[k].place[5]);
+  expect(down.filter((way) => way === 0)).toHaveLength(3);
+  expect(down.filter((way) => Math.abs(way - ways[1]) < 1e-6)).toHaveLength(texts.length - 3);
+  await page.keyboard.press('Control+z');
+  await expect.poll(async () => tops(await panels(desk, CROSSING))).toEqual(tops(before));
+});
+
+test('a folio is seen as spreads, its pages are put in order, and words are replaced on all of them and taken back', async ({
+  page,
+  desk,
+}) => {
+  const folio = `${desk.address}/folio/demo-saltmarsh-ferry`;
+  await page.goto(folio);
+  await page.getByRole('radio', { name: 'Spreads' }).click();
+  const left = async (name: string) =>
+    (await page.getByRole('link', { name: `Open ${name}`, exact: true }).boundingBox())?.x ?? NaN;
+  await expect(page.getByRole('group', { name: 'Pages 2 and 3' })).toBeVisible();
+  expect(await left('Before the tide turns')).toBeLessThan(await left('Down the lamp stair'));
+  await page.getByRole('radio', { name: 'From right' }).click();
+  await expect
+    .poll(async () => (await left('Before the tide turns')) - (await left('Down the lamp stair')))
+    .toBeGreaterThan(0);
+  await page.getByRole('switch', { name: 'First page alone' }).click();
+  await expect(page.getByRole('group', { name: 'Pages 1 and 2' })).toBeVisible();
+
+  await page.getByRole('button', { name: 'More for Before the tide turns' }).click();
+  await page.getByRole('button', { name: 'One place earlier' }).click();
+  await expect(page.getByLabel('Place among 9 pages')).toHaveValue('1');
+  await page.getByRole('button', { name: 'Close' }).click();
+
+  const words = async () => (await letters(desk, 'demo-tide')).map(wordsOf);
+  const before = await words();
+  await page.getByRole('button', { name: 'Lettering' }).click();
+  await page.getByLabel('Find').fill('tide turns');
+  await expect(page.getByText('Not found.')).toBeVisible();
+  await page.getByLabel('Find').fill('tonight');
+  await expect(page.getByText('Found 1 time.')).toBeVisible();
+  await page.getByLabel('Replace with').fill('at half past nine');
+  await page.getByRole('button', { name: 'Replace', exact: true }).click();
+  await expect(page.getByText('Replaced 1 time on 1 page.')).toBeVisible();
+  expect((await words()).filter((text) => text.includes('at half past nine'))).toHaveLength(1);
+  const download = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Save as text' }).click();
+  const file = readFileSync(await (await download).path(), 'utf8');
+  expect(file).toContain('PAGE 1 — Before the tide turns');
+  expect(file).toContain('SPEECH: Last boat *at half past nine*.');
+  await page.getByRole('button', { name: 'Take back' }).click();
+  await expect(page.getByText('Taken back.')).toBeVisible();
+  expect(await words()).toEqual(before);
+
+  // A new page is read as its folio is, and all is as it was said after a reload.
+  await page.reload();
+  await expect(page.getByRole('radio', { name: 'From right' })).toBeChecked();
+  await expect(page.getByRole('group', { name: 'Pages 1 and 2' })).toBeVisible();
 });

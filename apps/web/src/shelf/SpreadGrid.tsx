@@ -58,7 +58,9 @@ const idsOf = ({ left, right, across }: Spread<PageCard>): string[] =>
   [left, right, across].flatMap((page) => page?.id ?? []);
 
 function inWords(spread: Spread<PageCard>, numbers: ReadonlyMap<string, number>): string {
-  const said = idsOf(spread).map((id) => numbers.get(id));
+  const said = idsOf(spread)
+    .map((id) => numbers.get(id) ?? 0)
+    .sort((one, other) => one - other);
   return said.length === 1 ? `Page ${said[0]}` : `Pages ${said.join(' and ')}`;
 }
 
