@@ -149,7 +149,7 @@ async function seedPage(
   const changes: Change[] = [
     change(`${id}:start`, 'Bring in the rough', [
       { before: null, after: roughLayer },
-      { before: null, after: inkLayer },
+      ...(comic ? [] : [{ before: null, after: inkLayer }]),
       {
         before: null,
         after: {

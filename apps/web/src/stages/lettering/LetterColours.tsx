@@ -86,8 +86,8 @@ function ColourRow({ label, value, canBeNone = false, onChange }: ColourRowProps
   const [isChoosing, setChoosing] = useState(false);
   const isOwn = value !== undefined && DOTS.every(({ colour }) => colour !== value);
   return (
-    <View role="group" aria-label={`Colour: ${label}`} className="flex-row items-center">
-      <Text className="w-[84px] font-sans text-12 text-faint">{label}</Text>
+    <View role="group" aria-label={`Colour: ${label}`} className="flex-row flex-wrap items-center">
+      <Text className="w-full font-sans text-12 text-faint">{label}</Text>
       {DOTS.map((dot) => (
         <ColourDot
           key={dot.colour}

@@ -97,23 +97,25 @@ function BorderOfBalloons() {
       ),
     );
   return (
-    <Line>
-      <ScrubNumber
-        label="Border"
-        value={first?.border ? Math.round(pxToMm(first.border.size, ppi) * 100) / 100 : 0}
-        onChange={nothing}
-        onSettled={(mm) =>
-          setBorder(({ border = PLAIN, ...rest }) =>
-            mm > 0 ? { ...rest, border: { ...border, size: mmToPx(mm, ppi) } } : rest,
-          )
-        }
-        {...{ least: 0, most: 5, step: 0.05, unit: ' mm' }}
-      />
+    <View className="gap-2">
+      <Line>
+        <ScrubNumber
+          label="Border"
+          value={first?.border ? Math.round(pxToMm(first.border.size, ppi) * 100) / 100 : 0}
+          onChange={nothing}
+          onSettled={(mm) =>
+            setBorder(({ border = PLAIN, ...rest }) =>
+              mm > 0 ? { ...rest, border: { ...border, size: mmToPx(mm, ppi) } } : rest,
+            )
+          }
+          {...{ least: 0, most: 5, step: 0.05, unit: ' mm' }}
+        />
+      </Line>
       <Button
-        label="From the nib in hand"
+        label="Border from the nib in hand"
         onPress={() => setBorder(({ border: _before, ...rest }) => ({ ...rest, border: borderNibFor(page) }))}
       />
-    </Line>
+    </View>
   );
 }
 

@@ -193,8 +193,8 @@ export function SettingNumbers() {
           label="What goes by what"
           value={text.fit.by}
           options={[
-            { value: 'balloon', label: 'Balloon fits text' },
-            { value: 'letters', label: 'Text fits balloon' },
+            { value: 'balloon', label: 'Balloon fits' },
+            { value: 'letters', label: 'Text fits' },
           ]}
           onChange={(by) =>
             void hand.change('Fit', ({ fit }) => ({ fit: fit.as === 'balloon' ? { ...fit, by } : fit }))
