@@ -46,8 +46,8 @@ async function buildServer() {
     target: 'node20',
     format: 'cjs',
     sourcemap: true,
-    // Ours is TypeScript, and p-queue an ES module only: both go into the file.
-    external: Object.keys(dependencies).filter((name) => !['@true-nib/core', 'p-queue'].includes(name)),
+    // Ours is TypeScript, and p-queue an ES module only: both go into the file. What reads fonts is large, and seldom asked for.
+    external: [...Object.keys(dependencies).filter((name) => !['@true-nib/core', 'p-queue'].includes(name)), 'fontkit'],
     logLevel: 'warning',
   });
 }
