@@ -44,7 +44,7 @@ export async function hasBlob(store: Store, { sha256, as }: BlobRef): Promise<bo
 export async function getBlob(store: Store, sha256: string): Promise<BlobBytes> {
   const blob = await store.blobs.findByPk(sha256, store.within);
   if (!blob)
-    throw new Problem(404, 'There is no such picture', 'No picture with this fingerprint was ever brought in.');
+    throw new Problem(404, 'There is no such file', 'No picture or font with this fingerprint was ever brought in.');
   return blob;
 }
 
@@ -73,7 +73,7 @@ export async function keepBlob(
   if (sha256Of(bytes) !== sha256)
     throw new Problem(
       400,
-      'The picture was damaged on its way',
+      'The file was damaged on its way',
       'Its bytes do not match its fingerprint. Try bringing it in again.',
     );
   const known = await store.atomically((inside) => neededAgain(inside, sha256));
@@ -123,7 +123,7 @@ async function requireRoom(store: Store, more: number, free: number): Promise<vo
   if (kept + more <= SHARE * (kept + free)) return;
   throw new Problem(
     507,
-    'There is no room for more pictures',
+    'There is no room for more pictures and fonts',
     `They take up ${inMegabytes(kept)} here, and ${inMegabytes(free)} are free on the disk: they may have half of both. Make room on the disk, or delete pages that are done: after 30 days \`npm run tidy\` gives back what they held.`,
   );
 }

@@ -6,12 +6,15 @@ import RotateCcw from 'lucide-react-native/icons/rotate-ccw';
 import RotateCw from 'lucide-react-native/icons/rotate-cw';
 import ArrowLeftRight from 'lucide-react-native/icons/arrow-left-right';
 import ArrowUp from 'lucide-react-native/icons/arrow-up';
+import ChevronLeft from 'lucide-react-native/icons/chevron-left';
+import ChevronRight from 'lucide-react-native/icons/chevron-right';
 import Crosshair from 'lucide-react-native/icons/crosshair';
 import Grid from 'lucide-react-native/icons/grid-3x3';
 import MoveHorizontal from 'lucide-react-native/icons/move-horizontal';
 import Ruler from 'lucide-react-native/icons/ruler';
 import Search from 'lucide-react-native/icons/search';
 import type { LucideIcon } from 'lucide-react-native';
+import { router } from 'expo-router';
 import { useState } from 'react';
 import { Text, View } from 'react-native';
 import { KEYS, rename, type PageCard } from '../api';
@@ -37,8 +40,15 @@ const VIEWS: readonly (readonly { readonly id: string; readonly label: string; r
   ],
 ];
 
+interface PageSheetProps {
+  readonly card: PageCard;
+  /** All pages of its folio, in their order. */
+  readonly pages: readonly PageCard[];
+  readonly onClose: () => void;
+}
+
 /** The page as a sheet of paper: its name and size, how it lies on the desk, and the keys. */
-export function PageSheet({ card, onClose }: { readonly card: PageCard; readonly onClose: () => void }) {
+export function PageSheet({ card, pages, onClose }: PageSheetProps) {
   const board = useBoard();
   const [name, setName] = useState(card.name);
   const queries = useQueryClient();
@@ -67,6 +77,7 @@ export function PageSheet({ card, onClose }: { readonly card: PageCard; readonly
           `. Under ${inThousands(PRINTABLE_SHORT_SIDE)} px on its short side it will not print well.`}
       </Text>
       <Text className="font-sans text-14 text-faint">{`Shown at ${Math.round(zoom * 100)} %, turned by ${Math.round((turn * 180) / Math.PI)}°`}</Text>
+      <Neighbours card={card} pages={pages} onClose={onClose} />
       {VIEWS.map((row, k) => (
         <View key={k} className="flex-row gap-1">
           {row.map(({ id, label, icon }) => (
@@ -90,5 +101,22 @@ export function PageSheet({ card, onClose }: { readonly card: PageCard; readonly
         <Button label="Measure this screen" onPress={() => useDesk.setState({ sheet: 'ruler' })} />
       </View>
     </Sheet>
+  );
+}
+
+/** The pages before and after this one. */
+function Neighbours({ card, pages, onClose }: PageSheetProps) {
+  const index = pages.findIndex(({ id }) => id === card.id);
+  const [before, after] = index < 0 ? [] : [pages[index - 1], pages[index + 1]];
+  if (!before && !after) return null;
+  const go = (page: PageCard) => {
+    onClose();
+    router.replace(`/page/${page.id}`);
+  };
+  return (
+    <View className="flex-row flex-wrap gap-2">
+      {before && <Button label={`Before: ${before.name}`} icon={ChevronLeft} onPress={() => go(before)} />}
+      {after && <Button label={`After: ${after.name}`} icon={ChevronRight} onPress={() => go(after)} />}
+    </View>
   );
 }

@@ -68,7 +68,9 @@ export function Strip() {
           onPress={() => workbench.run('stack', board)}
         />
       )}
-      {isOpen && <PageSheet card={card} onClose={() => useDesk.setState({ sheet: undefined })} />}
+      {isOpen && (
+        <PageSheet card={card} pages={folio?.pages ?? []} onClose={() => useDesk.setState({ sheet: undefined })} />
+      )}
     </View>
   );
 }

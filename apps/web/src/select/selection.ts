@@ -1,3 +1,4 @@
+import { guidesAlong, withInside } from '@true-nib/core/comic';
 import { holdOfAll, isDrawn, mapped, type DrawnEntity } from '@true-nib/core/drawn';
 import type { Point, Matrix3x3 } from '@true-nib/core/math';
 import { byOrder, find, isKind, type Page } from '@true-nib/core/page';
@@ -8,20 +9,11 @@ import { frameMap, frameOf, isUntouched, movedFrame, type Frame, type Joining } 
 import { breath, inParts, InTurn, Listeners } from '../base';
 import type { AreaQuery, SelectedArea, TakenPixels } from '../render';
 import { type Board, type PageSlot } from '../board';
+import { PART, type Mapping } from './mapping';
 import { useSelectChoice } from './selectChoice';
 import { washingSlot, type Washing } from '../wash';
 
 const SEAL = '#b8402a';
-
-/** Strokes that are transformed in one go: some ms. */
-const PART = 800;
-
-interface Mapping {
-  readonly before: readonly DrawnEntity[];
-  readonly map: Matrix3x3;
-  readonly layerId: EntityId;
-  readonly scaleWidth: boolean;
-}
 
 /**
  * What is selected on one layer, strokes or pixels, and the frame it is transformed by. What the frame does is shown at once and
@@ -114,6 +106,11 @@ export class Selection {
     return this.looked.entities;
   }
 
+  /** The same with what goes along: all that lies in panels that are selected. */
+  private get carried(): readonly DrawnEntity[] {
+    return withInside(this.ground.session.page, this.entities);
+  }
+
   /** The same, lowest first: what is made of it keeps what lies over what. */
   get lowestFirst(): readonly DrawnEntity[] {
     return [...this.entities].sort(byOrder);
@@ -202,7 +199,7 @@ export class Selection {
     if (isAway !== this.isAside) {
       this.isAside = isAway;
       if (this.area) this.liftPixels(isAway);
-      else this.ground.picture.inks.setAside(isAway ? [...this.ids] : []);
+      else this.ground.picture.inks.setAside(isAway ? this.carried.map(({ id }) => id) : []);
     }
     this.show();
   }
@@ -238,7 +235,7 @@ export class Selection {
     if (!held || isUntouched(held) || this.on === undefined) return true;
     try {
       if (this.area) return this.keepPixels(frameMap(held), this.on);
-      const before = this.entities;
+      const before = this.carried;
       const map = frameMap(held);
       const mapping = { before, map, layerId: this.on, scaleWidth: useSelectChoice.getState().scaleWidth };
       if (before.length > PART && !atOnce) return this.keepMany(mapping);
@@ -256,11 +253,12 @@ export class Selection {
   }
 
   /** Puts transformed strokes in the place of the ones before. */
-  private lay({ before }: Mapping, after: readonly DrawnEntity[]): boolean {
+  private lay({ before, map }: Mapping, after: readonly DrawnEntity[]): boolean {
     this.bringBack();
     this.held = undefined;
+    const { session } = this.ground;
     const edits = before.map((entity, k) => ({ before: entity, after: after[k] }));
-    if (this.ground.session.commit('Transform', edits)) return true;
+    if (session.commit('Transform', [...edits, ...guidesAlong(session.page, before, map)])) return true;
     this.enclose();
     return false;
   }
@@ -369,7 +367,7 @@ export class Selection {
     const { index } = this.ground.picture.inks;
     if (this.keeping) return;
     const { entities } = this;
-    this.shown = entities.map((entity) => index.shown(entity));
+    this.shown = this.carried.map((entity) => index.shown(entity));
     if (this.area) this.held = frameOf(this.area.box);
     else this.held = entities.length > 0 ? frameOf(holdOfAll(entities)) : undefined;
     this.show();

@@ -11,10 +11,28 @@ export type InPanel = LaidEntity | GuideEntity;
 const canLieIn = (entity: Entity): entity is InPanel => isLaid(entity) || entity.kind === 'guide';
 
 /** All that was begun in some panels, in no order. */
-export const lyingIn = (page: Page, panelIds: ReadonlySet<EntityId>): InPanel[] =>
+export const lyingIn = (page: Page, panels: ReadonlySet<EntityId>): InPanel[] =>
   [...page.entities].filter(
-    (entity): entity is InPanel => canLieIn(entity) && entity.panelId !== undefined && panelIds.has(entity.panelId),
+    (entity): entity is InPanel => canLieIn(entity) && entity.panelId !== undefined && panels.has(entity.panelId),
   );
+
+const panelIds = (entities: readonly { readonly kind: string; readonly id: EntityId }[]): ReadonlySet<EntityId> =>
+  new Set(entities.flatMap(({ kind, id }) => (kind === 'panel' ? [id] : [])));
+
+/** Things of a page with all that is drawn in those of them that are panels. */
+export function withInside(page: Page, entities: readonly DrawnEntity[]): readonly DrawnEntity[] {
+  const panels = panelIds(entities);
+  if (panels.size === 0) return entities;
+  return [...new Set([...entities, ...lyingIn(page, panels).filter(isDrawn)])];
+}
+
+/** Edits that bring the guides of panels where a map takes them. */
+export function guidesAlong(page: Page, entities: readonly DrawnEntity[], map: Matrix3x3): Edit[] {
+  const panels = panelIds(entities);
+  return panels.size === 0 ? [] : movedGuides(page, lyingIn(page, panels).filter(isGuide), map);
+}
+
+const isGuide = (one: InPanel): one is GuideEntity => one.kind === 'guide';
 
 /** Where something counts as begun: a line where its first node lies, a guide at its anchor, anything else about its middle. */
 export function begunAt(entity: DrawnEntity | GuideEntity): Point {
@@ -43,17 +61,15 @@ export const putInEdits = (entities: Iterable<InPanel>, panelId: EntityId | unde
  */
 export function movePanels(
   page: Page,
-  panelIds: readonly EntityId[],
+  ids: readonly EntityId[],
   map: Matrix3x3,
   { alone = false, ...options }: MapOptions & { readonly alone?: boolean },
 ): Edit[] {
-  const panels = panelIds.flatMap((id) => find(page, 'panel', id) ?? []);
-  const inside = alone ? [] : lyingIn(page, new Set(panelIds));
-  const before: DrawnEntity[] = [...panels, ...inside.filter(isDrawn)];
-  const guides = inside.filter((one): one is GuideEntity => one.kind === 'guide');
+  const panels = ids.flatMap((id) => find(page, 'panel', id) ?? []);
+  const before = alone ? panels : withInside(page, panels);
   return [
     ...mapped(before, map, options).map((after, k) => ({ before: before[k], after })),
-    ...movedGuides(page, guides, map),
+    ...(alone ? [] : guidesAlong(page, panels, map)),
   ];
 }
 

@@ -51,3 +51,35 @@ export function typedFrom(runs: readonly LetterRun[]): string {
   turnTo({});
   return typed;
 }
+
+/** A text as it is typed, with what is chosen in it: letters from one place to another. */
+export interface TypedText {
+  readonly typed: string;
+  readonly from: number;
+  readonly to: number;
+}
+
+/**
+ * Puts a mark round what is chosen, or takes it away where it is there; where nothing is chosen, round the word that the place is in.
+ * Answers the same words, chosen.
+ */
+export function marked({ typed, from, to }: TypedText, mark: '*' | '_'): TypedText {
+  const [start, end] = from === to ? wordAt(typed, from) : [from, to];
+  const words = typed.slice(start, end);
+  if (typed[start - 1] === mark && typed[end] === mark)
+    return {
+      typed: `${typed.slice(0, start - 1)}${words}${typed.slice(end + 1)}`,
+      from: start - 1,
+      to: end - 1,
+    };
+  return { typed: `${typed.slice(0, start)}${mark}${words}${mark}${typed.slice(end)}`, from: start + 1, to: end + 1 };
+}
+
+const isLetter = (letter: string | undefined): boolean => letter !== undefined && /[\p{L}\p{M}\p{N}’']/u.test(letter);
+
+function wordAt(typed: string, at: number): readonly [number, number] {
+  let [start, end] = [at, at];
+  while (isLetter(typed[start - 1])) start--;
+  while (isLetter(typed[end])) end++;
+  return [start, end];
+}

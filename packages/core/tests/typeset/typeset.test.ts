@@ -3,7 +3,7 @@ import opentype from 'opentype.js';
 import { bodyRing, ownBody, type Body } from '../../src/balloon';
 import { PageError } from '../../src/gate';
 import type { LetterRun, LetterStyle, SetLetters } from '../../src/lettering';
-import { letterRings, runsFrom, typedFrom } from '../../src/lettering';
+import { letterRings, marked, runsFrom, typedFrom } from '../../src/lettering';
 import { boxOfRings, identity, isInRing, projectiveOf } from '../../src/math';
 import { lineSpine, polylineSpine } from '../../src/shapes';
 import {
@@ -54,6 +54,19 @@ describe('letters as they are typed', () => {
     ['a star * alone', [{ text: 'a star * alone' }]],
     ['', []],
   ])('%s', (typed, runs) => expect(runsFrom(typed)).toEqual(runs));
+
+  it.each([
+    ['what is chosen', 'Last boat tonight', 5, 9, '*', 'Last *boat* tonight'],
+    ['the word that one is in', 'Last boat tonight', 7, 7, '_', 'Last _boat_ tonight'],
+    ['a place without a word', 'Hm  ha', 3, 3, '*', 'Hm ** ha'],
+    ['what is marked already', 'Last *boat* tonight', 6, 10, '*', 'Last boat tonight'],
+    ['what is marked otherwise', 'Last *boat* tonight', 6, 10, '_', 'Last *_boat_* tonight'],
+  ] as const)('get marks round %s, or lose them', (_what, typed, from, to, mark, after) => {
+    const made = marked({ typed, from, to }, mark);
+    expect(made.typed).toBe(after);
+    const back = marked(made, mark);
+    expect([back.typed, back.to - back.from]).toEqual([typed, made.to - made.from]);
+  });
 
   it('are typed anew as they stand', () => {
     const run = fc.record(

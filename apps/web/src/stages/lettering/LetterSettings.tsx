@@ -4,7 +4,8 @@ import { ShapeSetting, TailSetting } from './BalloonShape';
 import { LetterColours } from './LetterColours';
 import { Deeds, Script } from './LetterDeeds';
 import { useLetters } from './letterStore';
-import { AirNumber, FontSetting, SettingNumbers, SizeNumbers, TextField } from './TextSettings';
+import { TextField } from './TextField';
+import { AirNumber, FontSetting, SettingNumbers, SizeNumbers } from './TextSettings';
 import { useText } from './useText';
 
 function Trouble() {

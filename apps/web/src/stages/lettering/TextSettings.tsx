@@ -1,7 +1,6 @@
-import { typedFrom, type LetteringEntity } from '@true-nib/core/lettering';
+import type { LetteringEntity } from '@true-nib/core/lettering';
 import { mmToPx, ptToPx, pxToMm, pxToPt } from '@true-nib/core/page';
-import { useState } from 'react';
-import { TextInput, View } from 'react-native';
+import { View } from 'react-native';
 import { useBoard, useSlot } from '../../board';
 import { Button, Choice, chooseFile, Line, PictureChoice, ScrubNumber, Switch } from '../../look';
 import { newId } from '../../session';
@@ -13,37 +12,6 @@ import { FAMILIES, ownFace, shippedFaces } from './faces';
 import { letterSlot } from './letterHand';
 import { setLetters, useLetters } from './letterStore';
 import { useText } from './useText';
-
-/** What is typed: `*loud*` and `_slanted_`. While nobody types, it is what the page has. */
-export function TextField({ rows }: { readonly rows: number }) {
-  const hand = useSlot(letterSlot);
-  const { text } = useText();
-  const isNew = useLetters((state) => state.isNew);
-  const [typing, setTyping] = useState<{ readonly id: string; readonly typed: string }>();
-  if (!text) return null;
-  const kept = isNew ? '' : typedFrom(text.runs);
-  return (
-    <TextInput
-      key={text.id}
-      aria-label="Text"
-      multiline
-      numberOfLines={rows}
-      autoFocus={isNew}
-      className="min-h-[44px] w-full rounded-xl border border-edge bg-raised px-3 py-2 font-sans text-16 text-ink"
-      value={typing?.id === text.id ? typing.typed : kept}
-      placeholder={rows > 1 ? 'Type here. *Loud* and _slanted_ words.' : 'Type here'}
-      onChangeText={(typed) => {
-        setTyping({ id: text.id, typed });
-        void hand.type(typed);
-      }}
-      onKeyPress={({ nativeEvent: { key } }) => key === 'Escape' && hand.letGo()}
-      onBlur={() => {
-        setTyping(undefined);
-        hand.settle();
-      }}
-    />
-  );
-}
 
 const nothing = () => undefined;
 
