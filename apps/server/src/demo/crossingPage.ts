@@ -193,13 +193,13 @@ function lamp(border: Border): Cell {
       [-150, 900],
     ].map(([dx, dy]) => place(LANTERN.x + dx, LANTERN.y + dy)),
   );
-  const frame = ringThrough([place(240, 8010), place(1360, 7776), place(1360, 10240), place(240, 10240)]);
+  const room = ringThrough([place(240, 8010), place(1360, 7776), place(1360, 10240), place(240, 10240)]);
   return {
-    panel: { ring: frame, border },
+    panel: { ring: room, border },
     scenes: [here(CROSSING.lantern, 1.2), here(cord(), 1.2, PAPER_WHITE)],
     fills: [
-      { ring: frame, fill: BLACK },
-      { ring: frame, fill: light([flame, 0.9], [place(flame.x + 780, flame.y), 0], 'round') },
+      { ring: room, fill: BLACK },
+      { ring: room, fill: light([flame, 0.9], [place(flame.x + 780, flame.y), 0], 'round') },
       { ring: glass, fill: WHITE },
       { ring: disc(flame, 46, 76), fill: WHITE },
     ],

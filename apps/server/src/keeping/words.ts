@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { writtenOn, type Written } from '@true-nib/core/comic';
 import { ChangeConflict } from '@true-nib/core/gate';
-import type { FontFaces, Sought } from '@true-nib/core/lettering';
+import { foundIn, type FontFaces, type Sought } from '@true-nib/core/lettering';
 import { draftChange, EntityMap, invertChange, type Page } from '@true-nib/core/page';
 import type { LetterFont, ReadFonts } from '@true-nib/core/typeset';
 import { unpackChange, unpackEntity } from '@true-nib/core/wire';
@@ -63,7 +63,7 @@ export async function replaceInFolio(
   const read = new Map<string, LetterFont>();
   const fontsOn = async (inside: Store, page: Page): Promise<void> => {
     for (const entity of page.entities) {
-      if (entity.kind !== 'lettering') continue;
+      if (entity.kind !== 'lettering' || foundIn(entity.runs, sought).length === 0) continue;
       for (const { sha256 } of facesIn(entity.style.fonts))
         if (!read.has(sha256)) read.set(sha256, readFont((await getBlob(inside, sha256)).bytes));
     }
@@ -101,7 +101,7 @@ function fontsOf({ plain, bold, italic, boldItalic }: FontFaces, read: ReadonlyM
   return { plain: font, bold: face(bold), italic: face(italic), boldItalic: face(boldItalic) };
 }
 
-/** Takes changes of a folio's pages back where nothing came over them since. Answers on how many pages that could not be. */
+/** Takes changes of a folio's pages back where nothing came over them since. Answers how many pages were left as they are. */
 export function takeBackWords(
   store: Store,
   folioId: string,
