@@ -115,6 +115,36 @@ const inDepth = (deed) => async (tab) => {
 };
 await shoot('perspective-wide', '/page/demo-depth', { ...WIDE, prepare: inDepth() });
 await shoot('perspective-phone', '/page/demo-depth', { ...PHONE, prepare: inDepth() });
+// The comic page, for docs/comic.md: a page, its panels, a balloon close to, and the folio as spreads.
+mkdirSync(join(root, 'docs', 'comic'), { recursive: true });
+const inComic = (name) => join(root, 'docs', 'comic', `${name}.png`);
+const SHEET = { x: 418, y: 62, width: 470, height: 690 };
+const comic = await browser.newPage(WIDE);
+await comic.goto(`${address}/page/demo-tide`);
+await comic.locator('[data-testid="board"][aria-busy="false"]').waitFor();
+await comic.waitForTimeout(1_500);
+await comic.screenshot({ path: inComic('page'), clip: SHEET });
+await stage('Rough')(comic);
+await comic.getByRole('button', { name: 'Panels', exact: true }).first().click();
+await comic.mouse.click(510, 470);
+await comic.waitForTimeout(1_000);
+await comic.screenshot({ path: inComic('panels'), clip: SHEET });
+await stage('Finish')(comic);
+await comic.getByRole('button', { name: 'Balloon', exact: true }).click();
+await comic.mouse.click(775, 122);
+await comic.mouse.move(760, 150);
+for (let k = 0; k < 2; k++) await comic.mouse.wheel(0, -240);
+await comic.waitForTimeout(1_500);
+await comic.screenshot({ path: inComic('balloon'), clip: { x: 290, y: 62, width: 724, height: 690 } });
+await comic.close();
+const spreads = await browser.newPage(WIDE);
+await spreads.goto(`${address}${folio}`);
+await spreads.getByRole('radio', { name: 'Spreads' }).click();
+await spreads.waitForLoadState('networkidle');
+await spreads.waitForTimeout(1_000);
+await spreads.screenshot({ path: inComic('spreads'), clip: { x: 0, y: 64, width: 1280, height: 590 } });
+await spreads.close();
+
 // The last one of its page, which it fills with flats.
 await shoot('blacks-wide', board, {
   ...WIDE,
@@ -153,36 +183,6 @@ await inBlacks('pieces', 'demo-quay', { x: 470, y: 220, width: 340, height: 340 
   await inCircle(tab, 600, 400, 130);
   await tab.getByText(/pieces\. Touch one/).waitFor();
 });
-
-// The comic page, for docs/comic.md: a page, its panels, a balloon close to, and the folio as spreads.
-mkdirSync(join(root, 'docs', 'comic'), { recursive: true });
-const inComic = (name) => join(root, 'docs', 'comic', `${name}.png`);
-const SHEET = { x: 418, y: 62, width: 470, height: 726 };
-const comic = await browser.newPage(WIDE);
-await comic.goto(`${address}/page/demo-tide`);
-await comic.locator('[data-testid="board"][aria-busy="false"]').waitFor();
-await comic.waitForTimeout(1_500);
-await comic.screenshot({ path: inComic('page'), clip: SHEET });
-await stage('Rough')(comic);
-await comic.getByRole('button', { name: 'Panels', exact: true }).first().click();
-await comic.mouse.click(510, 470);
-await comic.waitForTimeout(1_000);
-await comic.screenshot({ path: inComic('panels'), clip: SHEET });
-await stage('Finish')(comic);
-await comic.getByRole('button', { name: 'Balloon', exact: true }).click();
-await comic.mouse.click(775, 122);
-await comic.mouse.move(760, 150);
-for (let k = 0; k < 5; k++) await comic.mouse.wheel(0, -240);
-await comic.waitForTimeout(1_500);
-await comic.screenshot({ path: inComic('balloon'), clip: { x: 290, y: 62, width: 724, height: 690 } });
-await comic.close();
-const spreads = await browser.newPage(WIDE);
-await spreads.goto(`${address}${folio}`);
-await spreads.getByRole('radio', { name: 'Spreads' }).click();
-await spreads.waitForLoadState('networkidle');
-await spreads.waitForTimeout(1_000);
-await spreads.screenshot({ path: inComic('spreads'), clip: { x: 0, y: 64, width: 1280, height: 590 } });
-await spreads.close();
 
 // Texture, for docs/texture.md: one of each kind on a page of its own; and the mask that has some, close to.
 mkdirSync(join(root, 'docs', 'texture'), { recursive: true });
