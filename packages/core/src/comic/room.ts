@@ -10,7 +10,8 @@ import { panelsOn } from './panels';
 
 /**
  * Opens the room at a height of a page by page px, or closes it where that is below 0: panels that begin below move with all that lies in
- * them, and so does whatever lies in no panel and has its middle below; guides by their anchors. Throws a PageError where panels would run into those above.
+ * them, and so does whatever lies in no panel and has its middle below, or its anchor where it is a guide. Throws a PageError where panels
+ * would run into those above.
  */
 export function stretchRoom(page: Page, height: number, by: number): Edit[] {
   const panels = panelsOn(page).map(({ id, ring }) => ({ id, box: boxOfFlat(ring.points, STRIDE) }));

@@ -44,11 +44,9 @@ export function ShapeSetting() {
   const index = text?.fit.as === 'balloon' ? text.fit.body : 0;
   const isAny = useSelection(({ size, isPixels }) => size > 0 && !isPixels);
   const reshape = (changed: (body: Body) => Body) => {
-    hand.settle();
     if (!balloon) return;
     const bodies = balloon.bodies.map((body, k) => (k === index ? changed(body) : body));
-    board.session.commit('Shape of the balloon', [{ before: balloon, after: { ...balloon, bodies } }]);
-    void hand.change('Shape of the balloon', ({ fit }) => ({ fit }));
+    void hand.change('Shape of the balloon', ({ fit }) => ({ fit }), { ...balloon, bodies });
   };
   const takeSelected = () => {
     const [course] = closedCourses(board.of(selectionSlot).entities);

@@ -11,7 +11,17 @@ import {
 import type { EntityId } from '@true-nib/core/kind';
 import { runsFrom, type LetteringEntity, type LetterStyle } from '@true-nib/core/lettering';
 import { distance, projectiveOf, translation, type Point } from '@true-nib/core/math';
-import { find, mmToPx, ptToPx, sheetOf, type Edit, type Page } from '@true-nib/core/page';
+import {
+  applyChange,
+  draftChange,
+  find,
+  mergeEdits,
+  mmToPx,
+  ptToPx,
+  sheetOf,
+  type Edit,
+  type Page,
+} from '@true-nib/core/page';
 import type { TextChange } from '@true-nib/core/typeset';
 import {
   begunSlot,
@@ -310,8 +320,8 @@ export class LetterHand implements PageKeep {
     }
   }
 
-  /** Sets the chosen text otherwise. */
-  async change(label: string, change: (text: LetteringEntity) => TextChange): Promise<void> {
+  /** Sets the chosen text otherwise; its balloon too, where another one is given. */
+  async change(label: string, change: (text: LetteringEntity) => TextChange, balloon?: BalloonEntity): Promise<void> {
     this.settle();
     const { text, board } = this;
     if (!text) return;
@@ -319,9 +329,13 @@ export class LetterHand implements PageKeep {
       const { setter } = await this.read(text);
       const wanted = change(text);
       const fonts = await facesOf(board.session, (wanted.style ?? text.style).fonts);
-      const { edits, setting } = setter.relettered(board.session.page, text.id, wanted, fonts);
+      const { page } = board.session;
+      const before = balloon && find(page, 'balloon', balloon.id);
+      const first: readonly Edit[] = balloon && before ? [{ before, after: balloon }] : [];
+      const now = applyChange(page, draftChange(label, first));
+      const { edits, setting } = setter.relettered(now, text.id, wanted, fonts);
       this.tell(setting);
-      board.session.commit(label, edits);
+      board.session.commit(label, mergeEdits([...first, ...edits]));
     } catch (error) {
       this.say(error);
     }
