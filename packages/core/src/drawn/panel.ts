@@ -1,6 +1,7 @@
 import { flatRing } from '../area';
 import { flattenSpine, mapSpine, projectSpine, segmentCount, STRIDE } from '../curve';
 import { PageError } from '../gate';
+import { outlineOf } from '../ink';
 import {
   affineOf,
   boxOfFlat,
@@ -10,10 +11,19 @@ import {
   localScaleOf,
   reversedRing,
   slopeAt,
+  withoutRings,
   type Box,
   type Matrix3x3,
 } from '../math';
-import { asPanelRing, borderStrokes, type BorderGap, type Panel, type PanelBorder, type PanelEntity } from '../panel';
+import {
+  asPanelRing,
+  borderStrokes,
+  gapStrokes,
+  type BorderGap,
+  type Panel,
+  type PanelBorder,
+  type PanelEntity,
+} from '../panel';
 import { isKeepable, mapNib } from '../stroke';
 import type { Drawn, MapOptions } from './drawn';
 import { gapToStroke } from './gap';
@@ -56,19 +66,23 @@ function panelMarks(panel: Panel): readonly Mark[] {
 function marksFor(panel: Panel): readonly Mark[] {
   const { border } = panel;
   if (!border) return [];
-  const { nib, gaps = [] } = border;
+  const { nib } = border;
   // A plain border has sharp corners; a line that turns has round ones.
-  if (nib.tip || nib.edge || gaps.length > 0) return borderStrokes(panel).flatMap(strokeMarks);
-  return [bandMark(panel, nib)];
+  return nib.tip || nib.edge ? borderStrokes(panel).flatMap(strokeMarks) : [bandMark(panel, border)];
 }
 
-const bandMark = ({ ring }: Panel, { size, color, opacity = 1 }: NonNullable<Panel['border']>['nib']): Mark => ({
-  of: [ring, size],
+const bandMark = (panel: Panel, { nib: { size, color, opacity = 1 }, gaps }: PanelBorder): Mark => ({
+  of: [panel.ring, size, gaps],
   rule: 'nonzero',
   rings: (tolerance) => {
-    const course = [flatRing(ring, tolerance)];
+    const course = [flatRing(panel.ring, tolerance)];
     const within = grownRings(course, -size / 2, 'sharp').map(reversedRing);
-    return [...grownRings(course, size / 2, 'sharp'), ...within];
+    const band = [...grownRings(course, size / 2, 'sharp'), ...within];
+    if (!gaps?.length) return band;
+    return withoutRings(
+      band,
+      gapStrokes(panel).flatMap((stroke) => outlineOf(stroke, tolerance).rings),
+    );
   },
   color,
   opacity,
