@@ -1,6 +1,6 @@
 import { flatRing } from '../area';
-import { flattenSpine, mapSpine, projectSpine, segmentCount, STRIDE } from '../curve';
-import { PageError } from '../gate';
+import { flattenSpine, mapSpine, projectSpine, SEGMENT, segmentCount, STRIDE } from '../curve';
+import { PageError, sameValue } from '../gate';
 import { outlineOf } from '../ink';
 import {
   affineOf,
@@ -11,6 +11,7 @@ import {
   localScaleOf,
   reversedRing,
   slopeAt,
+  uniteBoxes,
   withoutRings,
   type Box,
   type Matrix3x3,
@@ -39,6 +40,7 @@ export const drawnPanel: Drawn<PanelEntity> = {
   frames: true,
   marks: panelMarks,
   box: panelBox,
+  changed: changedSides,
   reach: ({ border }) => (border ? border.nib.size / 2 : 0),
   ways: ({ ring }, tolerance) => [{ points: flattenSpine(ring, tolerance), stride: STRIDE }],
   hold: ({ ring }) => boxOfFlat(ring.points, STRIDE),
@@ -93,12 +95,30 @@ const boxes = new WeakMap<Panel, Box>();
 /** All of a panel, and not its border alone: what shows in it changes with it. */
 function panelBox(panel: Panel): Box {
   let box = boxes.get(panel);
-  if (!box) {
-    const reach = Math.max(panel.gutter ?? 0, CORNER * ((panel.border?.nib.size ?? 0) / 2));
-    boxes.set(panel, (box = growBox(boxOfFlat(panel.ring.points, STRIDE), reach)));
-  }
+  if (!box) boxes.set(panel, (box = growBox(boxOfFlat(panel.ring.points, STRIDE), outsideOf(panel))));
   return box;
 }
+
+/**
+ * Where a panel differs from what it was, and what shows in it with it: where a side that is another one has passed over the page. All of
+ * both where more is another than some sides.
+ */
+function changedSides(before: PanelEntity, after: PanelEntity): readonly Box[] {
+  const { ring: from, ...rest } = before;
+  const { ring: to, ...same } = after;
+  if (from.points.length !== to.points.length || !sameValue(rest, same)) return [panelBox(before), panelBox(after)];
+  const reach = outsideOf(after);
+  const boxes: Box[] = [];
+  for (let i = 0; i + SEGMENT < to.points.length; i += SEGMENT) {
+    const [was, is] = [from, to].map(({ points }) => points.subarray(i, i + SEGMENT + STRIDE));
+    if (was.some((value, k) => value !== is[k]))
+      boxes.push(growBox(uniteBoxes(boxOfFlat(was, STRIDE), boxOfFlat(is, STRIDE)), reach));
+  }
+  return boxes;
+}
+
+/** How far a panel reaches beyond its ring, page px. */
+const outsideOf = ({ border, gutter = 0 }: Panel): number => Math.max(gutter, CORNER * ((border?.nib.size ?? 0) / 2));
 
 /** How many times as far out a sharp corner may reach as the border is wide on that side. */
 const CORNER = 4;

@@ -19,6 +19,7 @@ import {
   movePanels,
   panelGrid,
   panelsOn,
+  plainBorder,
   readingOrder,
   readInOrder,
   removePanels,
@@ -26,7 +27,7 @@ import {
   sideEnds,
 } from '../../src/comic';
 import { SEGMENT, segmentCount, type Spine } from '../../src/curve';
-import { framesOf, markBox, marksOf } from '../../src/drawn';
+import { changedPieces, framesOf, markBox, marksOf } from '../../src/drawn';
 import { PageError } from '../../src/gate';
 import {
   anchorOf,
@@ -36,7 +37,7 @@ import {
   type GuideEntity,
   type GuideShape,
 } from '../../src/guides';
-import { areaOfRings, box, projectiveOf, ringArea, translation, type Box, type Point } from '../../src/math';
+import { areaOfRings, box, projectiveOf, ringArea, translation, windingOf, type Box, type Point } from '../../src/math';
 import { applyChange, checkEntity, find, invertChange, mmToPx, newPage, type Page, type Reading } from '../../src/page';
 import type { PanelEntity } from '../../src/panel';
 import { polylineSpine } from '../../src/shapes';
@@ -507,6 +508,50 @@ describe('ink in panels', () => {
     const freed = applyChange(guided, removePanels(guided, [left.id]));
     expect(find(freed, 'guide', 'rails')?.panelId).toBeUndefined();
     expect(checkEntity({ ...find(guided, 'guide', 'rails')! })).toEqual(find(guided, 'guide', 'rails'));
+  });
+
+  it('is seen otherwise only where a side passed over the page that was pulled', () => {
+    const panel: PanelEntity = {
+      ...{ kind: 'panel', id: 'one', layerId: 'inks', order: 'a0', gutter: 12 },
+      ...{ ring: boxRing(box(400, 500, 1400, 1700)), border: plainBorder(ppi) },
+    };
+    const spread = fc.integer({ min: -90, max: 90 });
+    fc.assert(
+      fc.property(fc.array(fc.tuple(spread, spread), { minLength: 4, maxLength: 4 }), spread, (corners, bend) => {
+        const [a, b, c, d] = [
+          { x: 400, y: 500 },
+          { x: 1400, y: 500 },
+          { x: 1400, y: 1700 },
+          { x: 400, y: 1700 },
+        ].map(({ x, y }, k) => ({ x: x + corners[k][0], y: y + (k === 3 ? 0 : corners[k][1]) }));
+        const ring = polylineSpine([a, b, c, d], true);
+        const points = ring.points.slice();
+        points[SEGMENT + 3] += bend;
+        const after: PanelEntity = { ...panel, ring: { ...ring, points } };
+        const boxes = changedPieces(panel, after);
+        // Whether ink that lies in it shows at a place, and whether its border does.
+        const looks = (one: PanelEntity) => {
+          const shown = flatRing(one.ring, 0.05);
+          const marks = marksOf(one).flatMap((mark) => mark.rings(0.05));
+          return (at: Point) => [
+            windingOf(shown, at) !== 0,
+            marks.reduce((sum, each) => sum + windingOf(each, at), 0) !== 0,
+          ];
+        };
+        const [was, is] = [looks(panel), looks(after)];
+        for (let x = 300.5; x < 1500; x += 37)
+          for (let y = 400.5; y < 1800; y += 41) {
+            const at = { x, y };
+            if (was(at).join() === is(at).join()) continue;
+            expect(boxes.some((one) => x >= one.minX && x <= one.maxX && y >= one.minY && y <= one.maxY)).toBe(true);
+          }
+      }),
+      { numRuns: 40 },
+    );
+    const [strip, ...others] = changedPieces(panel, { ...panel, ring: boxRing(box(400, 560, 1400, 1700)) });
+    expect(strip.maxY - strip.minY).toBeLessThan(160);
+    expect(others).toHaveLength(2);
+    expect(changedPieces(panel, { ...panel, gutter: 20 }).every((one) => one.maxY - one.minY > 1200)).toBe(true);
   });
 
   it('goes into no panel that folds over', () => {
