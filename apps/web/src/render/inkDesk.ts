@@ -1,4 +1,4 @@
-import { changedPieces, isDrawn, isInkedKind, markPieces, marksAt, type DrawnEntity } from '@true-nib/core/drawn';
+import { boundsRegions, changedPieces, isDrawn, isInkedKind, markPieces, marksAt } from '@true-nib/core/drawn';
 import { sameValue } from '@true-nib/core/gate';
 import { invert, mapBox, type Box, type Matrix } from '@true-nib/core/math';
 import {
@@ -204,14 +204,8 @@ export interface InkPainting {
 export function changesBounds({ before, after }: Edit): boolean {
   if (before?.kind === 'layer' && after?.kind === 'layer')
     return !sameValue(before.style, after.style) || before.free !== after.free;
-  return [before, after].some((entity) => isDrawn(entity) && isBound(entity));
+  return [before, after].some((entity) => isDrawn(entity) && boundsRegions(entity));
 }
-
-/** Whether something bounds regions: lines, blacks and borders do, flats, tones, gradients and dots do not. */
-export const isBound = (entity: DrawnEntity): boolean =>
-  entity.kind === 'stroke' ||
-  entity.kind === 'panel' ||
-  (entity.kind === 'area' && !entity.poured && (entity.fill.as === 'colour' || entity.fill.as === 'nothing'));
 
 /** Whether the inks of a page depend on an entity. */
 export const isInk = (entity: Entity | null): boolean =>

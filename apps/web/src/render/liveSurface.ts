@@ -85,8 +85,7 @@ export class LiveSurface {
 
   /** What shows of anything in hand on a layer: all of it where nothing is answered. */
   clipFor(layerId: EntityId): MarkShape | undefined {
-    const { panelId } = this;
-    return this.inks.index.frames.clipFor({ layerId, ...(panelId !== undefined && { panelId }) });
+    return this.inks.index.frames.clipFor({ layerId, panelId: this.panelId });
   }
 
   /** Paints what the stroke in hand has gained. */

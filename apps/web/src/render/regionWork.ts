@@ -1,4 +1,4 @@
-import type { Mark } from '@true-nib/core/drawn';
+import { boundsRegions, type Mark } from '@true-nib/core/drawn';
 import type { EntityId } from '@true-nib/core/kind';
 import { apply, growBox, invert, withinRings, type Box, type Matrix, type Point } from '@true-nib/core/math';
 import { byOrder } from '@true-nib/core/page';
@@ -28,7 +28,7 @@ import type { Spine } from '@true-nib/core/curve';
 import { inSlices } from '../base/breath';
 import { ground } from './ground';
 import { paintMarks, smallPathOf } from './inkPaint';
-import { isBound, type InkDesk } from './inkDesk';
+import type { InkDesk } from './inkDesk';
 
 /** Px that regions are looked for in at most. */
 const MOST_PX = 16e6;
@@ -264,7 +264,7 @@ export class RegionWork {
       this.desk.index
         .onLayer(layerId, box)
         .sort(byOrder)
-        .filter(isBound)
+        .filter(boundsRegions)
         .flatMap((entity) => this.desk.index.marks([this.desk.index.shown(entity)]))
         .map((mark) => ({ ...mark, opacity: 1 })),
     );

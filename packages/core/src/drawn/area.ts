@@ -31,6 +31,7 @@ const TOLERANCE = 0.2;
 /** How an area is drawn and handled. */
 export const drawnArea: Drawn<AreaEntity> = {
   marks: areaMarks,
+  bounds: ({ poured, fill }) => !poured && (fill.as === 'colour' || fill.as === 'nothing'),
   box: areaBox,
   ways: ({ rings }, tolerance) => rings.map((ring) => ({ points: flattenSpine(ring, tolerance), stride: STRIDE })),
   hold: areaBox,

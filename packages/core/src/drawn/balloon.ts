@@ -1,5 +1,4 @@
 import { balloonRings, type Balloon, type BalloonEntity, type Body, type Tail } from '../balloon';
-
 import { PageError } from '../gate';
 import {
   apply,

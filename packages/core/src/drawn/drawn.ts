@@ -23,6 +23,8 @@ export interface Drawn<E> {
   readonly frames?: true;
   /** In a panel it ends where the border begins, and not under it: it would hide half of that. */
   readonly endsAtBorder?: true;
+  /** Whether regions end at it: at lines, blacks and borders, not at flats, tones and dots. Those that do not say never do. */
+  bounds?(entity: E): boolean;
   /** Where its marks lie. */
   box(entity: E): Box;
   /** Small boxes that together hold its marks, so that something long does not dirty the page; its box where there are none. */

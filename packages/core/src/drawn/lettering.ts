@@ -15,7 +15,6 @@ import {
 } from '../math';
 import { letterRings, MOST_IN_PART, type Lettering, type LetteringEntity, type SetLetters } from '../lettering';
 import { FARTHEST_DRAWN } from '../stroke';
-
 import type { Drawn, MapOptions } from './drawn';
 import type { Mark } from './mark';
 

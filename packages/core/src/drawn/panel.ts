@@ -39,6 +39,7 @@ const TOLERANCE = 0.2;
 export const drawnPanel: Drawn<PanelEntity> = {
   frames: true,
   marks: panelMarks,
+  bounds: () => true,
   box: panelBox,
   changed: changedSides,
   reach: ({ border }) => (border ? border.nib.size / 2 : 0),

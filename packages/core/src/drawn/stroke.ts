@@ -15,6 +15,7 @@ const TOLERANCE = 0.2;
 /** How a line is drawn and handled. Raw samples go along with an affine map and are let go by any other. */
 export const drawnStroke: Drawn<StrokeEntity> = {
   marks: strokeMarks,
+  bounds: () => true,
   box: strokeBox,
   pieces: inkBoxes,
   changed: changedInk,

@@ -63,6 +63,9 @@ export const isInkedKind = (kind: EntityKind): boolean => typeof rows[kind] === 
 /** Whether with an entity changes what is seen of others, within its box. */
 export const isFraming = (entity: DrawnEntity): boolean => rowOf(entity).frames === true;
 
+/** Whether regions end at an entity. */
+export const boundsRegions = (entity: DrawnEntity): boolean => rowOf(entity).bounds?.(entity) ?? false;
+
 /** What an entity lays on the paper, lowest first; with the frames of a page, what is seen of that within them. */
 export function marksOf(entity: DrawnEntity, frames?: Frames): readonly Mark[] {
   const row = rowOf(entity);
