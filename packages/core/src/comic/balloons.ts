@@ -14,7 +14,7 @@ import { PageError } from '../gate';
 import type { EntityId } from '../kind';
 import type { Lettering, LetteringEntity } from '../lettering';
 import { distance, projectiveOf, translation, type Matrix3x3, type Point } from '../math';
-import type { Nib } from '../nib';
+import { INK_BLACK, PAPER_WHITE, type Nib } from '../nib';
 import {
   byOrder,
   copyUnder,
@@ -39,7 +39,7 @@ const BORDER_MM = 0.45;
 /** The border that a new balloon has, at a ppi. */
 export const balloonBorder = (ppi: number): Nib => ({
   ...{ name: 'Balloon', size: mmToPx(BORDER_MM, ppi), thinnest: 1, taperIn: 0, taperOut: 0 },
-  color: '#14161a',
+  color: INK_BLACK,
 });
 
 /** The balloons and the texts of a page, lowest first. */
@@ -228,7 +228,7 @@ const OUT_MM = 8;
 
 /** A balloon of one body as it is first: white, with a border, and a tail straight down unless it is a caption. */
 export function newBalloon(body: Body, tail: TailKind | 'none', ppi: number): Balloon {
-  const balloon: Balloon = { bodies: [body], tails: [], border: balloonBorder(ppi), ground: '#ffffff' };
+  const balloon: Balloon = { bodies: [body], tails: [], border: balloonBorder(ppi), ground: PAPER_WHITE };
   return tail === 'none' || body.shape === 'box' ? balloon : { ...balloon, tails: [tailBelow(balloon, tail, ppi)] };
 }
 

@@ -16,6 +16,7 @@ export * from './letters';
 export * from './lying';
 export { readingOrder } from './order';
 export * from './panels';
+export { restackLetters, restackPanels, type StackEnd } from './restack';
 export { checkPanelRing, ringThrough, sideEnds } from './sides';
 export { stretchRoom } from './room';
 export * from './snap';

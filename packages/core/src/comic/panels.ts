@@ -1,6 +1,7 @@
 import { STRIDE, type Spine } from '../curve';
 import { framesOf, isDrawn } from '../drawn';
 import { PageError } from '../gate';
+import { INK_BLACK } from '../nib';
 import type { EntityId } from '../kind';
 import { boxMiddle, boxOfFlat, projectiveOf, translation, type Point } from '../math';
 import {
@@ -46,7 +47,7 @@ export const bordersOn = ({ size }: Page): BorderOptions => ({
 export const plainBorder = (ppi: number): PanelBorder => ({
   nib: {
     ...{ name: 'Border', size: mmToPx(BORDER_MM, ppi), thinnest: 1, taperIn: 0, taperOut: 0 },
-    color: '#14161a',
+    color: INK_BLACK,
   },
 });
 

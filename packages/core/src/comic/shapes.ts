@@ -1,31 +1,35 @@
-import { makeSpine, segmentCount, STRIDE, type Spine } from '../curve';
-import { boxMiddle, boxOfFlat, type Box } from '../math';
+import { segmentCount, STRIDE, type Spine } from '../curve';
+import { boxMiddle, boxOfFlat, distance, type Box } from '../math';
+import { bridge, endPoint } from '../mend';
 import { asPanelRing } from '../panel';
 import type { Entity } from '../page';
 import { ellipseSpine, rectSpine } from '../shapes';
+import type { Stroke } from '../stroke';
 import { boxRing } from './grid';
 
 /** The share of its size by which the ends of a line may lie apart for it to go round something. */
 const APART = 0.1;
 
-/** A course that goes round something: closed, or drawn by hand back to about where it began. */
-function roundCourse(spine: Spine): Spine | undefined {
+/** The course of a line that goes round something: closed, or drawn by hand back to about where it began. */
+function roundCourse(stroke: Stroke): Spine | undefined {
+  const { spine } = stroke;
   if (spine.closed) return spine;
-  const { points } = spine;
-  const last = points.length - STRIDE;
-  const [first, end] = [Array.from(points.subarray(0, STRIDE)), Array.from(points.subarray(last))];
-  const { minX, minY, maxX, maxY } = boxOfFlat(points, STRIDE);
-  const gap = Math.hypot(end[0] - first[0], end[1] - first[1]);
-  if (segmentCount(spine) < 2 || gap > APART * Math.hypot(maxX - minX, maxY - minY)) return undefined;
-  const between = (share: number) => first.map((value, k) => end[k] + (value - end[k]) * share);
-  return makeSpine(Float64Array.of(...points, ...between(1 / 3), ...between(2 / 3), ...first), true);
+  const ends = [
+    { stroke, end: 1 },
+    { stroke, end: 0 },
+  ] as const;
+  const { minX, minY, maxX, maxY } = boxOfFlat(spine.points, STRIDE);
+  const gap = distance(endPoint(ends[0]), endPoint(ends[1]));
+  return segmentCount(spine) < 2 || gap > APART * Math.hypot(maxX - minX, maxY - minY)
+    ? undefined
+    : bridge(...ends).spine;
 }
 
 /** The closed courses among things of a page, and the outer ones of areas: whatever gets the shape of what is selected. */
 export const closedCourses = (entities: Iterable<Entity>): Spine[] =>
   [...entities].flatMap((entity) => {
     if (entity.kind === 'area') return entity.rings.slice(0, 1);
-    return entity.kind === 'stroke' ? (roundCourse(entity.spine) ?? []) : [];
+    return entity.kind === 'stroke' ? (roundCourse(entity) ?? []) : [];
   });
 
 export type PanelShape = 'box' | 'rounded' | 'oval';

@@ -6,6 +6,7 @@ import {
   bordersOn,
   boxRing,
   checkPanelRing,
+  closedCourses,
   copyPanels,
   cutPanel,
   cutRing,
@@ -23,6 +24,7 @@ import {
   readingOrder,
   readInOrder,
   removePanels,
+  restackPanels,
   sidesAlong,
   sideEnds,
 } from '../../src/comic';
@@ -552,6 +554,34 @@ describe('ink in panels', () => {
     expect(strip.maxY - strip.minY).toBeLessThan(160);
     expect(others).toHaveLength(2);
     expect(changedPieces(panel, { ...panel, gutter: 20 }).every((one) => one.maxY - one.minY > 1200)).toBe(true);
+  });
+
+  it('is over other panels, or under them, in the order in which it was', () => {
+    const three = laidOut(
+      withInks,
+      [0, 1, 2].map((k) => boxRing(box(100 + 300 * k, 100, 350 + 300 * k, 400))),
+    );
+    const [a, b, c] = panelsOn(three).map(({ id }) => id);
+    const after = (ids: readonly string[], end: 'front' | 'back') =>
+      panelsOn(applyChange(three, restackPanels(three, ids, end))).map(({ id }) => id);
+    expect(after([b, a], 'front')).toEqual([c, a, b]);
+    expect(after([c, b], 'back')).toEqual([b, c, a]);
+  });
+
+  it('gets the shape of a line that was drawn round, closed or nearly so, and of no other', () => {
+    const round = (share: number, closed = false) => {
+      const places = Array.from({ length: 40 }, (_, k) => {
+        const angle = (2 * Math.PI * share * k) / 39;
+        return { x: 800 + 300 * Math.cos(angle), y: 900 + 200 * Math.sin(angle) };
+      });
+      return { ...stroke('round'), spine: polylineSpine(places, closed) };
+    };
+    for (const line of [round(0.98), round(0.95, true)]) {
+      const [ring] = closedCourses([line]);
+      expect(ring.closed).toBe(true);
+      expect(Math.abs(ringArea(flatRing(ring)))).toBeCloseTo(Math.PI * 300 * 200, -4);
+    }
+    expect(closedCourses([round(0.8)])).toEqual([]);
   });
 
   it('goes into no panel that folds over', () => {

@@ -1,33 +1,25 @@
 import { bodyMiddle } from '@true-nib/core/balloon';
-import { balloonsOn, copyLetters, letteringIn, letteringOn, middleOfText, moveLetters } from '@true-nib/core/comic';
+import {
+  balloonsOn,
+  copyLetters,
+  letteringOn,
+  middleOfText,
+  moveLetters,
+  restackLetters,
+  type StackEnd,
+} from '@true-nib/core/comic';
 import type { EntityId } from '@true-nib/core/kind';
 import { about, projectiveOf, rotation, type Point } from '@true-nib/core/math';
-import { byOrder, draftChange, find, mmToPx, ordersBetween, type Page } from '@true-nib/core/page';
+import { draftChange, find, mmToPx, type Page } from '@true-nib/core/page';
 import type { Board } from '../../board';
 import { letterSlot } from './letterHand';
 import { newId } from '../../session';
 import { setLetters, useLetters } from './letterStore';
 
-/** Puts what is chosen over all other lettering, or under it; a balloon with its texts. */
-export function restackChosen(board: Board, where: 'front' | 'back'): void {
+/** Puts what is chosen over all other lettering, or under it. */
+export function restackChosen(board: Board, end: StackEnd): void {
   board.of(letterSlot).settle();
-  const { page } = board.session;
-  const chosen = useLetters.getState().chosen.flatMap((id) => {
-    const one = find(page, 'balloon', id) ?? find(page, 'lettering', id);
-    return one ? [one, ...letteringIn(page, id)] : [];
-  });
-  const moved = [...new Set(chosen)].sort(byOrder);
-  const others = [...balloonsOn(page), ...letteringOn(page)].sort(byOrder).filter((one) => !moved.includes(one));
-  const orders =
-    where === 'front'
-      ? ordersBetween(others.at(-1)?.order, undefined, moved.length)
-      : ordersBetween(undefined, others[0]?.order, moved.length);
-  board.session.attempt(() =>
-    draftChange(
-      where === 'front' ? 'Lettering to the front' : 'Lettering to the back',
-      moved.map((before, k) => ({ before, after: { ...before, order: orders[k] } })),
-    ),
-  );
+  board.session.attempt((page) => restackLetters(page, useLetters.getState().chosen, end));
 }
 
 /** mm by which a copy lies beside what it is a copy of. */

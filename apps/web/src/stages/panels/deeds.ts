@@ -16,9 +16,11 @@ import {
   readAsTheyLie,
   readInOrder,
   removePanels,
+  restackPanels,
   shapedRing,
   type GridRow,
   type PageEdge,
+  type StackEnd,
   type PanelShape,
   type SnapOptions,
 } from '@true-nib/core/comic';
@@ -32,7 +34,6 @@ import {
   laySheet,
   marginBox,
   mmToPx,
-  orderBetween,
   sheetOf,
   trimBox,
   type Page,
@@ -152,27 +153,21 @@ export function copyChosen({ session, notice }: Board): void {
 
 /** Lets the chosen panels bleed over an edge of the page. */
 export function bleedChosen({ session }: Board, edge: PageEdge): void {
-  for (const { id } of chosenOn(session.page))
-    session.attempt((page) => {
-      const changed = bleedOver(panelsOn(page), id, edge, { ...bordersOn(page), page: page.size });
-      return draftChange('Bleed over the edge', panelEdits(page, changed));
-    });
+  const ids = chosenOn(session.page).map(({ id }) => id);
+  session.attempt((page) => {
+    const changed = ids.reduce<readonly PanelEntity[]>((panels, id) => {
+      const over = bleedOver(panels, id, edge, { ...bordersOn(page), page: page.size });
+      return panels.map((panel) => over.find((one) => one.id === panel.id) ?? panel);
+    }, panelsOn(page));
+    const edits = panelEdits(page, changed).filter(({ before, after }) => before !== after);
+    return draftChange('Bleed over the edge', edits);
+  });
 }
 
 /** Puts the chosen panels over all others, or under them. */
-export function restackChosen(board: Board, where: 'front' | 'back'): void {
-  const { session } = board;
-  for (const panel of chosenOn(session.page)) {
-    const others = panelsOn(session.page).filter(({ id }) => id !== panel.id);
-    const order =
-      where === 'front' ? orderBetween(others.at(-1)?.order, undefined) : orderBetween(undefined, others[0]?.order);
-    session.attempt((page) =>
-      changePanels(page, [panel.id], where === 'front' ? 'Panel to the front' : 'Panel to the back', (one) => ({
-        ...one,
-        order,
-      })),
-    );
-  }
+export function restackChosen({ session }: Board, end: StackEnd): void {
+  const ids = chosenOn(session.page).map(({ id }) => id);
+  if (ids.length > 0) session.attempt((page) => restackPanels(page, ids, end));
 }
 
 /** One more panel is touched, to be read after those touched before. */
