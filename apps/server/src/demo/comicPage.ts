@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import { areaWithin, type AreaFill } from '@true-nib/core/area';
-import { addLetters, balloonBorder, middleOfText, tailTo, type NewLetters } from '@true-nib/core/comic';
+import { addLetters, middleOfText, newBalloon, tailTo, type NewLetters } from '@true-nib/core/comic';
 import type { Spine } from '@true-nib/core/curve';
 import { laidAs, markBox } from '@true-nib/core/drawn';
 import { drawStroke } from '@true-nib/core/ink';
@@ -19,7 +19,7 @@ import {
   type Matrix3x3,
   type Point,
 } from '@true-nib/core/math';
-import { INK_BLACK, PAPER_WHITE, type Nib } from '@true-nib/core/nib';
+import { INK_BLACK, type Nib } from '@true-nib/core/nib';
 import {
   applyChange,
   draftChange,
@@ -208,9 +208,8 @@ async function letterFor(
       const bodies = [made.body];
       return {
         balloon: {
-          bodies,
+          ...newBalloon(made.body, 'none', ppi),
           tails: mouth ? [tailTo({ bodies }, mouth, isThought ? 'bubbles' : 'pointed')] : [],
-          ...{ border: balloonBorder(ppi), ground: PAPER_WHITE },
         },
         texts: [made.text],
         panelId: panels[panel - 1].id,

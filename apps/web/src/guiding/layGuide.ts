@@ -3,6 +3,7 @@ import { halfSize, GUIDE_LIMITS, type GuideEntity, type GuideKind, type GuideSha
 import { TEMPLATES, type Template } from '@true-nib/core/templates';
 import { distance, type Point } from '@true-nib/core/math';
 import { byOrder, ofKind, orderBetween, type Page, freeName } from '@true-nib/core/page';
+import { inPanel } from '../board';
 import { newId } from '../session';
 
 export const GUIDE_NAMES: Readonly<Record<GuideKind, string>> = {
@@ -153,4 +154,5 @@ export const guidesOf = (page: Page): GuideEntity[] => ofKind(page, 'guide').sor
 export const copyOf = (page: Page, guide: GuideEntity, shape: GuideShape): GuideEntity => ({
   ...newGuide(page, shape, guide.name),
   ...{ seen: guide.seen, acting: guide.acting, tethers: guide.tethers, reach: guide.reach, hue: guide.hue },
+  ...inPanel(guide.panelId),
 });

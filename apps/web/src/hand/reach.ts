@@ -1,7 +1,8 @@
+import { panelLayers } from '@true-nib/core/comic';
 import type { Box } from '@true-nib/core/math';
 import { edgeNamed, mendableLines, type ShownLine } from '@true-nib/core/mend';
 import type { StrokeEntity } from '@true-nib/core/stroke';
-import { nodesOf, ofKind, stackOf, type Page } from '@true-nib/core/page';
+import { nodesOf, stackOf, type Page } from '@true-nib/core/page';
 import type { EntityId } from '@true-nib/core/kind';
 import { useDesk, asSeen, hiddenInWords, layerInHand, type Board } from '../board';
 
@@ -38,7 +39,7 @@ export function reachedLayers(page: Page, reach: MendReach): Reached | string {
   const changing = reached.filter(({ isLocked }) => !isLocked).map(({ layer }) => layer.id);
   if (changing.length === 0) return 'Every Ink layer is locked or hidden.';
   // A border stops lines whatever layer they are on.
-  const bordered = new Set(ofKind(page, 'panel').map(({ layerId }) => layerId));
+  const bordered = panelLayers(page);
   const met = inks.filter((node) => reached.includes(node) || (!node.isHidden && bordered.has(node.layer.id)));
   return { changing, met: met.map(({ layer }) => layer.id) };
 }

@@ -18,15 +18,17 @@ function drawnBorder({ ring, border }: Panel): readonly Stroke[] {
   return bordered(ring, border.gaps ?? []).map(of);
 }
 
-/** What takes the gaps out of a border: strokes along them that are wider than it. */
-export const gapStrokes = ({ ring, border }: Panel): Stroke[] =>
-  (border?.gaps ?? []).map(({ side, from, to }) => ({
-    spine: evenlyWide(partOf(ring, side + from, side + to), 2 * (border?.nib.size ?? 0)),
-    nib: { ...PLAIN, size: 2 * (border?.nib.size ?? 0) },
+/** What takes the gaps out of a border: strokes along them that are twice as wide. */
+export function gapStrokes({ ring, border }: Panel): Stroke[] {
+  if (!border) return [];
+  const { nib, gaps = [] } = border;
+  const size = 2 * nib.size;
+  return gaps.map(({ side, from, to }) => ({
+    spine: evenlyWide(partOf(ring, side + from, side + to), size),
+    nib: { ...nib, size },
     ends: ['flat', 'flat'],
   }));
-
-const PLAIN = { name: 'Gap', thinnest: 1, taperIn: 0, taperOut: 0, color: '#000000' } as const;
+}
 
 /** The parts of a ring between gaps; all of it where there are none. */
 function bordered(ring: Spine, gaps: readonly { side: number; from: number; to: number }[]): Spine[] {

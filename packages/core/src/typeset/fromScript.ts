@@ -1,7 +1,7 @@
 import type { Balloon } from '../balloon';
-import { balloonBorder, tailTo, type NewLetters } from '../comic';
+import { newBalloon, tailTo, type NewLetters } from '../comic';
 import { runsFrom, type LetterStyle } from '../lettering';
-import { boxOfFlat, projectiveOf, rotation, then, type Box, type Matrix, type Point } from '../math';
+import { boxOfFlat, projectiveOf, rotation, then, translation, type Box, type Point } from '../math';
 import { mmToPx, type Page } from '../page';
 import type { PanelEntity } from '../panel';
 import { freeText, textInBody } from './relettered';
@@ -68,7 +68,7 @@ function letters(
   if (as === 'sound') {
     const loud = { ...soundStyle, size: soundStyle.size * LOUD };
     const { text: laid } = freeText({ runs, style: loud }, soundFonts, middle);
-    const turned = projectiveOf(then(rotation(-0.12), [1, 0, 0, 1, middle.x, middle.y]));
+    const turned = projectiveOf(then(rotation(-0.12), translation(middle.x, middle.y)));
     return { letters: { texts: [{ ...laid, place: turned }] }, bottom: top };
   }
   const shape = as === 'caption' ? 'box' : as === 'thought' ? 'cloud' : 'oval';
@@ -79,14 +79,12 @@ function letters(
     x: isLeft ? Math.min(box.minX + inset + width / 2, middle.x) : Math.max(box.maxX - inset - width / 2, middle.x),
     y: top + height / 2,
   };
-  const place: Matrix = [1, 0, 0, 1, at.x, at.y];
+  const place = translation(at.x, at.y);
   const bodies = [{ ...body, place }];
   const tip = { x: at.x + (middle.x - at.x) * 0.5, y: Math.min(box.maxY - inset, at.y + height / 2 + mmToPx(9, ppi)) };
   const balloon: Balloon = {
-    bodies,
+    ...newBalloon(bodies[0], 'none', ppi),
     tails: as === 'caption' ? [] : [tailTo({ bodies }, tip, as === 'thought' ? 'bubbles' : 'pointed')],
-    border: balloonBorder(ppi),
-    ground: '#ffffff',
   };
   return { letters: { balloon, texts: [{ ...laid, place: projectiveOf(place) }] }, bottom: top + height };
 }

@@ -11,7 +11,7 @@ import {
 import { PageError } from '../gate';
 import type { EntityId } from '../kind';
 import type { LetterFit, Lettering, LetteringEntity, LetterRun, LetterStyle } from '../lettering';
-import { distance, projectiveOf, type Matrix, type Matrix3x3, type Point } from '../math';
+import { distance, projectiveOf, translation, type Matrix3x3, type Point } from '../math';
 import { find, type Edit, type Page } from '../page';
 import { fittedBody } from './fit';
 import { setLettering, type Setting } from './set';
@@ -42,7 +42,7 @@ export function textInBody(
   }: { readonly shape: Body['shape']; readonly air: number; readonly at: Point; readonly ring?: Body['ring'] },
 ): LaidText & { readonly body: Body } {
   const { width, height, setting } = fittedBody(runs, style, fonts, { shape, air, ...(ring && { ring }) });
-  const place: Matrix = [1, 0, 0, 1, at.x, at.y];
+  const place = translation(at.x, at.y);
   const plain: Body = { shape, width, height, place };
   const body = ring ? { ...resizedBody(ownBody(ring), { width, height }), place } : plain;
   const fit: LetterFit = { as: 'balloon', balloonId: '', body: 0, air, by: 'balloon' };
@@ -57,7 +57,7 @@ export function freeText(
   fit: LetterFit = { as: 'free' },
 ): LaidText {
   const setting = setLettering(runs, style, fonts, fit.as === 'balloon' ? { as: 'free' } : fit);
-  return { setting, text: { runs, style, fit, place: projectiveOf([1, 0, 0, 1, at.x, at.y]), set: setting.set } };
+  return { setting, text: { runs, style, fit, place: projectiveOf(translation(at.x, at.y)), set: setting.set } };
 }
 
 /** What may be another for a text. */

@@ -1,5 +1,5 @@
 import type { BalloonEntity } from '@true-nib/core/balloon';
-import { joinBalloons, partBalloon, removeLetters } from '@true-nib/core/comic';
+import { balloonBorder, joinBalloons, partBalloon, removeLetters } from '@true-nib/core/comic';
 import { draftChange, find, mmToPx, pxToMm } from '@true-nib/core/page';
 import ArrowDownToLine from 'lucide-react-native/icons/arrow-down-to-line';
 import ArrowUpToLine from 'lucide-react-native/icons/arrow-up-to-line';
@@ -104,7 +104,7 @@ function BorderOfBalloons() {
           value={first?.border ? Math.round(pxToMm(first.border.size, ppi) * 100) / 100 : 0}
           onChange={nothing}
           onSettled={(mm) =>
-            setBorder(({ border = PLAIN, ...rest }) =>
+            setBorder(({ border = balloonBorder(ppi), ...rest }) =>
               mm > 0 ? { ...rest, border: { ...border, size: mmToPx(mm, ppi) } } : rest,
             )
           }
@@ -118,8 +118,6 @@ function BorderOfBalloons() {
     </View>
   );
 }
-
-const PLAIN = { name: 'Balloon', size: 4, thinnest: 1, taperIn: 0, taperOut: 0, color: '#14161a' } as const;
 
 /** A script is pasted, and becomes balloons. */
 export function Script() {

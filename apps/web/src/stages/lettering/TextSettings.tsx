@@ -1,4 +1,5 @@
 import type { LetteringEntity } from '@true-nib/core/lettering';
+import { PAPER_WHITE } from '@true-nib/core/nib';
 import { mmToPx, ptToPx, pxToMm, pxToPt } from '@true-nib/core/page';
 import { View } from 'react-native';
 import { useBoard, useSlot } from '../../board';
@@ -259,7 +260,7 @@ function ArchNumber({ text }: { readonly text: LetteringEntity }) {
         onChange={nothing}
         onSettled={(mm) =>
           void hand.change('Outline of letters', ({ style: { outline: _before, ...style } }) => ({
-            style: mm > 0 ? { ...style, outline: { color: '#ffffff', width: mmToPx(mm, ppi) } } : style,
+            style: mm > 0 ? { ...style, outline: { color: PAPER_WHITE, width: mmToPx(mm, ppi) } } : style,
           }))
         }
         {...{ least: 0, most: 10, step: 0.1, unit: ' mm' }}

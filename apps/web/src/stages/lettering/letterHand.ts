@@ -10,6 +10,7 @@ import {
 } from '@true-nib/core/comic';
 import type { EntityId } from '@true-nib/core/kind';
 import { runsFrom, type LetteringEntity, type LetterStyle } from '@true-nib/core/lettering';
+import { INK_BLACK } from '@true-nib/core/nib';
 import { distance, projectiveOf, translation, type Point } from '@true-nib/core/math';
 import {
   applyChange,
@@ -271,7 +272,7 @@ export class LetterHand implements PageKeep {
     return {
       fonts: refs,
       ...{ size: ptToPx(size, ppi), leading: leading / 100, tracking: tracking / 100, align, capitals },
-      color: '#14161a',
+      color: INK_BLACK,
     };
   }
 

@@ -1,6 +1,7 @@
 import { placedRing, tailGrips } from '@true-nib/core/balloon';
+import { waysOf } from '@true-nib/core/drawn';
 import type { EntityId } from '@true-nib/core/kind';
-import { apply, applyProjective, type Point } from '@true-nib/core/math';
+import { apply, type Point } from '@true-nib/core/math';
 import { find, type Page } from '@true-nib/core/page';
 import type { Sketch } from '../../render';
 
@@ -12,12 +13,12 @@ export function letterSketch(page: Page, chosen: readonly EntityId[], isTroubled
     context.lineWidth = (isTroubled ? 2.5 : 1.5) * ratio;
     context.strokeStyle = colours.seal;
     context.fillStyle = colours.raised;
-    const line = (places: readonly Point[], isClosed: boolean) => {
+    const line = (places: readonly Point[]) => {
       context.beginPath();
       places
         .map((at) => apply(map, at))
         .forEach(({ x, y }, k) => (k === 0 ? context.moveTo(x, y) : context.lineTo(x, y)));
-      if (isClosed) context.closePath();
+      context.closePath();
       context.stroke();
     };
     const dot = (at: Point, isSquare: boolean) => {
@@ -32,23 +33,12 @@ export function letterSketch(page: Page, chosen: readonly EntityId[], isTroubled
       const balloon = find(page, 'balloon', id);
       const text = find(page, 'lettering', id);
       context.setLineDash(isTroubled ? [6 * ratio, 4 * ratio] : []);
-      if (text) {
-        const [x, y] = [Math.max(1, text.set.width) / 2, Math.max(1, text.set.height) / 2];
-        const corners = [
-          [-x, -y],
-          [x, -y],
-          [x, y],
-          [-x, y],
-        ].map(([u, v]) => applyProjective(text.place, u, v));
-        line(corners, true);
-      }
-      for (const body of balloon?.bodies ?? []) {
-        const ring = placedRing(body, 0.5);
-        line(
-          Array.from({ length: ring.length / 2 }, (_, k) => ({ x: ring[2 * k], y: ring[2 * k + 1] })),
-          true,
-        );
-      }
+      const outlines = [
+        ...(text ? waysOf(text, 0.5).map(({ points }) => points) : []),
+        ...(balloon?.bodies ?? []).map((body) => placedRing(body, 0.5)),
+      ];
+      for (const ring of outlines)
+        line(Array.from({ length: ring.length / 2 }, (_, k) => ({ x: ring[2 * k], y: ring[2 * k + 1] })));
       context.setLineDash([]);
       for (const tail of balloon?.tails ?? []) {
         const body = balloon?.bodies[tail.body];
