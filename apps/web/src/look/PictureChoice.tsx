@@ -8,10 +8,18 @@ interface PictureChoiceProps<T extends string> {
   /** `picture`: path data that is filled, 44 by 30. */
   readonly options: readonly { readonly value: T; readonly label: string; readonly picture: string }[];
   readonly onChange: (value: T) => void;
+  /** The paths are lines, not outlines. */
+  readonly isLines?: boolean;
 }
 
 /** One of a few that show themselves as small drawings, their words below. */
-export function PictureChoice<T extends string>({ label, value, options, onChange }: PictureChoiceProps<T>) {
+export function PictureChoice<T extends string>({
+  label,
+  value,
+  options,
+  onChange,
+  isLines = false,
+}: PictureChoiceProps<T>) {
   const isWide = useIsWide();
   return (
     <View role="radiogroup" aria-label={label} className="flex-row flex-wrap gap-1">
@@ -27,7 +35,12 @@ export function PictureChoice<T extends string>({ label, value, options, onChang
             className={`min-h-[56px] ${isWide ? 'w-[57px]' : 'min-w-[64px] flex-1'} items-center justify-center rounded-xl border ${isChosen ? 'border-seal bg-raised' : 'border-rule'}`}
           >
             <Svg width={44} height={30} viewBox="0 0 44 30" aria-hidden>
-              <Path d={option.picture} fill="var(--ink)" />
+              <Path
+                d={option.picture}
+                {...(isLines
+                  ? { fill: 'none', stroke: 'var(--ink)', strokeWidth: 1.2, strokeLinecap: 'round' }
+                  : { fill: 'var(--ink)' })}
+              />
             </Svg>
             <Text className={`text-12 ${isChosen ? 'font-bold text-seal' : 'font-sans text-ink'}`} numberOfLines={1}>
               {option.label}

@@ -15,7 +15,7 @@ interface BoardCanvasProps extends OpenedPage {
   readonly onOpen: (board: Board | undefined) => void;
 }
 
-const LAYERS = ['under', 'ink', 'live', 'over', 'veil', 'grids', 'guides', 'overlay'] as const;
+const LAYERS = ['under', 'sets', 'ink', 'live', 'over', 'veil', 'grids', 'guides', 'overlay'] as const;
 
 /** The canvases of the board, put together with the session and the hand when they are in the document. */
 export function BoardCanvas({ session, inks, onOpen }: BoardCanvasProps) {
@@ -122,8 +122,8 @@ function open(ground: HTMLElement, session: PageSession, inks: StartedInks | und
     if (!canvas) throw new Error('The board has lost one of its canvases.');
     return canvas;
   };
-  const [under, ink, live, over, veil, grids, guides, overlay] = LAYERS.map(layer);
-  const canvases: BoardCanvases = { under, ink, live, over, veil, grids, guides, overlay };
+  const [under, sets, ink, live, over, veil, grids, guides, overlay] = LAYERS.map(layer);
+  const canvases: BoardCanvases = { under, sets, ink, live, over, veil, grids, guides, overlay };
   const colours = () => ({
     seal: role('seal'),
     raised: role('raised'),

@@ -1,9 +1,10 @@
 /**
  * The canvases of the board, from the bottom up. Those with ink are transparent; `over` multiplies, `veil` dims what lies beside the page,
- * `grids` and `guides` show what lines are held to.
+ * `sets`, `grids` and `guides` show what lines are held to.
  */
 export interface BoardCanvases {
   readonly under: HTMLCanvasElement;
+  readonly sets: HTMLCanvasElement;
   readonly ink: HTMLCanvasElement;
   readonly live: HTMLCanvasElement;
   readonly over: HTMLCanvasElement;

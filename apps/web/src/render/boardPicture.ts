@@ -8,7 +8,8 @@ import { NOTHING, type HandOver } from './inkEdits';
 import { InkSurface } from './inkSurface';
 import type { PageInWorker } from './inkBeside';
 import type { DrawnEntity, MarkShape, Thing } from '@true-nib/core/drawn';
-import { GridSurface, type Beneath } from './gridSurface';
+import { Besides } from './besides';
+import type { Beneath } from './gridSurface';
 import type { OverlayColours } from './overlay';
 import { LiveSurface } from './liveSurface';
 import { OverlaySurface, type Ring, type Sketch } from './overlaySurface';
@@ -39,6 +40,7 @@ export interface BoardSource {
  */
 export class BoardPicture {
   readonly inks: InkSurface;
+  readonly besides: Besides;
   view: View;
   private readonly shown: ShownPage;
   private extent: Extent = { width: 0, height: 0 };
@@ -60,7 +62,6 @@ export class BoardPicture {
   private look: StackLook = plainLook;
   private guidesFrame = 0;
   private guides: Sketch | undefined;
-  private readonly gridSurface: GridSurface;
   private readonly viewListeners = new Listeners<[]>();
   private readonly colours: () => BoardColours;
 
@@ -73,7 +74,7 @@ export class BoardPicture {
     this.shown = new ShownPage(page);
     this.inks = new InkSurface(canvases.ink, page, { opened, tileBytes: pictureBytes, onError });
     this.pictures = new Pictures(pictureBytes, () => this.paintRoughs(), onError);
-    this.gridSurface = new GridSurface(canvases.grids);
+    this.besides = new Besides(canvases, () => this.paintGuidesSoon());
     this.inHand = new LiveSurface(canvases.live, this.inks, () => ({ page: this.shownPage, map: this.map }));
     this.overlay = new OverlaySurface(canvases.overlay, () => {
       const { map, ratio, shownPage } = this;
@@ -90,7 +91,7 @@ export class BoardPicture {
     cancelAnimationFrame(this.groundFrame);
     this.inks.dispose();
     this.pictures.dispose();
-    this.gridSurface.dispose();
+    this.besides.dispose();
   }
 
   /**
@@ -103,7 +104,7 @@ export class BoardPicture {
     this.covered = covered;
     this.ratio = pxRatioOf(extent);
     for (const canvas of Object.values(this.canvases)) Object.assign(canvas, devicePx(extent));
-    this.gridSurface.forget();
+    this.besides.forget();
     if (isFirst) this.view = opening(this.shownPage.size, this.free);
     this.compose('ground', false);
     this.compose('inks', false);
@@ -286,6 +287,7 @@ export class BoardPicture {
   setPeek(isPeeking: boolean): void {
     if (this.isPeeking === isPeeking) return;
     this.isPeeking = isPeeking;
+    this.besides.sets.setPeek(isPeeking);
     this.paintRoughs();
   }
 
@@ -319,7 +321,7 @@ export class BoardPicture {
   /** Shows the guides of the page, what lines are held to; and what lies beneath them. */
   setGuides(sketch: Sketch | undefined, beneath?: Beneath): void {
     this.guides = sketch;
-    this.gridSurface.set(beneath);
+    this.besides.grids.set(beneath);
     this.paintGuidesSoon();
   }
 
@@ -329,7 +331,7 @@ export class BoardPicture {
   }
 
   private paintGuides(): void {
-    this.gridSurface.show(this.shownPage.size, this.map, this.ratio, this.view);
+    this.besides.show(this.shownPage.size, this.map, this.ratio, this.view);
     const target = anew(this.canvases.guides, this.guides !== undefined);
     if (target) this.guides?.(target, this.map, this.ratio, this.colours(), () => this.paintGuidesSoon());
   }
@@ -363,8 +365,8 @@ export class BoardPicture {
 
   /** Moves the finished canvases by CSS alone to where the view has them. */
   private carry(): void {
-    this.gridSurface.carry(this.view);
-    for (const [name, canvas] of Object.entries({ ...this.canvases, grids: undefined })) {
+    this.besides.carry(this.view);
+    for (const [name, canvas] of Object.entries({ ...this.canvases, grids: undefined, sets: undefined })) {
       if (!canvas) continue;
       const from = this.painted[GROUND.has(name) ? 'ground' : 'inks'];
       canvas.style.transform = from === this.view ? '' : `matrix(${between(from, this.view).join(',')})`;

@@ -8,12 +8,13 @@ import { LETTERING } from './lettering';
 import { MEND } from './mend';
 import { PANELS } from './panels';
 import { roughStage } from './rough';
+import { SET } from './set';
 import { TEXTURE } from './texture';
 
 /** The stages in the order of the work. One more line here is one more knot on the thread. */
 export const STAGES: readonly Stage[] = [
   roughStage(PANELS),
-  guidesStage(DEPTH),
+  guidesStage(DEPTH, SET),
   INK,
   MEND,
   blacksStage(TEXTURE),

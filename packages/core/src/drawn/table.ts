@@ -35,6 +35,9 @@ export const DRAWN = {
   paper: UNDRAWN,
   sheet: UNDRAWN,
   guide: UNDRAWN,
+  set: UNDRAWN,
+  block: UNDRAWN,
+  camera: UNDRAWN,
   stop: UNDRAWN,
   colour: UNDRAWN,
 } as const satisfies { readonly [K in EntityKind]: Drawn<EntityOf<K>> | Apart };

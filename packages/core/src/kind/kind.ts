@@ -18,7 +18,7 @@ export interface LaidBase extends EntityBase {
 /** Bytes by their SHA-256, in hex, and what they are taken for. */
 export interface BlobRef {
   readonly sha256: string;
-  readonly as: 'picture' | 'pixels' | 'font';
+  readonly as: 'picture' | 'pixels' | 'font' | 'model';
 }
 
 /** What an entity refers to. */

@@ -5,4 +5,5 @@ export * from './point';
 export * from './polygon';
 export * from './projective';
 export * from './random';
+export * from './rigid';
 export * from './space';

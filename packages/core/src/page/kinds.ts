@@ -7,6 +7,7 @@ import type { EntityId, Kind, Refs } from '../kind';
 import { letteringKind } from '../lettering';
 import type { InkStyle } from '../nib';
 import { panelKind } from '../panel';
+import { blockKind, cameraKind, setKind } from '../set';
 import { samplesKind, strokeKind } from '../stroke';
 import { colourKind } from './kinds/colour';
 import { layerKind } from './kinds/layer';
@@ -31,6 +32,9 @@ export const KINDS = {
   paper: paperKind,
   sheet: sheetKind,
   guide: guideKind,
+  set: setKind,
+  block: blockKind,
+  camera: cameraKind,
   stop: stopKind,
   colour: colourKind,
 } as const;

@@ -15,7 +15,15 @@ import { checkLaid, laidCopy, laidRefs, type Kind } from '../kind';
 import { checkCalm } from '../hand';
 import { checkNib } from '../nib';
 import { styledStroke } from './style';
-import type { StrokeCopy, StrokeEnd, StrokeEntity, StrokeGrain, StrokeGuide, StrokeOrigin } from './types';
+import type {
+  StrokeCopy,
+  StrokeEnd,
+  StrokeEntity,
+  StrokeGrain,
+  StrokeGuide,
+  StrokeOrigin,
+  StrokePulled,
+} from './types';
 
 /** What a line is. Its samples and its guide may be gone: then it is not calmed anew, and is not tied. */
 export const strokeKind: Kind<StrokeEntity> = {
@@ -23,18 +31,26 @@ export const strokeKind: Kind<StrokeEntity> = {
   check: checkStroke,
   refs: (stroke) => {
     const { needs, knows = [] } = laidRefs(stroke);
-    const { origin, guide, copy } = stroke;
+    const { origin, guide, copy, pulled } = stroke;
     return {
       needs,
       ...(copy && { shares: [copy.set] }),
-      knows: [...knows, ...(origin ? [origin.samples] : []), ...(guide ? [guide.id] : [])],
+      knows: [
+        ...knows,
+        ...(origin ? [origin.samples] : []),
+        ...(guide ? [guide.id] : []),
+        ...(pulled ? [pulled.camera] : []),
+      ],
     };
   },
-  remap: (stroke, copyId, renamed) => ({
+  remap: ({ pulled, ...stroke }, copyId, renamed) => ({
     ...laidCopy(stroke, copyId, renamed),
     ...(stroke.origin && { origin: { ...stroke.origin, samples: renamed(stroke.origin.samples) } }),
     ...(stroke.guide && { guide: { ...stroke.guide, id: renamed(stroke.guide.id) } }),
     ...(stroke.copy && { copy: { ...stroke.copy, set: renamed(stroke.copy.set) } }),
+    // A second line of one edge would follow beside the first: only with a camera of its own it is pulled anew.
+    ...(pulled &&
+      renamed(pulled.camera) !== pulled.camera && { pulled: { ...pulled, camera: renamed(pulled.camera) } }),
   }),
   laidDown: styledStroke,
 };
@@ -52,6 +68,7 @@ export function checkStroke(value: object): StrokeEntity {
     ...optional(fields, 'grain', checkGrain),
     ...optional(fields, 'guide', checkStrokeGuide),
     ...optional(fields, 'copy', checkCopy),
+    ...optional(fields, 'pulled', checkPulled),
     ...(fields.fills === true ? { fills: true as const } : {}),
   };
   return fields.origin === undefined ? stroke : { ...stroke, origin: checkOrigin(fields.origin) };
@@ -86,6 +103,15 @@ function checkOrigin(value: unknown): StrokeOrigin {
 function checkStrokeGuide(value: unknown): StrokeGuide {
   const fields = record(value, "A stroke's guide");
   return { id: id(fields.id, 'id'), path: checkPath(fields.path) };
+}
+
+function checkPulled(value: unknown): StrokePulled {
+  const fields = record(value, 'Where a line was pulled');
+  return {
+    camera: id(fields.camera, 'camera'),
+    edge: id(fields.edge, 'edge'),
+    sum: number(fields.sum, 'sum', 0, 0xffffffff),
+  };
 }
 
 function checkCopy(value: unknown): StrokeCopy {

@@ -47,6 +47,13 @@ export interface StrokeCopy {
   readonly matrix: Matrix;
 }
 
+/** Where a line comes from that was pulled off a set: the camera, the edge and the piece of it, and a sum of it as it was pulled. */
+export interface StrokePulled {
+  readonly camera: EntityId;
+  readonly edge: string;
+  readonly sum: number;
+}
+
 /** A drawn line as a value: its course with its final widths, and how it is inked. */
 export interface Stroke {
   readonly spine: Spine;
@@ -56,6 +63,7 @@ export interface Stroke {
   readonly origin?: StrokeOrigin;
   readonly guide?: StrokeGuide;
   readonly copy?: StrokeCopy;
+  readonly pulled?: StrokePulled;
   /** A blot: all that the course goes round is filled, by the non-zero rule; it may have a width besides. */
   readonly fills?: true;
 }

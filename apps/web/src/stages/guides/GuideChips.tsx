@@ -3,10 +3,12 @@ import Combine from 'lucide-react-native/icons/combine';
 import Cuboid from 'lucide-react-native/icons/cuboid';
 import ListTree from 'lucide-react-native/icons/list-tree';
 import Move from 'lucide-react-native/icons/move';
+import Boxes from 'lucide-react-native/icons/boxes';
 import Rows from 'lucide-react-native/icons/rows-4';
 import Ruler from 'lucide-react-native/icons/ruler';
+import Back from 'lucide-react-native/icons/chevron-left';
 import AlignJustify from 'lucide-react-native/icons/text-align-justify';
-import { useBoard, takeTool, useDesk } from '../../board';
+import { useBoard, takeTool, useDesk, type Tool } from '../../board';
 import { takeDepth, setGuides, useGuides, layNext } from '../../guiding';
 import { Cells } from '../../hand';
 import { withKey } from '../../keys';
@@ -23,8 +25,34 @@ const isOneOf = (kinds: readonly GuideKind[], kind: GuideKind | undefined): bool
 const nextOf = (kinds: readonly GuideKind[], kind: GuideKind | undefined): GuideKind =>
   kinds[kind === undefined ? 0 : (kinds.indexOf(kind) + 1) % kinds.length];
 
-/** Guides: move them, lay one down, list them, rake along one. */
-export function GuideChips() {
+/** The tools of a wing of their own, one chip each, and the way back to the guides. */
+function WingChips({ tools }: { readonly tools: readonly Tool[] }) {
+  const inHand = useDesk((desk) => desk.tool);
+  return (
+    <Cells>
+      <Chip label="Guides" icon={Back} tooltip="Back to the guides" onPress={() => takeTool('guide')} />
+      {tools.map(({ id, label, icon }) => (
+        <Chip
+          key={id}
+          label={label}
+          icon={icon}
+          isChosen={inHand === id}
+          tooltip={withKey(id)}
+          onPress={() => takeTool(id)}
+        />
+      ))}
+    </Cells>
+  );
+}
+
+/** Guides: move them, lay one down, list them, rake along one; or the tools of sets, while one of those is in hand. */
+export const guideChips = (set: readonly Tool[]) =>
+  function Chips() {
+    const isSet = useDesk((desk) => set.some(({ id }) => id === desk.tool));
+    return isSet ? <WingChips tools={set} /> : <GuideChips />;
+  };
+
+function GuideChips() {
   const { session } = useBoard();
   const tool = useDesk((desk) => desk.tool);
   const laying = useGuides((state) => state.laying);
@@ -66,6 +94,7 @@ export function GuideChips() {
         tooltip={withKey('depth')}
         onPress={() => takeDepth(session.page, 'frame')}
       />
+      <Chip label="Set" icon={Boxes} tooltip={withKey('blocks')} onPress={() => takeTool('blocks')} />
       <Chip
         label="Rake"
         icon={Rows}

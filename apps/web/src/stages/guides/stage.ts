@@ -2,7 +2,7 @@ import { twinEdits } from '@true-nib/core/tethers';
 import type { PageSlot, Stage, Wing } from '../../board';
 import { setGuides, useGuides } from '../../guiding';
 import { newId } from '../../session';
-import { GuideChips } from './GuideChips';
+import { guideChips } from './GuideChips';
 import { guideSlot } from './guideTool';
 import { guideTools } from './tools';
 
@@ -16,17 +16,18 @@ const twinsSlot: PageSlot<{ dispose(): void }> = {
   }),
 };
 
-/** What lines obey is laid down: with its own tools, and with those of a wing that works in depth. */
-export const guidesStage = (depth: Wing) =>
+/** What lines obey is laid down: with its own tools, and with those of wings that work in depth, and that build sets. */
+export const guidesStage = (depth: Wing, set: Wing) =>
   ({
     id: 'guides',
     label: 'Guides',
-    tools: [...guideTools, ...depth.tools],
+    tools: [...guideTools, ...depth.tools, ...set.tools],
     holds: ['peek', 'move', 'scrub-zoom'],
-    keeps: [twinsSlot, guideSlot, ...(depth.keeps ?? [])],
+    keeps: [twinsSlot, guideSlot, ...(depth.keeps ?? []), ...(set.keeps ?? [])],
     forget() {
       setGuides({ guideId: undefined, laying: undefined, awakeSet: undefined, isAiming: false });
       depth.forget?.();
+      set.forget?.();
     },
-    Chips: GuideChips,
+    Chips: guideChips(set.tools),
   }) satisfies Stage;

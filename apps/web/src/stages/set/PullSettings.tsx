@@ -1,0 +1,85 @@
+import { Text, View } from 'react-native';
+import { useBoard } from '../../board';
+import { Button, Faint, Line, LineHint, ScrubNumber, Switch } from '../../look';
+import { pullNow } from './deeds';
+import { useSetInHand } from './inHand';
+import { setPull, useSets } from './setStore';
+
+const MM = { least: 0, most: 3, step: 0.05, unit: ' mm' } as const;
+
+/** How heavy the two sorts of lines are that matter most. */
+export function PullLine() {
+  const pull = useSets((state) => state.pull);
+  const { blocks } = useSetInHand();
+  if (blocks.length === 0) return <LineHint>Build a set first: then its lines are pulled.</LineHint>;
+  return (
+    <>
+      <ScrubNumber label="Contour" value={pull.contour} onChange={(contour) => setPull({ contour })} {...MM} />
+      <ScrubNumber label="Crease" value={pull.crease} onChange={(crease) => setPull({ crease })} {...MM} />
+      <PullButton />
+    </>
+  );
+}
+
+function PullButton() {
+  const board = useBoard();
+  const pulling = useSets((state) => state.pulling);
+  const { camera } = useSetInHand();
+  if (pulling !== undefined)
+    return <Text className="font-sans text-14 text-ink" aria-live="polite">{`${Math.round(pulling * 100)} %`}</Text>;
+  return <Button label={camera?.pulled ? 'Pull anew' : 'Pull lines'} tone="seal" onPress={() => void pullNow(board)} />;
+}
+
+export function PullSettings({ isWide }: { readonly isWide: boolean }) {
+  const pull = useSets((state) => state.pull);
+  const { camera, blocks } = useSetInHand();
+  if (blocks.length === 0) return <PullLine />;
+  return (
+    <View className="gap-3">
+      {isWide && <PullButton />}
+      <Line>
+        {isWide && (
+          <>
+            <ScrubNumber label="Contour" value={pull.contour} onChange={(contour) => setPull({ contour })} {...MM} />
+            <ScrubNumber label="Crease" value={pull.crease} onChange={(crease) => setPull({ crease })} {...MM} />
+          </>
+        )}
+      </Line>
+      <Line>
+        <ScrubNumber label="Contact" value={pull.contact} onChange={(contact) => setPull({ contact })} {...MM} />
+        <ScrubNumber label="Marks" value={pull.mark} onChange={(mark) => setPull({ mark })} {...MM} />
+        <ScrubNumber label="Hidden" value={pull.hidden} onChange={(hidden) => setPull({ hidden })} {...MM} />
+      </Line>
+      <Line>
+        <ScrubNumber
+          label="Thinner far off"
+          value={pull.fall}
+          onChange={(fall) => setPull({ fall })}
+          {...{ least: 0, most: 150, step: 5, unit: ' %' }}
+        />
+        <ScrubNumber
+          label="Crease from"
+          value={pull.angle}
+          onChange={(angle) => setPull({ angle })}
+          {...{ least: 1, most: 90, step: 1, unit: '°' }}
+        />
+      </Line>
+      <Line>
+        <ScrubNumber
+          label="Over corners"
+          value={pull.over}
+          onChange={(over) => setPull({ over })}
+          {...{ least: -2, most: 5, step: 0.1, unit: ' mm' }}
+        />
+        <ScrubNumber
+          label="Gap behind"
+          value={pull.halo}
+          onChange={(halo) => setPull({ halo })}
+          {...{ least: 0, most: 5, step: 0.1, unit: ' mm' }}
+        />
+      </Line>
+      <Switch label="Lines follow the camera" on={pull.follows} onChange={(follows) => setPull({ follows })} />
+      {camera?.pulled && <Faint>Turn the camera, and they are pulled anew. Lines that you worked on are kept.</Faint>}
+    </View>
+  );
+}

@@ -1,0 +1,1 @@
+export { SET } from './tools';

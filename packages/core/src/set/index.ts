@@ -1,0 +1,13 @@
+export { BLOCK_LIMITS, checkShape, rowOf, SHAPES } from './blocks/table';
+export * from './cameras';
+export * from './kinds';
+export { boxOfSolid, contactsOf, pulling, type PulledLine } from './lines';
+export * from './places';
+export * from './pull';
+export * from './raster';
+export * from './scene';
+export * from './solid';
+export * from './standing';
+export * from './touch';
+export * from './types';
+export * from './view';

@@ -1,0 +1,180 @@
+import type { Camera } from '../../guides';
+import { dot, lengthOfVector, scaled, squareTo, type Vector } from '../../math';
+import {
+  courseUnder,
+  generatorOf,
+  normalAt,
+  placeAt,
+  rangeOf,
+  type Ball,
+  type Course,
+  type Edge,
+  type Mantle,
+} from '../solid';
+import type { Contact, Scene, SeenBlock } from '../scene';
+import type { LineSort } from '../types';
+import type { Candidate, LineEnd } from './candidate';
+
+/** What is asked of the lines of a view. */
+export interface Wanted {
+  readonly camera: Camera;
+  /** Faces that meet at a lesser angle have no line between them, radians. */
+  readonly crease: number;
+  /** Which sorts are drawn. */
+  readonly draws: Readonly<Partial<Record<LineSort, unknown>>>;
+}
+
+/** The lines of a scene that may be seen, contours first. `contacts` names two blocks by their numbers, and where they meet. */
+export function candidatesOf(
+  scene: Scene,
+  contacts: readonly { readonly blocks: readonly [number, number]; readonly met: readonly Contact[] }[],
+  wanted: Wanted,
+): Candidate[] {
+  const found: Candidate[] = [];
+  scene.blocks.forEach((block, k) => {
+    block.edges.forEach((edge, number) => found.push(...edgeCandidates(scene, k, edge, number, wanted)));
+    for (let item = block.first; item < (scene.blocks[k + 1]?.first ?? scene.blockers.length); item++)
+      found.push(...roundContours(scene, k, item, wanted));
+    if (block.lines === 'all' && wanted.draws.mark)
+      block.marks.forEach((course, number) => found.push(markOf(scene, k, course, number)));
+  });
+  if (wanted.draws.contact)
+    for (const { blocks, met } of contacts) found.push(...contactCandidates(scene, blocks, met));
+  return found.sort((a, b) => Number(b.hides) - Number(a.hides));
+}
+
+const drawn = ({ lines }: SeenBlock, sort: LineSort, { draws }: Wanted): boolean =>
+  draws[sort] !== undefined && (lines === 'all' || (lines === 'contour' && sort === 'contour'));
+
+function edgeCandidates(scene: Scene, k: number, edge: Edge, number: number, wanted: Wanted): Candidate[] {
+  const block = scene.blocks[k];
+  const { course, run } = edge;
+  const own = edge.sides.map((side) => (side < 0 ? -1 : block.first + side));
+  const [from, to] = rangeOf(course);
+  const stops = course.kind === 'arc' ? turnsWithin(scene, own, from, to) : [];
+  const ends = [from, ...stops, to];
+  const isRound = course.kind === 'arc' && to - from > 2 * Math.PI - 1e-9;
+  return ends.slice(1).flatMap((end, part): Candidate[] => {
+    const start = ends[part];
+    const what = sortOf(scene, own, placeAt(course, (start + end) / 2), block.closed, wanted.crease);
+    if (!what) return [];
+    if (what.back && wanted.draws.hidden === undefined) return [];
+    const end0: LineEnd = part > 0 || isRound ? 'on' : 'corner';
+    const end1: LineEnd = part < stops.length || isRound ? 'on' : 'corner';
+    return [
+      {
+        ...{ block: k, sort: what.sort, key: `${block.id}/${number}.${part}`, course, from: start, to: end },
+        ...{ ends: [end0, end1], own, hides: what.sort === 'contour' && !what.back },
+        draws: drawn(block, what.sort, wanted),
+        ...(what.back && { back: true as const }),
+        ...(run !== undefined && { run: `${block.id}/${run}` }),
+      },
+    ];
+  });
+}
+
+/** Where a round surface at the side of an arc turns from the eye: the parameters of the arc. */
+function turnsWithin(scene: Scene, own: readonly number[], from: number, to: number): number[] {
+  const stops = own.flatMap((item) => {
+    const surface = item < 0 ? undefined : scene.blockers[item].surface;
+    if (surface?.kind !== 'mantle') return [];
+    return contourAngles(surface).map((angle) => from + ((((angle - from) % TURN) + TURN) % TURN));
+  });
+  return [...new Set(stops)].filter((t) => t > from + 1e-9 && t < to - 1e-9).sort((a, b) => a - b);
+}
+
+const TURN = 2 * Math.PI;
+
+/** The angles at which a mantle turns from the eye; none where it does so nowhere. */
+function contourAngles({ foot, axis, u, v, height, radius, top }: Mantle): readonly number[] {
+  const lean = (radius - top) / height;
+  const [a, b] = [dot(u, foot), dot(v, foot)];
+  const size = Math.hypot(a, b);
+  const rest = -(radius + lean * dot(axis, foot));
+  if (Math.abs(rest) >= size) return [];
+  const [middle, half] = [Math.atan2(b, a), Math.acos(rest / size)];
+  return [middle - half, middle + half];
+}
+
+/** What an edge is at a place: nothing where its sides go on in each other, or turn their backs and that is not asked for. */
+function sortOf(
+  scene: Scene,
+  own: readonly number[],
+  place: Vector,
+  closed: boolean,
+  crease: number,
+): { readonly sort: LineSort; readonly back?: true } | undefined {
+  if (own[1] < 0) return { sort: 'contour' };
+  const [a, b] = own.map((item) => scene.facing(item, place));
+  const turn = dot(normalAt(scene.blockers[own[0]].surface, place), normalAt(scene.blockers[own[1]].surface, place));
+  const isSharp = turn < Math.cos(crease);
+  if (closed && a <= 0 && b <= 0) return isSharp ? { sort: 'crease', back: true } : undefined;
+  if (a > 0 !== b > 0) return { sort: 'contour' };
+  return isSharp ? { sort: 'crease' } : undefined;
+}
+
+/** The contours of what is round. */
+function roundContours(scene: Scene, k: number, item: number, wanted: Wanted): Candidate[] {
+  const block = scene.blocks[k];
+  const { surface } = scene.blockers[item];
+  const courses =
+    surface.kind === 'ball' ? ballContour(surface) : surface.kind === 'mantle' ? mantleContours(surface) : [];
+  return courses.map((course, part) => {
+    const [from, to] = rangeOf(course);
+    const end: LineEnd = course.kind === 'arc' ? 'on' : 'corner';
+    return {
+      ...{ block: k, sort: 'contour' as const, key: `${block.id}/s${item - block.first}.${part}`, course, from, to },
+      ...{ ends: [end, end] as const, own: [item], hides: true, draws: drawn(block, 'contour', wanted) },
+    };
+  });
+}
+
+/** The circle in which the cone from the eye touches a ball; none from within. */
+function ballContour({ centre, radius }: Ball): Course[] {
+  const away = lengthOfVector(centre);
+  if (away <= radius * (1 + 1e-9)) return [];
+  const share = (radius / away) ** 2;
+  const [first, second] = squareTo(scaled(centre, 1 / away));
+  const seen = radius * Math.sqrt(1 - share);
+  return [
+    {
+      kind: 'arc',
+      centre: scaled(centre, 1 - share),
+      u: scaled(first, seen),
+      v: scaled(second, seen),
+      from: 0,
+      to: TURN,
+    },
+  ];
+}
+
+function mantleContours(mantle: Mantle): Course[] {
+  const { range } = mantle;
+  return contourAngles(mantle).flatMap((angle): Course[] => {
+    if (range && range[0] + ((((angle - range[0]) % TURN) + TURN) % TURN) > range[1]) return [];
+    const [from, to] = generatorOf(mantle, angle);
+    return [{ kind: 'segment', from, to }];
+  });
+}
+
+function markOf(scene: Scene, k: number, course: Course, number: number): Candidate {
+  const block = scene.blocks[k];
+  const [from, to] = rangeOf(course);
+  return {
+    ...{ block: k, sort: 'mark', key: `${block.id}/m${number}`, course, from, to, ends: ['on', 'on'] },
+    ...{ own: [], hides: false, draws: true },
+  };
+}
+
+function contactCandidates(scene: Scene, [a, b]: readonly [number, number], met: readonly Contact[]): Candidate[] {
+  const [first, second] = [scene.blocks[a], scene.blocks[b]];
+  if (first.lines !== 'all' || second.lines !== 'all') return [];
+  return met.map(({ course: standing, sides }, part) => {
+    const course = courseUnder(scene.map, standing);
+    const [from, to] = rangeOf(course);
+    return {
+      ...{ block: a, sort: 'contact', key: `${first.id}+${second.id}.${part}`, course, from, to, ends: ['on', 'on'] },
+      ...{ own: [first.first + sides[0], second.first + sides[1]], hides: false, draws: true },
+    };
+  });
+}

@@ -1,0 +1,3 @@
+export * from './lay';
+export * from './pulled';
+export * from './turned';
