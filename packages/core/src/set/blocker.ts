@@ -20,12 +20,19 @@ export function blockerOf(surface: Surface): Blocker {
   if (surface.kind === 'disc') return { ...bare, offset: dot(surface.normal, surface.centre) };
   if (surface.kind !== 'face') return bare;
   const { normal, rings } = surface;
-  const size = normal.map(Math.abs);
-  const dropped = size.indexOf(Math.max(...size));
-  const [across, up] = dropped === 0 ? [1, 2] : dropped === 1 ? [0, 2] : [0, 1];
-  const flat = Float64Array.from(rings.flatMap((ring) => ring.flatMap((p) => [p[across], p[up]])));
+  const [x, y, z] = [Math.abs(normal[0]), Math.abs(normal[1]), Math.abs(normal[2])];
+  const across = x >= y && x >= z ? 1 : 0;
+  const up = z > x && z > y ? 1 : 2;
   let end = 0;
-  const ends = rings.map((ring) => (end += 2 * ring.length));
+  const ends: number[] = [];
+  for (const ring of rings) ends.push((end += 2 * ring.length));
+  const flat = new Float64Array(end);
+  let at = 0;
+  for (const ring of rings)
+    for (const p of ring) {
+      flat[at++] = p[across];
+      flat[at++] = p[up];
+    }
   return { surface, offset: dot(normal, rings[0][0]), flat, ends, across, up };
 }
 

@@ -12,7 +12,7 @@ import {
   type Rigid,
   type Vector,
 } from '../math';
-import { boxOfSolid } from './lines';
+import { boxOfSolid, cornersOfBox } from './ready';
 import type { StandingBlock } from './scene';
 import { picturedAt, viewOf, type Eye } from './view';
 
@@ -115,12 +115,7 @@ export function seeingAll(
   const radius = Math.max(
     0.5,
     ...blocks.map(({ solid }) => {
-      const box = boxOfSolid(solid);
-      const corners = [0, 1, 2, 3, 4, 5, 6, 7].map((k): Vector => [
-        box[k & 1 ? 3 : 0],
-        box[k & 2 ? 4 : 1],
-        box[k & 4 ? 5 : 2],
-      ]);
+      const corners = cornersOfBox(boxOfSolid(solid));
       return Math.max(...corners.map((corner) => lengthOfVector(minus(corner, middle))));
     }),
   );

@@ -1,10 +1,11 @@
 export { BLOCK_LIMITS, checkShape, rowOf, SHAPES } from './blocks/table';
 export * from './cameras';
 export * from './kinds';
-export { boxOfSolid, contactsOf, pulling, type PulledLine } from './lines';
+export { contactsOf, pulling, type PulledLine } from './lines';
 export * from './places';
 export * from './pull';
 export * from './raster';
+export { boxOfSolid, cornersOfBox } from './ready';
 export * from './scene';
 export * from './solid';
 export * from './standing';

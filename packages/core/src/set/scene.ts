@@ -38,6 +38,8 @@ export class Scene {
   /** The block of each surface. */
   readonly owner: Int32Array;
   readonly tree: BoxTree;
+  /** How each flat surface looks at the eye; NaN for one that is round. */
+  private readonly flatFacing: Float64Array;
 
   /** `map` takes the set to the space of the eye. */
   constructor(
@@ -60,7 +62,24 @@ export class Scene {
     const boxes = new Float64Array(BOX * blockers.length);
     blockers.forEach(({ surface }, k) => writeBox(surface, boxes, BOX * k));
     this.tree = new BoxTree(boxes);
-    this.blocks = bare.map((block, k) => ({ ...block, around: block.closed && this.isWithin(k) }));
+    this.flatFacing = Float64Array.from(blockers, flatFacing);
+    const around = this.blocksAround(boxes);
+    this.blocks = bare.map((block, k) => ({ ...block, around: block.closed && around.has(k) && this.isWithin(k) }));
+  }
+
+  /** The blocks whose box holds the eye. */
+  private blocksAround(boxes: Float64Array): ReadonlySet<number> {
+    const whole = new Map<number, number[]>();
+    for (let item = 0; item < this.owner.length; item++) {
+      const known = whole.get(this.owner[item]);
+      const own = boxes.subarray(BOX * item, BOX * (item + 1));
+      if (!known) whole.set(this.owner[item], [...own]);
+      else
+        for (let k = 0; k < 3; k++)
+          [known[k], known[k + 3]] = [Math.min(known[k], own[k]), Math.max(known[k + 3], own[k + 3])];
+    }
+    const holds = ([x, y, z, a, b, c]: number[]) => x < 0 && y < 0 && z < 0 && a > 0 && b > 0 && c > 0;
+    return new Set([...whole].flatMap(([block, box]) => (holds(box) ? [block] : [])));
   }
 
   /** Whether the eye is inside a block: a ray that leaves it there passes an odd number of its surfaces. */
@@ -68,48 +87,47 @@ export class Scene {
     // In no way that anything stands in.
     const way: Vector = [0.3183, -0.1447, 0.9369];
     let count = 0;
-    this.tree.alongRay(
-      way,
-      () => Infinity,
-      (item) => {
-        if (this.owner[item] !== block) return false;
-        for (let t = firstHit(this.blockers[item], way, 0, Infinity); t < Infinity; count++)
-          t = firstHit(this.blockers[item], way, t * (1 + 1e-12), Infinity);
-        return false;
-      },
-    );
+    this.tree.alongRay(way, Infinity, (item, reach) => {
+      if (this.owner[item] !== block) return reach;
+      for (let t = firstHit(this.blockers[item], way, 0, Infinity); t < Infinity; count++)
+        t = firstHit(this.blockers[item], way, t * (1 + 1e-12), Infinity);
+      return reach;
+    });
     return count % 2 === 1;
   }
 
   /** Whether anything lies before a place, but for two surfaces that it lies on. */
   isHidden(place: Vector, own: readonly number[]): boolean {
     const { blockers } = this;
-    return this.tree.alongRay(
-      place,
-      () => BEFORE,
-      (item) => item !== own[0] && item !== own[1] && firstHit(blockers[item], place, 1e-9, BEFORE) < Infinity,
-    );
+    const [first, second] = own;
+    let isHidden = false;
+    this.tree.alongRay(place, BEFORE, (item, reach) => {
+      if (item === first || item === second) return reach;
+      isHidden = firstHit(blockers[item], place, 1e-9, BEFORE) < Infinity;
+      return isHidden ? 0 : reach;
+    });
+    return isHidden;
   }
 
   /** The nearest surface in a direction, and how far along it lies; nothing where there is none. */
   nearest(way: Vector): { readonly item: number; readonly at: number } | undefined {
     let at = Infinity;
     let item = -1;
-    this.tree.alongRay(
-      way,
-      () => at,
-      (one) => {
-        const t = firstHit(this.blockers[one], way, 1e-9, at);
-        if (t < at) [at, item] = [t, one];
-        return false;
-      },
-    );
+    this.tree.alongRay(way, Infinity, (one, reach) => {
+      const t = firstHit(this.blockers[one], way, 1e-9, reach);
+      if (t >= reach) return reach;
+      at = t;
+      item = one;
+      return t;
+    });
     return item < 0 ? undefined : { item, at };
   }
 
   /** How a surface looks at the eye at a place on it: above 0 with its front, below with its back, 0 edge-on. */
   facing(item: number, place: Vector): number {
-    const toEye = -dot(normalAt(this.blockers[item].surface, place), place) / lengthOfVector(place);
+    const flat = this.flatFacing[item];
+    const toEye =
+      flat === flat ? flat : -dot(normalAt(this.blockers[item].surface, place), place) / lengthOfVector(place);
     if (Math.abs(toEye) < EDGE_ON) return 0;
     return this.blocks[this.owner[item]].around ? -toEye : toEye;
   }
@@ -127,3 +145,8 @@ export class Scene {
 const BEFORE = 1 - 1e-6;
 /** The sine of the angle under which a surface is seen edge-on. */
 const EDGE_ON = 1e-9;
+
+const flatFacing = ({ surface, offset }: Blocker): number => {
+  if (surface.kind === 'face') return -offset / lengthOfVector(surface.rings[0][0]);
+  return surface.kind === 'disc' ? -offset / lengthOfVector(surface.centre) : NaN;
+};

@@ -166,6 +166,18 @@ export function placeAt(course: Course, t: number): Vector {
   }
 }
 
+/** How deep a course lies at a parameter, where z goes into the picture. */
+export function depthOf(course: Course, t: number): number {
+  switch (course.kind) {
+    case 'segment':
+      return course.from[2] + (course.to[2] - course.from[2]) * t;
+    case 'arc':
+      return course.centre[2] + course.u[2] * Math.cos(t) + course.v[2] * Math.sin(t);
+    case 'chain':
+      return placeAt(course, t)[2];
+  }
+}
+
 /** How the place on a course goes on with its parameter. */
 export function slopeOf(course: Course, t: number): Vector {
   switch (course.kind) {

@@ -87,27 +87,29 @@ export class BoxTree {
   }
 
   /**
-   * Calls back for items whose box the ray from the origin through `way` meets before `way` times `reach()`, until one call
-   * answers true; answers whether one did.
+   * Calls back for items whose box the ray from the origin through `way` meets before `way` times `reach`, which each call
+   * answers anew: 0 ends it.
    */
-  alongRay(way: Vector, reach: () => number, found: (item: number) => boolean): boolean {
-    if (this.used === 0) return false;
+  alongRay(way: Vector, reach: number, found: (item: number, reach: number) => number): void {
+    if (this.used === 0) return;
     const { nodes, kids, items, stack } = this;
     const [ix, iy, iz] = [1 / way[0], 1 / way[1], 1 / way[2]];
     let depth = 0;
     stack[depth++] = 0;
     while (depth > 0) {
       const node = stack[--depth];
-      if (!rayMeets(nodes, BOX * node, ix, iy, iz, reach())) continue;
+      if (!rayMeets(nodes, BOX * node, ix, iy, iz, reach)) continue;
       const count = kids[2 * node + 1];
       if (count === 0) {
         stack[depth++] = kids[2 * node];
         stack[depth++] = node + 1;
         continue;
       }
-      for (let k = kids[2 * node]; k < kids[2 * node] + count; k++) if (found(items[k])) return true;
+      for (let k = kids[2 * node]; k < kids[2 * node] + count; k++) {
+        reach = found(items[k], reach);
+        if (reach === 0) return;
+      }
     }
-    return false;
   }
 }
 
@@ -122,23 +124,37 @@ const boxesTouch = (boxes: Float64Array, at: number, box: ArrayLike<number>): bo
 /* eslint-disable max-params -- plain numbers for the inner loop */
 /** Whether a ray from the origin passes a box before `reach` (slabs; Kay & Kajiya 1986). */
 function rayMeets(boxes: Float64Array, at: number, ix: number, iy: number, iz: number, reach: number): boolean {
+  // A ray along a slab that goes through its very border gives 0 · ∞, which is neither above nor below anything: let be.
   let near = 0;
   let far = reach;
-  for (let axis = 0; axis < 3; axis++) {
-    const inverse = axis === 0 ? ix : axis === 1 ? iy : iz;
-    let a = boxes[at + axis] * inverse;
-    let b = boxes[at + axis + 3] * inverse;
-    // A ray along a slab that goes through its very border: 0 · ∞.
-    if (a !== a) a = -Infinity;
-    if (b !== b) b = Infinity;
-    if (a > b) {
-      const swapped = a;
-      a = b;
-      b = swapped;
-    }
+  let a = boxes[at] * ix;
+  let b = boxes[at + 3] * ix;
+  if (a < b) {
     if (a > near) near = a;
     if (b < far) far = b;
-    if (near > far) return false;
+  } else {
+    if (b > near) near = b;
+    if (a < far) far = a;
   }
-  return true;
+  if (near > far) return false;
+  a = boxes[at + 1] * iy;
+  b = boxes[at + 4] * iy;
+  if (a < b) {
+    if (a > near) near = a;
+    if (b < far) far = b;
+  } else {
+    if (b > near) near = b;
+    if (a < far) far = a;
+  }
+  if (near > far) return false;
+  a = boxes[at + 2] * iz;
+  b = boxes[at + 5] * iz;
+  if (a < b) {
+    if (a > near) near = a;
+    if (b < far) far = b;
+  } else {
+    if (b > near) near = b;
+    if (a < far) far = a;
+  }
+  return near <= far;
 }

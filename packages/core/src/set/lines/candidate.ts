@@ -1,7 +1,6 @@
 import type { Camera } from '../../guides';
-import type { Vector } from '../../math';
 import { picturedAt } from '../view';
-import { placeAt, slopeOf, type Course } from '../solid';
+import { depthOf, placeAt, slopeOf, type Course } from '../solid';
 import type { LineSort } from '../types';
 
 /** What a line comes to at one of its ends: its own corner, going on as another, a nearer contour, a surface, or the end of the picture. */
@@ -70,10 +69,7 @@ export function picturedSlope(course: Course, t: number, { focal }: Camera): rea
 /** The parameter of a place on a segment's picture, `share` of the way between the pictures of two of its parameters. */
 export function pictured(course: Course, a: number, b: number, share: number): number {
   if (course.kind !== 'segment') return a + (b - a) * share;
-  const [za, zb] = [depthAt(course, a), depthAt(course, b)];
+  const za = depthOf(course, a);
+  const zb = depthOf(course, b);
   return a + ((b - a) * share * za) / (zb + share * (za - zb));
 }
-
-const depthAt = (course: Course, t: number): number => placeAt(course, t)[2];
-
-export const deep = (p: Vector): number => p[2];

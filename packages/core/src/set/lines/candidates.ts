@@ -51,16 +51,18 @@ function edgeCandidates(scene: Scene, k: number, edge: Edge, number: number, wan
   const { course, run } = edge;
   const own = edge.sides.map((side) => (side < 0 ? -1 : block.first + side));
   const [from, to] = rangeOf(course);
-  const stops = course.kind === 'arc' ? turnsWithin(scene, own, from, to) : [];
-  const ends = [from, ...stops, to];
-  const isRound = course.kind === 'arc' && to - from > 2 * Math.PI - 1e-9;
+  if (course.kind === 'segment') return straightCandidate(scene, k, edge, number, own, wanted);
+  const stops = turnsWithin(scene, own, from, to);
+  const isRound = course.kind === 'arc' && to - from > TURN - 1e-9;
+  // Once round it begins where it turns from the eye, so that no part is cut in two.
+  const ends = isRound && stops.length > 0 ? [...stops, stops[0] + TURN] : [from, ...stops, to];
   return ends.slice(1).flatMap((end, part): Candidate[] => {
     const start = ends[part];
     const what = sortOf(scene, own, placeAt(course, (start + end) / 2), block.closed, wanted.crease);
     if (!what) return [];
     if (what.back && wanted.draws.hidden === undefined) return [];
     const end0: LineEnd = part > 0 || isRound ? 'on' : 'corner';
-    const end1: LineEnd = part < stops.length || isRound ? 'on' : 'corner';
+    const end1: LineEnd = part < ends.length - 2 || isRound ? 'on' : 'corner';
     return [
       {
         ...{ block: k, sort: what.sort, key: `${block.id}/${number}.${part}`, course, from: start, to: end },
@@ -72,6 +74,31 @@ function edgeCandidates(scene: Scene, k: number, edge: Edge, number: number, wan
     ];
   });
 }
+
+/** What a straight edge is, it is all along. */
+function straightCandidate(
+  scene: Scene,
+  k: number,
+  { course, run }: Edge,
+  number: number,
+  own: readonly number[],
+  wanted: Wanted,
+): Candidate[] {
+  const block = scene.blocks[k];
+  if (course.kind !== 'segment') return [];
+  const what = sortOf(scene, own, course.from, block.closed, wanted.crease);
+  if (!what || (what.back && wanted.draws.hidden === undefined)) return [];
+  return [
+    {
+      ...{ block: k, sort: what.sort, key: `${block.id}/${number}.0`, course, from: 0, to: 1, ends: CORNERS, own },
+      ...{ hides: what.sort === 'contour' && !what.back, draws: drawn(block, what.sort, wanted) },
+      ...(what.back && { back: true as const }),
+      ...(run !== undefined && { run: `${block.id}/${run}` }),
+    },
+  ];
+}
+
+const CORNERS = ['corner', 'corner'] as const;
 
 /** Where a round surface at the side of an arc turns from the eye: the parameters of the arc. */
 function turnsWithin(scene: Scene, own: readonly number[], from: number, to: number): number[] {
@@ -104,14 +131,19 @@ function sortOf(
   closed: boolean,
   crease: number,
 ): { readonly sort: LineSort; readonly back?: true } | undefined {
-  if (own[1] < 0) return { sort: 'contour' };
-  const [a, b] = own.map((item) => scene.facing(item, place));
+  if (own[1] < 0) return CONTOUR;
+  const a = scene.facing(own[0], place);
+  const b = scene.facing(own[1], place);
+  const isBack = closed && a <= 0 && b <= 0;
+  if (!isBack && a > 0 !== b > 0) return CONTOUR;
   const turn = dot(normalAt(scene.blockers[own[0]].surface, place), normalAt(scene.blockers[own[1]].surface, place));
-  const isSharp = turn < Math.cos(crease);
-  if (closed && a <= 0 && b <= 0) return isSharp ? { sort: 'crease', back: true } : undefined;
-  if (a > 0 !== b > 0) return { sort: 'contour' };
-  return isSharp ? { sort: 'crease' } : undefined;
+  if (turn >= Math.cos(crease)) return undefined;
+  return isBack ? BACK : CREASE;
 }
+
+const CONTOUR = { sort: 'contour' } as const;
+const CREASE = { sort: 'crease' } as const;
+const BACK = { sort: 'crease', back: true } as const;
 
 /** The contours of what is round. */
 function roundContours(scene: Scene, k: number, item: number, wanted: Wanted): Candidate[] {

@@ -1,5 +1,6 @@
 import { cross, dot, lengthOfVector, minus, scaled, squareTo, sum, unit, type Vector } from '../../math';
-import { blockerOf, isOn, roots, segmentHits, writeBox, type Blocker } from '../blocker';
+import { isOn, roots, segmentHits, type Blocker } from '../blocker';
+import { readyFor } from '../ready';
 import {
   generatorOf,
   hasAngle,
@@ -12,7 +13,7 @@ import {
   type Surface,
 } from '../solid';
 import type { Contact } from '../scene';
-import { BOX, BoxTree } from '../tree';
+import { BOX } from '../tree';
 
 // Where two blocks go through each other. Those that only touch have no line of their own there.
 
@@ -20,37 +21,6 @@ import { BOX, BoxTree } from '../tree';
 const STRADDLE = 1e-5;
 /** Steps round a mantle for a curve that has no closed form, and for finding where others begin and end. */
 const STEPS = 180;
-
-interface Ready {
-  readonly solid: Solid;
-  readonly blockers: readonly Blocker[];
-  readonly boxes: Float64Array;
-  readonly tree: BoxTree;
-}
-
-const ready = new WeakMap<Solid, Ready>();
-
-function readyFor(solid: Solid): Ready {
-  const known = ready.get(solid);
-  if (known) return known;
-  const boxes = new Float64Array(BOX * solid.surfaces.length);
-  solid.surfaces.forEach((surface, k) => writeBox(surface, boxes, BOX * k));
-  const made = { solid, boxes, blockers: solid.surfaces.map(blockerOf), tree: new BoxTree(boxes) };
-  ready.set(solid, made);
-  return made;
-}
-
-/** The box of a whole solid, m: least x, y, z, then most. */
-export function boxOfSolid(solid: Solid): Float64Array {
-  const { boxes } = readyFor(solid);
-  const whole = Float64Array.of(Infinity, Infinity, Infinity, -Infinity, -Infinity, -Infinity);
-  for (let k = 0; k < boxes.length; k += BOX)
-    for (let axis = 0; axis < 3; axis++) {
-      whole[axis] = Math.min(whole[axis], boxes[k + axis]);
-      whole[axis + 3] = Math.max(whole[axis + 3], boxes[k + axis + 3]);
-    }
-  return whole;
-}
 
 const met = new WeakMap<Solid, WeakMap<Solid, readonly Contact[]>>();
 

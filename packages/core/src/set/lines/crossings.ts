@@ -1,6 +1,6 @@
 import type { Camera } from '../../guides';
 import { clamp, type Box } from '../../math';
-import { placeAt } from '../solid';
+import { depthOf, placeAt } from '../solid';
 import { picturedAt } from '../view';
 import { pictured, picturedSlope, type Candidate, type Flat } from './candidate';
 
@@ -64,14 +64,22 @@ interface Among {
 
 function pair(chords: Float64Array, p: number, q: number, cell: number, among: Among): void {
   const { lines, grid } = among;
-  const [i, j] = [CHORD * p, CHORD * q];
-  const [ax, ay, bx, by] = [chords[i + 1], chords[i + 2], chords[i + 4], chords[i + 5]];
-  const [cx, cy, dx, dy] = [chords[j + 1], chords[j + 2], chords[j + 4], chords[j + 5]];
-  const [ux, uy, vx, vy] = [bx - ax, by - ay, dx - cx, dy - cy];
+  const i = CHORD * p;
+  const j = CHORD * q;
+  const ax = chords[i + 1];
+  const ay = chords[i + 2];
+  const cx = chords[j + 1];
+  const cy = chords[j + 2];
+  const ux = chords[i + 4] - ax;
+  const uy = chords[i + 5] - ay;
+  const vx = chords[j + 4] - cx;
+  const vy = chords[j + 5] - cy;
   const turn = ux * vy - uy * vx;
-  const [long, other] = [Math.hypot(ux, uy), Math.hypot(vx, vy)];
+  const long = Math.sqrt(ux * ux + uy * uy);
+  const other = Math.sqrt(vx * vx + vy * vy);
   if (long < 1e-9 || other < 1e-9) return;
-  const [first, second] = [chords[i], chords[j]];
+  const first = chords[i];
+  const second = chords[j];
   // Nearly along each other, by what the shorter one leaves the other's line.
   if (Math.abs(turn) < SAME_LINE * Math.max(long, other)) {
     const off = Math.abs((cx - ax) * uy - (cy - ay) * ux) / long;
@@ -114,7 +122,8 @@ function crossing(
       s = clamp(s + (x * v[1] - y * v[0]) / turn, a.from, a.to);
       r = clamp(r + (x * u[1] - y * u[0]) / turn, b.from, b.to);
     }
-  const [za, zb] = [placeAt(a.course, s)[2], placeAt(b.course, r)[2]];
+  const za = depthOf(a.course, s);
+  const zb = depthOf(b.course, r);
   const isOne = Math.abs(za - zb) <= SAME_DEPTH * Math.max(za, zb);
   if (isOne || (a.hides && za < zb)) met.cut(second, r);
   if (isOne || (b.hides && zb < za)) met.cut(first, s);
@@ -134,7 +143,8 @@ function along(chords: Float64Array, i: number, j: number, cell: number, { lines
   const [first, second] = [lines[chords[i]], lines[chords[j]]];
   const onFirst = (at: number) => pictured(first.course, chords[i + 3], chords[i + 6], at);
   const onSecond = (at: number) => pictured(second.course, chords[j + 3], chords[j + 6], (at - c) / (d - c));
-  const [za, zb] = [placeAt(first.course, onFirst(middle))[2], placeAt(second.course, onSecond(middle))[2]];
+  const za = depthOf(first.course, onFirst(middle));
+  const zb = depthOf(second.course, onSecond(middle));
   for (const at of [low, high]) {
     if (first.hides || Math.abs(za - zb) < SAME_DEPTH * za) met.cut(chords[j], onSecond(at));
     if (second.hides || Math.abs(za - zb) < SAME_DEPTH * za) met.cut(chords[i], onFirst(at));

@@ -5,7 +5,8 @@ import { Scene, type StandingBlock } from '../scene';
 import type { LineSort, PullSettings } from '../types';
 import type { View } from '../view';
 import { candidatesOf } from './candidates';
-import { boxOfSolid, contactsOf } from './contacts';
+import { blocksWithin, boxOfSolid } from '../ready';
+import { contactsOf } from './contacts';
 import { dashed } from './dashes';
 import { runsOf } from './runs';
 import { traced } from './traced';
@@ -28,17 +29,19 @@ const MARGIN = 40;
  * The lines of blocks that a view sees within a part of the page, as strokes. Yields the share that is done.
  */
 export function* pulling(
-  blocks: readonly StandingBlock[],
-  { camera, map }: View,
+  standing: readonly StandingBlock[],
+  view: View,
   settings: PullSettings,
   page: Box,
 ): Generator<number, PulledLine[]> {
+  const { camera, map } = view;
+  const within = growBox(page, MARGIN);
+  const blocks = blocksWithin(standing, view, within);
   const scene = new Scene(blocks, map);
   const contacts = settings.nibs.contact ? contactsWithin(blocks) : [];
   yield 0.1;
   const wanted = { camera, crease: settings.crease, draws: settings.nibs };
   const candidates = candidatesOf(scene, contacts, wanted);
-  const within = growBox(page, MARGIN);
   const keepsHidden = settings.nibs.hidden !== undefined;
   const stretches = yield* visible(scene, candidates, camera, within, keepsHidden);
   const counts = new Map<string, number>();

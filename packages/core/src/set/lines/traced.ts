@@ -7,7 +7,7 @@ import { pictured, picturedSlope } from './candidate';
 import type { Stretch } from './visible';
 
 /** Page px by which a fitted curve may stray. */
-const STRAY = 0.05;
+const STRAY = 0.08;
 /** Samples of each cubic that is fitted. */
 const SAMPLES = 24;
 const MOST_PIECES = 64;

@@ -2,7 +2,7 @@ import type { Camera } from '../../guides';
 import type { Box, Vector } from '../../math';
 import { isOn, segmentHits, awayFrom, type Blocker } from '../blocker';
 import type { Scene } from '../scene';
-import { placeAt, type Course } from '../solid';
+import { depthOf, placeAt, type Course } from '../solid';
 import { NEAREST, picturedAt } from '../view';
 import { flatOf, pictured, picturedSlope, type Candidate, type Flat, type LineEnd } from './candidate';
 import { meet } from './crossings';
@@ -66,7 +66,8 @@ export function* visible(
 function clipped(line: Candidate, camera: Camera, within: Box): Candidate[] {
   const { course } = line;
   if (course.kind !== 'segment') return inFront(line);
-  const [za, zb] = [placeAt(course, line.from)[2], placeAt(course, line.to)[2]];
+  const za = depthOf(course, line.from);
+  const zb = depthOf(course, line.to);
   if (za < NEAREST && zb < NEAREST) return [];
   let { from, to } = line;
   const near = from + ((to - from) * (NEAREST - za)) / (zb - za);
@@ -75,6 +76,7 @@ function clipped(line: Candidate, camera: Camera, within: Box): Candidate[] {
   const [p, q] = [picturedAt(camera, placeAt(course, from)), picturedAt(camera, placeAt(course, to))];
   const stretch = inBox(within, p.x, p.y, q.x, q.y);
   if (!stretch) return [];
+  if (stretch[0] === 0 && stretch[1] === 1 && from === line.from && to === line.to) return [line];
   const [start, end] = stretch.map((share) => pictured(course, from, to, share));
   const ends: Candidate['ends'] = [
     from === line.from && stretch[0] === 0 ? line.ends[0] : 'out',
@@ -134,13 +136,18 @@ function bisected(a: number, b: number, holds: (t: number) => boolean): number {
 /** Cuts a line where it goes through surfaces. Answers whether it lies on one of another block. */
 function pierced(scene: Scene, line: Candidate, { points }: Flat, cuts: Cut[]): boolean {
   const { course, own } = line;
+  const box = new Float64Array(6);
   let touches = false;
   for (let k = 0; k + 3 < points.length; k += 3) {
-    const [s, t] = [points[k + 2], points[k + 5]];
-    const [a, b] = [placeAt(course, s), placeAt(course, t)];
+    const s = points[k + 2];
+    const t = points[k + 5];
+    const a = placeAt(course, s);
+    const b = placeAt(course, t);
     const slack = 1e-6 * Math.max(a[2], b[2]);
-    const box = [0, 1, 2].map((axis) => Math.min(a[axis], b[axis]) - slack);
-    box.push(...[0, 1, 2].map((axis) => Math.max(a[axis], b[axis]) + slack));
+    for (let axis = 0; axis < 3; axis++) {
+      box[axis] = Math.min(a[axis], b[axis]) - slack;
+      box[axis + 3] = Math.max(a[axis], b[axis]) + slack;
+    }
     scene.tree.inBox(box, (item) => {
       if (own.includes(item)) return;
       const blocker = scene.blockers[item];
@@ -238,13 +245,19 @@ function stopsOf(line: Candidate, cuts: readonly Cut[], camera: Camera): Cut[] {
   const end: Cut = { at: line.to, by: line.ends[1] };
   for (const cut of [...sorted, end]) {
     const before = stops[stops.length - 1];
-    const [u, v] = picturedSlope(line.course, (before.at + cut.at) / 2, camera);
-    const isOne = Math.hypot(u, v) * (cut.at - before.at) < NOTHING;
+    const isOne = pxBetween(line, before.at, cut.at, camera) < NOTHING;
     if (!isOne) stops.push(cut);
     else if (cut === end && stops.length > 1) stops[stops.length - 1] = end;
     else if (stops.length > 1 && WEIGHT[cut.by] > WEIGHT[before.by]) stops[stops.length - 1] = cut;
   }
   return stops;
+}
+
+/** About how far apart two parameters are in the picture, page px. */
+function pxBetween({ course }: Candidate, a: number, b: number, camera: Camera): number {
+  if (a === b) return 0;
+  const [u, v] = picturedSlope(course, (a + b) / 2, camera);
+  return Math.sqrt(u * u + v * v) * (b - a);
 }
 
 /** Whether a line is hidden at a place; nothing where it is not there at all. */
