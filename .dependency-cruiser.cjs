@@ -22,11 +22,11 @@ const coreFloors = [
   'page',
   'wire',
   'tethers',
-  'staging',
   'ink',
   'rack',
   'shapes',
   'templates',
+  'staging',
   'drawn',
   'mend',
   'select',
@@ -35,6 +35,7 @@ const coreFloors = [
   'texture',
   'comic',
   'typeset',
+  'models',
   'formats',
 ];
 const webFloors = [

@@ -24,7 +24,7 @@ module.exports = {
       setupFiles: ['<rootDir>/packages/core/tests/setup.ts'],
       transform: { ...swc, '^.+\\.js$': swc['^.+\\.ts$'] },
       transformIgnorePatterns: [
-        '/node_modules/(?!(@true-nib|fit-curve|fast-png|iobuffer|fractional-indexing|perfect-freehand|@cityssm|three|flatbush|flatqueue)/)',
+        '/node_modules/(?!(@true-nib|fit-curve|fast-png|iobuffer|fractional-indexing|perfect-freehand|@cityssm|three|flatbush|flatqueue|earcut|@gltf-transform|property-graph)/)',
       ],
       // Its cameras alone, without what draws.
       moduleNameMapper: { '^three$': '<rootDir>/node_modules/three/build/three.core.js' },

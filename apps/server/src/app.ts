@@ -15,6 +15,7 @@ import { blobRoutes } from './routes/blobs';
 import { folioRoutes } from './routes/folios';
 import { pageRoutes } from './routes/pages';
 import { rackRoutes } from './routes/rack';
+import { setRoutes } from './routes/sets';
 import { templateRoutes } from './routes/templates';
 
 export interface AppOptions {
@@ -67,6 +68,7 @@ function apiRoutes(store: Store, version: string, keeping: Keeping): Router {
   api.use('/pages', pageRoutes(store));
   api.use('/rack', rackRoutes(store));
   api.use('/templates', templateRoutes(store));
+  api.use('/sets', setRoutes(store));
   api.use(unknownRoute);
   return api;
 }

@@ -180,6 +180,18 @@ export class TemplateBody {
   readonly rings!: unknown;
 }
 
+export class SetBody {
+  /** Path data of lines. */
+  @IsString()
+  @Length(0, 400_000)
+  @Matches(/^[-MCLZ0-9. ]*$/)
+  readonly picture!: string;
+
+  /** Checked by the core's staging. */
+  @IsDefined()
+  readonly file!: unknown;
+}
+
 export class PageBody {
   @IsId()
   readonly folioId!: string;

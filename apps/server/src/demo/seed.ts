@@ -29,6 +29,7 @@ import { addFolio } from '../keeping/folios';
 import { appendChanges } from '../keeping/journal';
 import { addPage } from '../keeping/pages';
 import type { Store } from '../keeping/store';
+import { keepSet } from '../keeping/sets';
 import { keepThumbnail } from '../keeping/thumbnails';
 import type { Blacks } from './blacks';
 import { crossing } from './crossing';
@@ -40,6 +41,7 @@ import { GUIDE_SAMPLER_SIZE, guideSampler } from './guideSampler';
 import { heronBlacks, heronFlats, heronInked } from './heronFinished';
 import { heronTexture } from './heronTexture';
 import { heronMask } from './heronMask';
+import { LANDING_SIZE, landingCard, landingChanges } from './landingPage';
 import { lampNight } from './lampNight';
 import { lampStair } from './lampStair';
 import { nibSampler, SAMPLER_SIZE } from './nibSampler';
@@ -120,6 +122,7 @@ export async function seedDemo(store: Store): Promise<void> {
       await seedPage(inside, page, examiner);
       if (page.id === 'demo-quay') await seedTide(inside, examiner);
     }
+    for (const [k, view] of LANDING.entries()) await seedLanding(inside, view, k === 0);
     await seedNibs(inside);
     await seedGuides(inside);
     await seedDepth(inside);
@@ -189,6 +192,21 @@ async function seedTide(store: Store, examiner: Examiner): Promise<void> {
   await appendChanges(store, id, { since: 0 }, changes);
   const page = changes.reduce(applyChange, newPage(COMIC));
   await keepThumbnail(store, id, changes.length, await thumbnailFrom(pageToSvg(page)));
+}
+
+/** The pages that the ferry landing is seen on; on the first its lines are pulled. */
+const LANDING = ['water', 'stair', 'quay'] as const;
+const LANDING_NAMES = { water: 'The ferry landing', stair: 'Up the landing stair', quay: 'Along the quay' } as const;
+
+/** A page on which the set of the ferry landing stands, seen by one of its cameras; with the first it goes into the library. */
+async function seedLanding(store: Store, view: (typeof LANDING)[number], isInked: boolean): Promise<void> {
+  const id = `demo-landing-${view}`;
+  await addPage(store, { id, name: LANDING_NAMES[view], folioId: 'demo-saltmarsh-ferry', ...LANDING_SIZE });
+  const changes = landingChanges(id, view, change, isInked);
+  await appendChanges(store, id, { since: 0 }, changes);
+  const page = changes.reduce(applyChange, newPage(LANDING_SIZE));
+  await keepThumbnail(store, id, changes.length, await thumbnailFrom(pageToSvg(page)));
+  if (isInked) await keepSet(store, 'demo-landing', landingCard(page, `${id}:set`));
 }
 
 async function keepFonts(store: Store, { fonts }: Drawn, examiner: Examiner): Promise<void> {

@@ -6,6 +6,7 @@ import { PageError } from '@true-nib/core/gate';
 import type { BlobRef } from '@true-nib/core/kind';
 import { FONT_TYPE } from '@true-nib/core/lettering';
 import { PICTURE_LIMITS, WASH_BYTES, WASH_SIDE, WASH_TYPE } from '@true-nib/core/page';
+import { MODEL_TYPE, unpackModel } from '@true-nib/core/set';
 import { Problem } from '../problem';
 import type { Examiner } from './examiner';
 import type { BlobRow } from './models';
@@ -31,9 +32,14 @@ export interface BlobBytes extends Blob {
 
 export const sha256Of = (bytes: Uint8Array): string => createHash('sha256').update(bytes).digest('hex');
 
+const SORTS: Readonly<Record<string, BlobRef['as']>> = {
+  [WASH_TYPE]: 'pixels',
+  [FONT_TYPE]: 'font',
+  [MODEL_TYPE]: 'model',
+};
+
 /** What bytes of a type are taken for. */
-const sortOf = (type: string): BlobRef['as'] =>
-  type === WASH_TYPE ? 'pixels' : type === FONT_TYPE ? 'font' : 'picture';
+const sortOf = (type: string): BlobRef['as'] => SORTS[type] ?? 'picture';
 
 /** Whether bytes are there that can be taken for a picture, for the pixels of a wash tile, or for a font. */
 export async function hasBlob(store: Store, { sha256, as }: BlobRef): Promise<boolean> {
@@ -44,7 +50,11 @@ export async function hasBlob(store: Store, { sha256, as }: BlobRef): Promise<bo
 export async function getBlob(store: Store, sha256: string): Promise<BlobBytes> {
   const blob = await store.blobs.findByPk(sha256, store.within);
   if (!blob)
-    throw new Problem(404, 'There is no such file', 'No picture or font with this fingerprint was ever brought in.');
+    throw new Problem(
+      404,
+      'There is no such file',
+      'No picture, font or model with this fingerprint was ever brought in.',
+    );
   return blob;
 }
 
@@ -91,7 +101,19 @@ export async function keepBlob(
 
 async function lookedAt({ bytes, type }: Sent, examiner: Keeping['examiner']): Promise<Omit<Blob, 'sha256'>> {
   if (type === WASH_TYPE) return examinedWash(bytes);
+  if (type === MODEL_TYPE) return examinedModel(bytes);
   return type === FONT_TYPE ? examinedFont(bytes) : examined(bytes, type, examiner);
+}
+
+/** A model is read as whoever draws from it will. Throws a PageError. */
+function examinedModel(bytes: Buffer): Omit<Blob, 'sha256'> {
+  try {
+    unpackModel(bytes);
+    return { type: MODEL_TYPE, width: 1, height: 1 };
+  } catch (error) {
+    if (error instanceof PageError) throw new Problem(422, 'This model cannot be brought in', error.message);
+    throw error;
+  }
 }
 
 /** A font is read as whoever sets type with it will; what reads it is loaded with the first one. */

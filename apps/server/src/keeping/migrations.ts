@@ -76,4 +76,14 @@ export const migrations: readonly RunnableMigration<QueryInterface>[] = [
       await context.sequelize.query(`ALTER TABLE folios ADD COLUMN firstAlone INTEGER NOT NULL DEFAULT 1`);
     },
   },
+  {
+    name: '0008-library-of-sets',
+    up: async ({ context }) => {
+      await context.sequelize.query(
+        `CREATE TABLE sets (
+          id TEXT PRIMARY KEY, name TEXT NOT NULL, picture TEXT NOT NULL, blocks INTEGER NOT NULL, keptAt INTEGER NOT NULL,
+          body TEXT NOT NULL)`,
+      );
+    },
+  },
 ];

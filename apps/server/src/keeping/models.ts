@@ -1,4 +1,5 @@
 import { FONT_TYPE } from '@true-nib/core/lettering';
+import { MODEL_TYPE } from '@true-nib/core/set';
 import { READINGS, WASH_TYPE, type Reading } from '@true-nib/core/page';
 import {
   DataTypes,
@@ -87,6 +88,17 @@ export interface TemplateRow extends Row<TemplateRow> {
   body: string;
 }
 
+/** A set of the library: its card, and all of it as JSON. */
+export interface SetRow extends Row<SetRow> {
+  id: string;
+  name: string;
+  /** Path data of lines, 120 by 84. */
+  picture: string;
+  blocks: number;
+  keptAt: number;
+  body: string;
+}
+
 export interface Models {
   /** Those that are not deleted; `unscoped` has them all, as with pages. */
   readonly folios: ModelStatic<FolioRow>;
@@ -96,13 +108,14 @@ export interface Models {
   readonly blobs: ModelStatic<BlobRow>;
   readonly rack: ModelStatic<RackRow>;
   readonly templates: ModelStatic<TemplateRow>;
+  readonly sets: ModelStatic<SetRow>;
 }
 
 /** Characters that the name of a folio or a page may have. */
 export const NAME_LENGTH = 120;
 
 const PICTURE_TYPES: string[] = ['image/png', 'image/jpeg', 'image/webp'];
-const BLOB_TYPES = [...PICTURE_TYPES, 'image/svg+xml', WASH_TYPE, FONT_TYPE];
+const BLOB_TYPES = [...PICTURE_TYPES, 'image/svg+xml', WASH_TYPE, FONT_TYPE, MODEL_TYPE];
 
 const { TEXT, INTEGER, REAL, BLOB } = DataTypes;
 
@@ -111,6 +124,7 @@ const id = () => ({ type: TEXT, primaryKey: true, validate: { notEmpty: true } }
 const required = () => ({ type: TEXT, allowNull: false, validate: { notEmpty: true } });
 const name = () => ({ type: TEXT, allowNull: false, validate: { len: [1, NAME_LENGTH] as [number, number] } });
 const oneOf = (values: string[]) => ({ type: TEXT, allowNull: false, validate: { isIn: [values] } });
+const text = () => ({ type: TEXT, allowNull: false });
 const json = () => ({ type: TEXT, allowNull: false, validate: { isJson } });
 const bytes = () => ({ type: BLOB, allowNull: false });
 const count = (min = 0) => ({ type: INTEGER, allowNull: false, validate: { isInt: true, min } });
@@ -177,13 +191,18 @@ export function modelsOf(database: Sequelize): Models {
     options('rack'),
   );
   const templates = database.define<TemplateRow>('template', { id: id(), body: json() }, options('templates'));
+  const sets = database.define<SetRow>(
+    'set',
+    { id: id(), ...{ name: text(), picture: text(), blocks: count(), keptAt: count(), body: json() } },
+    options('sets'),
+  );
 
   folios.hasMany(pages, { foreignKey: 'folioId', as: 'pages' });
   pages.belongsTo(folios, { foreignKey: 'folioId', as: 'folio' });
   pages.hasOne(thumbnails, { foreignKey: 'pageId', as: 'thumbnail' });
   pages.hasOne(snapshots, { foreignKey: 'pageId', as: 'snapshot' });
 
-  return { folios, pages, thumbnails, snapshots, blobs, rack, templates };
+  return { folios, pages, thumbnails, snapshots, blobs, rack, templates, sets };
 }
 
 function isJson(value: unknown): void {

@@ -1,5 +1,6 @@
 import { Op } from 'sequelize';
 import { allChanges, blobsBefore, eraseRows } from './rows';
+import { namedInSets } from './sets';
 import type { Store } from './store';
 
 /** Days for which what was deleted, or is needed by nobody any more, can still be had. */
@@ -65,11 +66,11 @@ async function eraseUnneeded(store: Store, before: number): Promise<number[]> {
 }
 
 /**
- * All that reads like a SHA-256 in any change of any page: a journal holds all that was ever on its page, undone or not. What
+ * All that reads like a SHA-256 in any change of any page, and in the library of sets: a journal holds all that was ever on its page, undone or not. What
  * merely looks like one keeps a blob too many, which is harmless.
  */
 async function namedInJournals(store: Store): Promise<Set<string>> {
-  const named = new Set<string>();
+  const named = new Set<string>(await namedInSets(store));
   for await (const bytes of allChanges(store, PART))
     for (const [word] of bytes.toString('latin1').matchAll(/[0-9a-f]{64}/g)) named.add(word);
   return named;

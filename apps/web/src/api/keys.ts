@@ -7,4 +7,5 @@ export const KEYS = {
   left: ['shelf', 'left'],
   rack: ['rack'],
   templates: ['templates'],
+  sets: ['sets'],
 } as const;

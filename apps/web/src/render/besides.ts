@@ -1,6 +1,7 @@
 import type { Matrix } from '@true-nib/core/math';
 import type { PageSize } from '@true-nib/core/page';
 import type { BoardCanvases } from './boardCanvases';
+import type { PictureBytes } from './pictures';
 import { GridSurface } from './gridSurface';
 import { SetSurface } from './setSurface';
 import type { View } from './view';
@@ -10,10 +11,10 @@ export class Besides {
   readonly grids: GridSurface;
   readonly sets: SetSurface;
 
-  /** `changed` is called when something else is to be shown. */
-  constructor({ grids, sets }: BoardCanvases, changed: () => void) {
+  /** `changed` is called when something else is to be shown; `bytes` are those of models. */
+  constructor({ grids, sets }: BoardCanvases, bytes: PictureBytes, changed: () => void) {
     this.grids = new GridSurface(grids);
-    this.sets = new SetSurface(sets, changed);
+    this.sets = new SetSurface(sets, bytes, changed);
   }
 
   dispose(): void {

@@ -74,7 +74,7 @@ export class BoardPicture {
     this.shown = new ShownPage(page);
     this.inks = new InkSurface(canvases.ink, page, { opened, tileBytes: pictureBytes, onError });
     this.pictures = new Pictures(pictureBytes, () => this.paintRoughs(), onError);
-    this.besides = new Besides(canvases, () => this.paintGuidesSoon());
+    this.besides = new Besides(canvases, pictureBytes, () => this.paintGuidesSoon());
     this.inHand = new LiveSurface(canvases.live, this.inks, () => ({ page: this.shownPage, map: this.map }));
     this.overlay = new OverlaySurface(canvases.overlay, () => {
       const { map, ratio, shownPage } = this;

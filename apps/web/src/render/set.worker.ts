@@ -3,10 +3,14 @@ import type { EntityId } from '@true-nib/core/kind';
 import type { Box } from '@true-nib/core/math';
 import {
   pulling,
+  shadedRings,
   solidsOf,
+  unpackModel,
   viewOf,
   type BlockEntity,
   type Eye,
+  type Light,
+  type Model,
   type PulledLine,
   type PullSettings,
   type StandingBlock,
@@ -30,6 +34,7 @@ export interface PullAsked {
 }
 
 const blocks = new Map<EntityId, BlockEntity>();
+const models = new Map<string, Model>();
 let standing = new Map<EntityId, readonly StandingBlock[]>();
 let canvas: OffscreenCanvas | undefined;
 /** Counts what was asked to be pulled: an older request gives way to a newer one. */
@@ -44,7 +49,10 @@ let sharp = new Map<
 const standingOf = (setId: EntityId): readonly StandingBlock[] => {
   const known = standing.get(setId);
   if (known) return known;
-  const made = solidsOf([...blocks.values()].filter((block) => block.setId === setId));
+  const made = solidsOf(
+    [...blocks.values()].filter((block) => block.setId === setId),
+    models,
+  );
   standing.set(setId, made);
   return made;
 };
@@ -78,6 +86,11 @@ const service = {
     standing = new Map();
   },
 
+  takeModel(sha256: string, bytes: Uint8Array): void {
+    models.set(sha256, unpackModel(bytes));
+    standing = new Map();
+  },
+
   picture(pictures: readonly SetPicture[], ground: SetGround): ImageBitmap {
     const { width, height } = ground;
     if (canvas?.width !== width || canvas.height !== height) canvas = new OffscreenCanvas(width, height);
@@ -102,6 +115,17 @@ const service = {
     if (!lines) return undefined;
     pulled = lines;
     return lines.length;
+  },
+
+  /** The rings of shade that a light leaves, as a camera sees them; nothing where others were asked for meanwhile. */
+  async shade(
+    { setId, camera, window }: Omit<PullAsked, 'settings'>,
+    light: Light,
+    tell: (share: number) => void,
+  ): Promise<Float64Array[] | undefined> {
+    const own = ++pulls;
+    const work = shadedRings(standingOf(setId), viewOf(camera), light, window);
+    return inSlices(work, { isWanted: () => own === pulls, tell });
   },
 
   pulledPart(from: number, to: number): readonly PulledLine[] {

@@ -1,9 +1,10 @@
 import type { EntityId } from '@true-nib/core/kind';
 import type { Matrix } from '@true-nib/core/math';
-import type { BlockEntity, PulledLine } from '@true-nib/core/set';
+import { unpackModel, type BlockEntity, type Light, type Model, type PulledLine } from '@true-nib/core/set';
 import { proxy } from 'comlink';
 import { breath } from '../base/breath';
 import { Hired } from '../base/hired';
+import type { PictureBytes } from './pictures';
 import { PaintedBeside } from './paintedBeside';
 import type { PullAsked, SetPicture, SetService } from './set.worker';
 import type { SetGround } from './setPaint';
@@ -32,10 +33,14 @@ export class SetSurface {
   private held: ReadonlyMap<EntityId, BlockEntity> = new Map();
 
   private isPeeking = false;
+  /** Models that have come, by the SHA-256 of their bytes, and those that are asked for. */
+  readonly models = new Map<string, Model>();
+  private readonly asked = new Set<string>();
 
-  /** `changed` is called when something else is to be shown. */
+  /** `bytes` fetches those of models; `changed` is called when something else is to be shown. */
   constructor(
     private readonly canvas: HTMLCanvasElement,
+    private readonly bytes: PictureBytes,
     private readonly changed: () => void,
   ) {
     this.beside = new PaintedBeside(canvas, (wanted) => this.painted(wanted), isSame);
@@ -79,6 +84,7 @@ export class SetSurface {
     tell: (share: number) => void,
   ): Promise<PulledLine[] | undefined> {
     const worker = this.hired();
+    await this.fetch(blocks);
     this.hold(worker, blocks);
     const count = await worker.ask((service) => service.pull(asked, proxy(tell)));
     if (count === undefined) return undefined;
@@ -90,14 +96,58 @@ export class SetSurface {
     return lines;
   }
 
+  /** The rings of shade that a light leaves on blocks; nothing where others were asked for meanwhile. */
+  async shade(
+    blocks: readonly BlockEntity[],
+    asked: Omit<PullAsked, 'settings'>,
+    light: Light,
+    tell: (share: number) => void,
+  ): Promise<Float64Array[] | undefined> {
+    const worker = this.hired();
+    await this.fetch(blocks);
+    this.hold(worker, blocks);
+    return worker.ask((service) => service.shade(asked, light, proxy(tell)));
+  }
+
   stopPulling(): void {
     void this.worker?.service.stop();
   }
 
   private painted({ shown, ground }: Wanted): Promise<ImageBitmap> {
     const worker = this.hired();
+    void this.fetch(shown.blocks);
     this.hold(worker, shown.blocks);
     return worker.ask((service) => service.picture(shown.pictures, ground));
+  }
+
+  /** Fetches the models of blocks that are not here yet; one that does not come is asked for again with the next wish. */
+  private async fetch(blocks: readonly BlockEntity[]): Promise<void> {
+    const wanted = new Set(blocks.flatMap(({ shape }) => (shape.kind === 'mesh' ? [shape.blob] : [])));
+    await Promise.all(
+      [...wanted]
+        .filter((sha256) => !this.models.has(sha256) && !this.asked.has(sha256))
+        .map((sha256) => this.fetchOne(sha256)),
+    );
+  }
+
+  private async fetchOne(sha256: string): Promise<void> {
+    this.asked.add(sha256);
+    try {
+      const blob = await this.bytes(sha256);
+      this.takeModel(sha256, new Uint8Array(await blob.arrayBuffer()));
+    } catch {
+      this.asked.delete(sha256);
+    }
+  }
+
+  /** Takes the bytes of a model: what is made of it can be seen from now on. */
+  takeModel(sha256: string, bytes: Uint8Array): void {
+    this.models.set(sha256, unpackModel(bytes));
+    this.hired()
+      .service.takeModel(sha256, bytes)
+      .catch(() => undefined);
+    this.changed();
+    this.beside.forget();
   }
 
   /** Hands the worker what it does not have yet of some blocks. */
@@ -118,6 +168,8 @@ export class SetSurface {
       worker.end();
       this.worker = undefined;
       this.held = new Map();
+      this.models.clear();
+      this.asked.clear();
     });
     this.worker = worker;
     return worker;

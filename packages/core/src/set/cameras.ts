@@ -2,19 +2,19 @@ import { turnedCamera, type Camera, type Turn } from '../guides';
 import {
   carriedBy,
   dot,
-  lengthOfVector,
   minus,
   scaled,
   sum,
   turnedBack,
   turnedBy,
+  type Box,
   type Point,
   type Rigid,
   type Vector,
 } from '../math';
 import { boxOfSolid, cornersOfBox } from './ready';
 import type { StandingBlock } from './scene';
-import { picturedAt, viewOf, type Eye } from './view';
+import { NEAREST, picturedAt, viewOf, type Eye } from './view';
 
 const turnOf = ({ axes }: Camera): Rigid => ({ axes: [axes.right, axes.left, axes.height], at: [0, 0, 0] });
 
@@ -105,30 +105,43 @@ export function middleOf(blocks: readonly StandingBlock[]): Vector {
   return [at(0), at(1), at(2)];
 }
 
-/** A camera from which all that stands is seen, looking the same way, within a part of the picture. */
-export function seeingAll(
-  camera: Eye,
-  blocks: readonly StandingBlock[],
-  window: { readonly minX: number; readonly minY: number; readonly maxX: number; readonly maxY: number },
-): Eye {
+/** The share of a part of the picture that all that stands fills at most. */
+const FILLED = 0.9;
+
+/** A camera from which all that stands is seen as large as it can be, looking the same way, within a part of the picture. */
+export function seeingAll(camera: Eye, blocks: readonly StandingBlock[], window: Box): Eye {
+  const { look } = camera;
   const middle = middleOf(blocks);
-  const radius = Math.max(
-    0.5,
-    ...blocks.map(({ solid }) => {
-      const corners = cornersOfBox(boxOfSolid(solid));
-      return Math.max(...corners.map((corner) => lengthOfVector(minus(corner, middle))));
-    }),
-  );
-  const { focal, centre } = camera.look;
-  const half = 0.46 * Math.min(window.maxX - window.minX, window.maxY - window.minY);
-  const away = Math.max(radius * 1.2, (radius * focal) / half);
+  const corners = blocks.flatMap(({ solid }) => cornersOfBox(boxOfSolid(solid)));
   const at = { x: (window.minX + window.maxX) / 2, y: (window.minY + window.maxY) / 2 };
-  return standingSo(camera.look, middle, [
-    ((at.x - centre.x) * away) / focal,
-    ((at.y - centre.y) * away) / focal,
-    away,
-  ]);
+  const [wide, high] = [(window.maxX - window.minX) * (FILLED / 2), (window.maxY - window.minY) * (FILLED / 2)];
+  const from = (away: number): Eye =>
+    standingSo(look, middle, [
+      ((at.x - look.centre.x) * away) / look.focal,
+      ((at.y - look.centre.y) * away) / look.focal,
+      away,
+    ]);
+  const fits = (away: number): boolean => {
+    const { map } = viewOf(from(away));
+    return corners.every((corner) => {
+      const p = carriedBy(map, corner);
+      if (p[2] < NEAREST) return false;
+      const { x, y } = picturedAt(look, p);
+      return Math.abs(x - at.x) < wide && Math.abs(y - at.y) < high;
+    });
+  };
+  let [near, far] = [0, 2];
+  while (!fits(far) && far < FARTHEST) [near, far] = [far, 2 * far];
+  for (let pass = 0; pass < 40; pass++) {
+    const half = (near + far) / 2;
+    if (fits(half)) far = half;
+    else near = half;
+  }
+  return from(far);
 }
+
+/** m beyond which nobody stands. */
+const FARTHEST = 1e6;
 
 /** m of the set per page px at a place. */
 export function scaleAt(camera: Eye, place: Vector): number {
@@ -166,3 +179,18 @@ export function firstCamera(page: { readonly width: number; readonly height: num
 }
 
 const levelAxes: Camera['axes'] = { right: [1, 0, 0], left: [0, 0, 1], height: [0, -1, 0] };
+
+/**
+ * A camera that stands at a place and sees another in the middle of a picture; level, so that upright lines stay upright, or
+ * tilted at it.
+ */
+export function lookingAt(
+  eye: Vector,
+  place: Vector,
+  { focal, middle, level }: { readonly focal: number; readonly middle: Point; readonly level: boolean },
+): Eye {
+  const [x, y, z] = minus(place, eye);
+  const straight = levelLook({ centre: middle, focal, axes: levelAxes }, Math.atan2(y, x));
+  if (level) return { eye, look: shiftedTo(straight, eye, place, middle) };
+  return { eye, look: turnedCamera(straight, { tilt: Math.atan2(z, Math.hypot(x, y)) }) };
+}

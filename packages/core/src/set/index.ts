@@ -1,12 +1,16 @@
+export * from './blocks/fromLines';
 export { BLOCK_LIMITS, checkShape, rowOf, SHAPES } from './blocks/table';
 export * from './cameras';
+export { flatOfSolid } from './flats';
 export * from './kinds';
+export * from './model';
 export { contactsOf, pulling, type PulledLine } from './lines';
 export * from './places';
 export * from './pull';
 export * from './raster';
 export { boxOfSolid, cornersOfBox } from './ready';
 export * from './scene';
+export * from './shades';
 export * from './solid';
 export * from './standing';
 export * from './touch';

@@ -1,8 +1,12 @@
 import type { Camera } from '../guides';
 import { dot, type Vector } from '../math';
-import { generatorOf, solidUnder, type Ball, type Mantle, type Solid, type Surface } from './solid';
+import { cutRing, flatsOf, normalOf } from './flats';
+import { solidUnder } from './solid';
 import type { StandingBlock } from './scene';
 import { NEAREST, type View } from './view';
+
+/** Into the picture. */
+const INTO: Vector = [0, 0, 1];
 
 // A picture of a set by a depth buffer: quick and a little coarse, for while the camera moves.
 
@@ -17,78 +21,6 @@ export interface DepthPicture {
   readonly near: Float32Array;
   /** The block of each surface, by its number less 1. */
   readonly owner: readonly number[];
-}
-
-/** Flats that a round surface is shown as, once round. */
-const FLATS = 32;
-
-const flatted = new WeakMap<
-  Solid,
-  readonly { readonly surface: number; readonly rings: readonly (readonly Vector[])[] }[]
->();
-
-/** A solid as flat polygons, each with the number of the surface that it is of. */
-function flatsOf(solid: Solid) {
-  const known = flatted.get(solid);
-  if (known) return known;
-  const made = solid.surfaces.flatMap((surface, k) => flatRings(surface).map((rings) => ({ surface: k, rings })));
-  flatted.set(solid, made);
-  return made;
-}
-
-function flatRings(surface: Surface): readonly (readonly (readonly Vector[])[])[] {
-  switch (surface.kind) {
-    case 'face':
-      return [surface.rings];
-    case 'disc': {
-      const { centre, radius, hole, normal } = surface;
-      const ring = (r: number) => {
-        const mantle: Mantle = { ...roundOn(normal), foot: centre, height: 1, radius: r, top: r };
-        return Array.from({ length: FLATS }, (_, k) => generatorOf(mantle, (2 * Math.PI * k) / FLATS)[0]);
-      };
-      return [hole > 0 ? [ring(radius), ring(hole)] : [ring(radius)]];
-    }
-    case 'mantle': {
-      const [from, to] = surface.range ?? [0, 2 * Math.PI];
-      const count = Math.max(2, Math.ceil(((to - from) / (2 * Math.PI)) * FLATS));
-      const at = (k: number) => generatorOf(surface, from + ((to - from) * k) / count);
-      return Array.from({ length: count }, (_, k) => {
-        const [a, b] = [at(k), at(k + 1)];
-        return [[a[0], b[0], b[1], a[1]]];
-      });
-    }
-    case 'ball':
-      return ballFlats(surface);
-  }
-}
-
-const roundOn = (axis: Vector): Pick<Mantle, 'kind' | 'axis' | 'u' | 'v'> => {
-  const lean: Vector = Math.abs(axis[2]) < 0.9 ? [0, 0, 1] : [1, 0, 0];
-  const u0: Vector = [
-    axis[1] * lean[2] - axis[2] * lean[1],
-    axis[2] * lean[0] - axis[0] * lean[2],
-    axis[0] * lean[1] - axis[1] * lean[0],
-  ];
-  const long = Math.hypot(...u0);
-  const u: Vector = [u0[0] / long, u0[1] / long, u0[2] / long];
-  const v: Vector = [axis[1] * u[2] - axis[2] * u[1], axis[2] * u[0] - axis[0] * u[2], axis[0] * u[1] - axis[1] * u[0]];
-  return { kind: 'mantle', axis, u, v };
-};
-
-function ballFlats({ centre, radius }: Ball): (readonly (readonly Vector[])[])[] {
-  const rows = FLATS / 2;
-  const at = (row: number, k: number): Vector => {
-    const [up, round] = [(Math.PI * row) / rows - Math.PI / 2, (2 * Math.PI * k) / FLATS];
-    return [
-      centre[0] + radius * Math.cos(up) * Math.cos(round),
-      centre[1] + radius * Math.cos(up) * Math.sin(round),
-      centre[2] + radius * Math.sin(up),
-    ];
-  };
-  return Array.from({ length: rows * FLATS }, (_, n) => {
-    const [row, k] = [Math.floor(n / FLATS), n % FLATS];
-    return [[at(row, k), at(row, k + 1), at(row + 1, k + 1), at(row + 1, k)]];
-  });
 }
 
 /** What a view shows of blocks in a picture of so many px, `scale` px of it per page px, from the page place (left, top) on. */
@@ -149,7 +81,7 @@ type Painted = Pick<DepthPicture, 'width' | 'height' | 'ids' | 'light' | 'near'>
 
 /** Fills a flat polygon of the eye's space where it is the nearest so far: one over the depth is even along a row. */
 function fill(picture: Painted, rings: readonly (readonly Vector[])[], camera: Camera, id: number, lamp: Vector): void {
-  const cut = rings.map(beforeEye).filter((ring) => ring.length > 2);
+  const cut = rings.map((ring) => cutRing(ring, INTO, NEAREST)).filter((ring) => ring.length > 2);
   const [outer] = cut;
   if (!outer) return;
   const normal = normalOf(outer);
@@ -194,28 +126,4 @@ function crossingsAt(rings: readonly (readonly (readonly [number, number])[])[],
       if (a[1] > y !== b[1] > y) xs.push(a[0] + ((y - a[1]) * (b[0] - a[0])) / (b[1] - a[1]));
     }
   return xs.sort((a, b) => a - b);
-}
-
-/** The part of a ring before the eye (Sutherland & Hodgman 1974). */
-function beforeEye(ring: readonly Vector[]): readonly Vector[] {
-  if (ring.every((p) => p[2] >= NEAREST)) return ring;
-  return ring.flatMap((p, k): Vector[] => {
-    const q = ring[(k + 1) % ring.length];
-    const isIn = p[2] >= NEAREST;
-    if (isIn === q[2] >= NEAREST) return isIn ? [p] : [];
-    const t = (NEAREST - p[2]) / (q[2] - p[2]);
-    const cut: Vector = [p[0] + (q[0] - p[0]) * t, p[1] + (q[1] - p[1]) * t, NEAREST];
-    return isIn ? [p, cut] : [cut];
-  });
-}
-
-function normalOf(ring: readonly Vector[]): Vector {
-  let [x, y, z] = [0, 0, 0];
-  for (let k = 0, last = ring.length - 1; k < ring.length; last = k++) {
-    const [a, b] = [ring[last], ring[k]];
-    x += (a[1] - b[1]) * (a[2] + b[2]);
-    y += (a[2] - b[2]) * (a[0] + b[0]);
-    z += (a[0] - b[0]) * (a[1] + b[1]);
-  }
-  return [x, y, z];
 }

@@ -1,5 +1,4 @@
-import type { Box } from '../math';
-import { carriedBy, type Vector } from '../math';
+import { carriedBy, type Box, type Vector } from '../math';
 import { blockerOf, writeBox, type Blocker } from './blocker';
 import type { StandingBlock } from './scene';
 import type { Solid } from './solid';

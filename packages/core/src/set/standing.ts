@@ -2,10 +2,11 @@ import { rigidOf, type Rigid } from '../math';
 import { rowOf } from './blocks/table';
 import { courseUnder, solidUnder, type Course, type Solid } from './solid';
 import type { StandingBlock } from './scene';
-import type { BlockEntity, BlockPlace, BlockShape } from './types';
+import { solidOfModel, type Model } from './model';
+import type { BlockEntity, BlockPlace, BlockShape, MeshBlock } from './types';
 
-/** Solids of blocks that are made of bytes, by the SHA-256 of those. */
-export type Models = ReadonlyMap<string, Solid>;
+/** The models that blocks are made of, by the SHA-256 of their bytes. */
+export type Models = ReadonlyMap<string, Model>;
 
 const none: Models = new Map();
 
@@ -18,9 +19,14 @@ const own = new WeakMap<BlockShape, Solid>();
 export function solidOf(shape: BlockShape, models: Models = none): Solid | undefined {
   const known = own.get(shape);
   if (known) return known;
-  const made = shape.kind === 'mesh' ? models.get(shape.blob) : rowOf(shape.kind).solid(shape);
+  const made = shape.kind === 'mesh' ? modelSolid(shape, models) : rowOf(shape.kind).solid(shape);
   if (made) own.set(shape, made);
   return made;
+}
+
+function modelSolid({ blob, scale }: MeshBlock, models: Models): Solid | undefined {
+  const model = models.get(blob);
+  return model && solidOfModel(model, scale);
 }
 
 const stood = new WeakMap<BlockEntity, StandingBlock>();

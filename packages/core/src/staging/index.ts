@@ -1,3 +1,6 @@
+export * from './file';
 export * from './lay';
+export * from './marks';
 export * from './pulled';
+export * from './tones';
 export * from './turned';

@@ -14,7 +14,12 @@ describe('hidden lines of flat blocks', () => {
   it('shows the edges of an L-shaped solid that are seen, and no more', () => {
     // Six corners above and six below make 18 edges. Of its six upright sides two face who looks at its outer corner: their
     // three uprights and their two feet are seen, with all six edges of the top.
-    const shape = { kind: 'extruded', rings: [[0, 0, 2, 0, 2, 1, 1, 1, 1, 2, 0, 2]], smooth: false, height: 1 } as const;
+    const shape = {
+      kind: 'extruded',
+      rings: [[0, 0, 2, 0, 2, 1, 1, 1, 1, 2, 0, 2]],
+      smooth: false,
+      height: 1,
+    } as const;
     expect(pulled([block('l', shape)], cameraAt([-5, -13, 8], 20, -28))).toHaveLength(6 + 3 + 2);
     // Into its notch four sides are seen: five uprights and four feet.
     expect(pulled([block('l', shape, [0, 0, 0], Math.PI)], cameraAt([-7, -13, 12], 20, -40))).toHaveLength(6 + 5 + 4);
@@ -43,6 +48,13 @@ describe('hidden lines of flat blocks', () => {
     const contacts = pulled([cube, post]).filter(({ sort }) => sort === 'contact');
     // On the top of the cube the two sides of the post that are seen.
     expect(contacts).toHaveLength(2);
+  });
+
+  it('draws no contact on the far side of a ball', () => {
+    // Sunk into a corner: on the side wall the ball meets it behind itself.
+    const sunk = block('ball', { kind: 'sphere', radius: 0.6 }, [-1, -1, 0.4]);
+    const seen = pulled([cube, sunk], cameraAt([0.8, -12, 2], -4, -3)).filter(({ sort }) => sort === 'contact');
+    expect(seen).toHaveLength(1);
   });
 
   it('shows a room from within', () => {
@@ -81,7 +93,11 @@ describe('hidden lines of flat blocks', () => {
   it('grows thinner with distance where that is asked', () => {
     const row = [0, 10, 20].map((y) => block(`b${y}`, { kind: 'box', size: [1, 1, 2] }, [0, y, 0]));
     const widest = (id: string) =>
-      Math.max(...pulled(row, OVER, { fall: 1 }).filter((line) => line.block === id).map(({ stroke }) => stroke.spine.points[2]));
+      Math.max(
+        ...pulled(row, OVER, { fall: 1 })
+          .filter((line) => line.block === id)
+          .map(({ stroke }) => stroke.spine.points[2]),
+      );
     expect(widest('b10')).toBeLessThan(0.75 * widest('b0'));
     expect(widest('b20')).toBeLessThan(0.8 * widest('b10'));
   });

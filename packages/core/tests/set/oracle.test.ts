@@ -51,7 +51,9 @@ function meshOf(blocks: readonly BlockEntity[]): MeshBVH {
     for (const surface of (solidOf(block.shape) as Solid).surfaces) {
       if (surface.kind !== 'face') throw new Error('Only flat blocks here.');
       const normal = new THREE.Vector3(...surface.normal);
-      const across = new THREE.Vector3(...(Math.abs(normal.z) > 0.9 ? ([1, 0, 0] as const) : ([0, 0, 1] as const))).cross(normal).normalize();
+      const across = new THREE.Vector3(...(Math.abs(normal.z) > 0.9 ? ([1, 0, 0] as const) : ([0, 0, 1] as const)))
+        .cross(normal)
+        .normalize();
       const up = normal.clone().cross(across);
       const flat = surface.rings.map((ring) =>
         ring.map((p) => new THREE.Vector2(new THREE.Vector3(...p).dot(across), new THREE.Vector3(...p).dot(up))),
@@ -85,7 +87,7 @@ describe('what is seen, against rays of three-mesh-bvh', () => {
           ...{ edge, key: `${block.id}/${number}.`, map: placeMap(block), solid: solidOf(block.shape) as Solid },
         })),
       );
-      for (let k = 0; k < 2_500; ) {
+      for (let k = 0; k < 2_500;) {
         const { edge, key, map: place, solid } = edges[Math.floor(random() * edges.length)];
         if (edge.course.kind !== 'segment') continue;
         const t = random();

@@ -4,8 +4,10 @@ import Group from 'lucide-react-native/icons/group';
 import Trash from 'lucide-react-native/icons/trash';
 import { View } from 'react-native';
 import { useBoard } from '../../board';
+import { templateById, TemplateChoice } from '../../guiding';
 import { Button, Choice, Faint, Fold, Line, LineHint, NameField, PictureChoice, ScrubNumber, Switch } from '../../look';
-import { changeChosen, copyChosen, groupChosen, removeChosen } from './deeds';
+import { useSelection } from '../../select';
+import { changeChosen, copyChosen, drawOut, groupChosen, removeChosen, turnRound } from './deeds';
 import { useSetInHand } from './inHand';
 import { shapeOptions } from './pictures';
 import { SetList } from './SetList';
@@ -13,17 +15,25 @@ import { setSets, useSets } from './setStore';
 
 const METRES = { least: 0.01, most: 100, step: 0.01, unit: ' m' } as const;
 const still = () => undefined;
-const shown = (value: number) => Math.round(value * 1000) / 1000;
+const shown = (value: number) => Math.round(value * 100) / 100;
 
-/** What the next touch does, in one line. */
+/** The size of the block in hand, or what the next touch does. */
 export function BlockLine() {
   const laying = useSets((state) => state.laying);
   const made = useSets((state) => state.made);
-  const { chosen, blocks } = useSetInHand();
+  const { chosen } = useSetInHand();
   const [block] = chosen;
+  if (!made && !laying && chosen.length === 1) return <SizeNumbers block={block} />;
+  return <BlockHint />;
+}
+
+/** What the next touch does, in words. */
+export function BlockHint() {
+  const laying = useSets((state) => state.laying);
+  const made = useSets((state) => state.made);
+  const { chosen, blocks } = useSetInHand();
   if (made) return <LineHint>Touch where it is to stand, or drag its base.</LineHint>;
   if (laying) return <LineHint>{`${rowOf(laying).label}: touch the floor or a face, or drag its base.`}</LineHint>;
-  if (chosen.length === 1) return <SizeNumbers block={block} />;
   if (chosen.length > 1) return <LineHint>{`${chosen.length} blocks: drag them, copy them, group them.`}</LineHint>;
   return (
     <LineHint>
@@ -60,7 +70,7 @@ function SizeNumbers({ block }: { readonly block: BlockEntity }) {
   );
 }
 
-export function BlockSettings() {
+export function BlockSettings({ width }: { readonly width: number }) {
   const laying = useSets((state) => state.laying);
   const snaps = useSets((state) => state.snaps);
   const { chosen } = useSetInHand();
@@ -74,9 +84,31 @@ export function BlockSettings() {
         options={shapeOptions()}
         onChange={(kind) => setSets({ laying: laying === kind ? undefined : kind, made: undefined, chosen: [] })}
       />
+      <FromDrawn width={width} />
       <Switch label="Snaps" on={snaps} onChange={(on) => setSets({ snaps: on })} />
       <SetList />
     </View>
+  );
+}
+
+/** Blocks of what is drawn: closed lines and templates drawn out, half an outline turned round. */
+function FromDrawn({ width }: { readonly width: number }) {
+  const board = useBoard();
+  const isAny = useSelection(({ size, isPixels }) => size > 0 && !isPixels);
+  return (
+    <Fold title="From a line or a template">
+      <View className="gap-2">
+        {isAny ? (
+          <View className="flex-row flex-wrap gap-2">
+            <Button label="Draw it out" onPress={() => drawOut(board)} />
+            <Button label="Turn it round" onPress={() => turnRound(board)} />
+          </View>
+        ) : (
+          <Faint>Select a closed line to draw it out, or half an outline to turn it round its left side.</Faint>
+        )}
+        <TemplateChoice width={width} onTaken={(id) => drawOut(board, templateById(id)?.rings)} />
+      </View>
+    </Fold>
   );
 }
 
@@ -98,13 +130,13 @@ function ChosenBlocks({ chosen }: { readonly chosen: readonly BlockEntity[] }) {
         ]}
         onChange={(lines) => changeChosen(board, 'Lines of the block', (one) => ({ ...one, lines }))}
       />
-      <Line>
+      <View className="flex-row flex-wrap gap-2">
         <Button label="Copy" icon={Copy} onPress={() => copyChosen(board, 1, 0.2)} />
         {chosen.length > 1 && (
           <Button label={isGroup ? 'Ungroup' : 'Group'} icon={Group} onPress={() => groupChosen(board)} />
         )}
         <Button label="Delete" icon={Trash} onPress={() => removeChosen(board)} />
-      </Line>
+      </View>
       <Fold title="In a row">
         <Line>
           <ScrubNumber
@@ -235,7 +267,7 @@ function ShapeNumbers({ block: { shape } }: { readonly block: BlockEntity }) {
 const DOOR: Opening = { at: [0, 0], size: [0.9, 2.1], arched: false };
 const WINDOW: Opening = { at: [0, 0.9], size: [1, 1.2], arched: false };
 
-/** Doors and windows of a wall. */
+/** Doors and windows of a wall, and more of them at a touch. */
 function Openings({ shape }: { readonly shape: Extract<BlockShape, { readonly kind: 'wall' }> }) {
   const board = useBoard();
   const set = (openings: readonly Opening[], label: string) =>
@@ -255,11 +287,11 @@ function Openings({ shape }: { readonly shape: Extract<BlockShape, { readonly ki
   };
   return (
     <View className="gap-2">
-      <Line>
-        <Button label="Cut a door" onPress={() => add(DOOR)} />
-        <Button label="Cut a window" onPress={() => add(WINDOW)} />
-        <Button label="Cut an arch" onPress={() => add({ ...DOOR, size: [1.4, 2.2], arched: true })} />
-      </Line>
+      <View className="flex-row flex-wrap gap-2">
+        <Button label="Door" onPress={() => add(DOOR)} />
+        <Button label="Window" onPress={() => add(WINDOW)} />
+        <Button label="Arch" onPress={() => add({ ...DOOR, size: [1.4, 2.2], arched: true })} />
+      </View>
       {shape.openings.map((opening, k) => (
         <Fold key={k} title={`Opening ${k + 1}`}>
           <Line>
@@ -293,7 +325,6 @@ function Openings({ shape }: { readonly shape: Extract<BlockShape, { readonly ki
           />
         </Fold>
       ))}
-      {shape.openings.length === 0 && <Faint>No openings yet.</Faint>}
     </View>
   );
 }

@@ -5,7 +5,16 @@ import { View } from 'react-native';
 import { useBoard } from '../../board';
 import { Button, Choice, Faint, Line, LineHint, NameField, PictureChoice, ScrubNumber, Switch } from '../../look';
 import { CAMERA_LABELS } from './cameraHand';
-import { changeCamera, matchFrame, newCamera, seeAll, setEyeHeight, setLens, setPoints, toggleFrame } from './deeds';
+import {
+  changeCamera,
+  matchFrame,
+  newCamera,
+  seeAll,
+  setEyeHeight,
+  setLens,
+  setPoints,
+  toggleFrame,
+} from './cameraDeeds';
 import { useSetInHand } from './inHand';
 import { deedOptions, pointOptions } from './pictures';
 import { setSets, useSets } from './setStore';

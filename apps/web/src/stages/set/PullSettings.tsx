@@ -1,9 +1,10 @@
 import { Text, View } from 'react-native';
 import { useBoard } from '../../board';
-import { Button, Faint, Line, LineHint, ScrubNumber, Switch } from '../../look';
-import { pullNow } from './deeds';
+import { Button, Faint, Fold, Line, LineHint, ScrubNumber, Switch } from '../../look';
+import { useSelection } from '../../select';
+import { markFaces, pullNow, setLight, toneNow } from './lineDeeds';
 import { useSetInHand } from './inHand';
-import { setPull, useSets } from './setStore';
+import { setPull, setSets, useSets } from './setStore';
 
 const MM = { least: 0, most: 3, step: 0.05, unit: ' mm' } as const;
 
@@ -48,11 +49,10 @@ export function PullSettings({ isWide }: { readonly isWide: boolean }) {
       <Line>
         <ScrubNumber label="Contact" value={pull.contact} onChange={(contact) => setPull({ contact })} {...MM} />
         <ScrubNumber label="Marks" value={pull.mark} onChange={(mark) => setPull({ mark })} {...MM} />
-        <ScrubNumber label="Hidden" value={pull.hidden} onChange={(hidden) => setPull({ hidden })} {...MM} />
       </Line>
       <Line>
         <ScrubNumber
-          label="Thinner far off"
+          label="Far off"
           value={pull.fall}
           onChange={(fall) => setPull({ fall })}
           {...{ least: 0, most: 150, step: 5, unit: ' %' }}
@@ -72,14 +72,72 @@ export function PullSettings({ isWide }: { readonly isWide: boolean }) {
           {...{ least: -2, most: 5, step: 0.1, unit: ' mm' }}
         />
         <ScrubNumber
-          label="Gap behind"
+          label="Gap"
           value={pull.halo}
           onChange={(halo) => setPull({ halo })}
           {...{ least: 0, most: 5, step: 0.1, unit: ' mm' }}
         />
       </Line>
+      <Line>
+        <ScrubNumber label="Hidden, dashed" value={pull.hidden} onChange={(hidden) => setPull({ hidden })} {...MM} />
+      </Line>
       <Switch label="Lines follow the camera" on={pull.follows} onChange={(follows) => setPull({ follows })} />
+      <MarkFaces />
+      <Tones />
       {camera?.pulled && <Faint>Turn the camera, and they are pulled anew. Lines that you worked on are kept.</Faint>}
     </View>
+  );
+}
+
+/** What is selected can be laid on the faces under it. */
+function MarkFaces() {
+  const board = useBoard();
+  const isAny = useSelection(({ size, isPixels }) => size > 0 && !isPixels);
+  return isAny ? <Button label="Lay what is selected on the faces" onPress={() => markFaces(board)} /> : null;
+}
+
+const degrees = (radians: number) => Math.round((radians * 180) / Math.PI);
+const radians = (angle: number) => (angle * Math.PI) / 180;
+
+/** Tones on the faces that are turned from the light. */
+function Tones() {
+  const board = useBoard();
+  const { set } = useSetInHand();
+  const tone = useSets((state) => state.tone);
+  if (!set) return null;
+  return (
+    <Fold title="Light and tones">
+      <Line>
+        <ScrubNumber
+          label="Light round"
+          value={degrees(set.light.round)}
+          onChange={() => undefined}
+          onSettled={(angle) => setLight(board, { round: radians(angle) })}
+          {...{ least: -180, most: 180, step: 5, unit: '°' }}
+        />
+        <ScrubNumber
+          label="Above"
+          value={degrees(set.light.above)}
+          onChange={() => undefined}
+          onSettled={(angle) => setLight(board, { above: radians(angle) })}
+          {...{ least: -90, most: 90, step: 5, unit: '°' }}
+        />
+      </Line>
+      <Line>
+        <ScrubNumber
+          label="Dark under"
+          value={tone.dark}
+          onChange={(dark) => setSets({ tone: { ...tone, dark } })}
+          {...{ least: -100, most: 100, step: 5, unit: ' %' }}
+        />
+        <ScrubNumber
+          label="Tone"
+          value={tone.share}
+          onChange={(share) => setSets({ tone: { ...tone, share } })}
+          {...{ least: 5, most: 100, step: 5, unit: ' %' }}
+        />
+      </Line>
+      <Button label="Tone the dark faces" onPress={() => void toneNow(board)} />
+    </Fold>
   );
 }

@@ -14,7 +14,7 @@ import {
 import { middleOfWindow, windowOf } from '@true-nib/core/staging';
 import { refuse, type Board, type Gesture, type Press } from '../../board';
 import { zoomOf } from '../../render';
-import { keepTurned, pivotOf } from './deeds';
+import { keepTurned, pivotOf } from './cameraDeeds';
 import { cameraInHand } from './inHand';
 import { useSets, type CameraDeed } from './setStore';
 import type { SetView } from './setView';
@@ -42,7 +42,7 @@ interface Turning {
 
 const TURNS: Readonly<Record<CameraDeed, (turning: Turning) => Eye>> = {
   orbit: ({ camera, pivot, dx, dy, board }) => {
-    const turned = orbited(camera, pivot, { yaw: -dx * TURN, tilt: dy * TURN });
+    const turned = orbited(camera, pivot, { yaw: -dx * TURN, tilt: -dy * TURN });
     if (pointsOf(camera) === 3) return turned;
     // Upright lines stay upright: the lens is shifted.
     return withPoints(turned, 2, pivot, middleOfWindow(windowOf(board.session.page, camera)));
@@ -65,7 +65,7 @@ export function beginCamera(board: Board, view: SetView, { place }: Press): Gest
   const camera = cameraInHand(page);
   if (!camera) return refuse(board.notice, 'There is no set on this page yet: build one first.');
   const { cameraDeed } = useSets.getState();
-  const pivot = pivotOf(page, camera);
+  const pivot = pivotOf(board, camera);
   // What lies behind the eye is no place to go round.
   const isAhead = carriedBy(viewOf(camera).map, pivot)[2] > 0.5;
   const about: Vector = isAhead ? pivot : sum(camera.eye, scaled(ahead(camera), 5));

@@ -1,8 +1,8 @@
 import type { EntityId } from '@true-nib/core/kind';
 import { find, type Page } from '@true-nib/core/page';
 import { blocksOf, camerasOf, setsOn } from '@true-nib/core/staging';
-import type { BlockEntity, CameraEntity, SetEntity } from '@true-nib/core/set';
-import { useBoard, usePage } from '../../board';
+import { solidsOf, type BlockEntity, type CameraEntity, type SetEntity, type StandingBlock } from '@true-nib/core/set';
+import { useBoard, usePage, type Board } from '../../board';
 import { useSets } from './setStore';
 
 /** The set in hand: the one that was chosen, or the last of the page. */
@@ -23,6 +23,10 @@ export function cameraInHand(page: Page, cameraId = useSets.getState().cameraId)
 /** The blocks that are chosen and still there. */
 export const chosenOn = (page: Page, chosen: readonly EntityId[] = useSets.getState().chosen): BlockEntity[] =>
   chosen.flatMap((id) => find(page, 'block', id) ?? []);
+
+/** Blocks where they stand, with the models that have come. */
+export const standingOn = ({ picture }: Board, blocks: readonly BlockEntity[]): StandingBlock[] =>
+  solidsOf(blocks, picture.besides.sets.models);
 
 interface InHand {
   readonly page: Page;

@@ -59,13 +59,15 @@ const path = ({ points: p }: Spine): string => {
   return d;
 };
 
+/** Lines as path data. */
+export const linesPath = (lines: readonly { readonly stroke: { readonly spine: Spine } }[]): string =>
+  lines.map(({ stroke }) => path(stroke.spine)).join('');
+
 /** A shape as a small line drawing, its own hidden lines gone. */
 export function shapePicture(shape: BlockShape, camera = FROM_ABOVE): string {
   const blocks = [block(shape)];
   const seen = seeingAll(camera, solidsOf(blocks), BOX);
-  return pullLines(blocks, seen, SETTINGS, BOX)
-    .map(({ stroke }) => path(stroke.spine))
-    .join('');
+  return linesPath(pullLines(blocks, seen, SETTINGS, BOX));
 }
 
 /** As it is shown: an opening says more of a wall than a bare one does. */
@@ -105,7 +107,7 @@ export function pointOptions() {
     return {
       value: `${points}` as '1' | '2' | '3',
       label: ['One point', 'Two points', 'Three points'][points - 1],
-      picture: lines.map(({ stroke }) => path(stroke.spine)).join(''),
+      picture: linesPath(lines),
     };
   });
 }

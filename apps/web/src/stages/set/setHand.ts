@@ -3,6 +3,7 @@ import type { PenSample } from '@true-nib/core/hand';
 import { find } from '@true-nib/core/page';
 import { blocksOf, layBlock } from '@true-nib/core/staging';
 import {
+  ahead,
   alongLine,
   meetsPlane,
   placeMap,
@@ -18,6 +19,7 @@ import {
   type BlockPlace,
   type BlockShape,
   type CameraEntity,
+  type Eye,
   type Side,
   type SnappedTo,
 } from '@true-nib/core/set';
@@ -290,8 +292,10 @@ export class SetHand implements PageKeep {
     const { picture, session } = this.board;
     const camera = cameraInHand(session.page);
     const chosen = held ?? chosenOn(session.page);
-    const isSketched = camera !== undefined && chosen.length > 0;
-    picture.setSketch(isSketched ? setSketch(chosen, this.view.eyeOf(camera)) : undefined);
+    // Boxes and grips are for whoever builds; a camera is turned without them.
+    if (!camera || this.board.desk().tool !== 'blocks') return picture.setSketch(undefined);
+    const eye = this.view.eyeOf(camera);
+    picture.setSketch(setSketch(chosen, eye, floorBefore(eye)));
   }
 }
 
@@ -311,6 +315,14 @@ const asBlock = (setId: string, id: string, shape: BlockShape, place: BlockPlace
   ...{ kind: 'block', id, setId, order: 'a0', name: '', shape, ...place },
   ...{ hidden: false, locked: false, lines: 'all' },
 });
+
+/** A place on the floor that a camera looks at, for the grid: not farther than where metres can be told apart. */
+function floorBefore(camera: Eye): Vector {
+  const [x, y, z] = ahead(camera);
+  const level = Math.hypot(x, y) || 1;
+  const away = z < -0.05 ? Math.min(14, (-camera.eye[2] * level) / z) : 14;
+  return [camera.eye[0] + (x / level) * away, camera.eye[1] + (y / level) * away, 0];
+}
 
 /** Shapes that go from end to end of a drag, as thick as they come. */
 const ALONG: ReadonlySet<string> = new Set(['wall', 'fence']);

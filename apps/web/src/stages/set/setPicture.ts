@@ -10,6 +10,7 @@ import {
   type Eye,
   type Side,
 } from '@true-nib/core/set';
+import { seenSegment } from '@true-nib/core/guides';
 import type { Sketch } from '../../render';
 
 /** The place of the page where a camera sees a place of the set; nothing behind it. */
@@ -53,10 +54,42 @@ function cornersOf(block: BlockEntity): Vector[] {
   );
 }
 
-/** The chosen blocks as boxes, and the grips of the one that is alone. */
-export function setSketch(blocks: readonly BlockEntity[], camera: Eye): Sketch {
+/** m that the floor is shown about the place that is looked at, and from one line of it to the next. */
+const FLOOR = { reach: 16, step: 1 } as const;
+
+/** The floor as a grid of metres, paler with distance. */
+function drawFloor(context: CanvasRenderingContext2D, camera: Eye, about: Vector, map: Matrix, ratio: number): void {
+  const { map: toEye, camera: look } = viewOf(camera);
+  const [x, y] = [Math.round(about[0]), Math.round(about[1])];
+  context.strokeStyle = '#2f6f97';
+  context.lineWidth = 0.75 * ratio;
+  for (let k = -FLOOR.reach; k <= FLOOR.reach; k += FLOOR.step) {
+    context.globalAlpha = k % 5 === 0 ? 0.4 : 0.18;
+    for (const [a, b] of [
+      [
+        [x + k, y - FLOOR.reach, 0],
+        [x + k, y + FLOOR.reach, 0],
+      ],
+      [
+        [x - FLOOR.reach, y + k, 0],
+        [x + FLOOR.reach, y + k, 0],
+      ],
+    ] as const) {
+      const seen = seenSegment(look, carriedBy(toEye, a), carriedBy(toEye, b), NEAREST);
+      if (!seen) continue;
+      context.beginPath();
+      leg(context, seen[0], seen[1], map);
+      context.stroke();
+    }
+  }
+  context.globalAlpha = 1;
+}
+
+/** The floor, the chosen blocks as boxes, and the grips of the one that is alone. */
+export function setSketch(blocks: readonly BlockEntity[], camera: Eye, floor: Vector | undefined): Sketch {
   return (context, map, ratio, colours) => {
     context.setTransform(1, 0, 0, 1, 0, 0);
+    if (floor) drawFloor(context, camera, floor, map, ratio);
     context.strokeStyle = colours.seal;
     context.lineWidth = 1.25 * ratio;
     for (const block of blocks) {

@@ -39,16 +39,17 @@ interface SetState {
   /** Of the next row: copies, and m between them. */
   readonly row: { readonly count: number; readonly gap: number };
   readonly pull: PullChoice;
+  /** Tones of dark faces: the share of the paper, and the strength of light up to which a face is dark, %. */
+  readonly tone: { readonly share: number; readonly dark: number };
   /** 0..1 while lines are being pulled. */
   readonly pulling: number | undefined;
-  readonly isLibraryOpen: boolean;
 }
 
 /** What is in hand about sets. */
 export const useSets = keptStore<SetState>({
   name: 'true-nib-sets',
   version: 1,
-  kept: ['snaps', 'row', 'pull'],
+  kept: ['snaps', 'row', 'pull', 'tone'],
   fresh: {
     ...{ laying: undefined, made: undefined, setId: undefined, cameraId: undefined, chosen: [] },
     ...{ snaps: true, cameraDeed: 'orbit', row: { count: 3, gap: 1 } },
@@ -56,7 +57,7 @@ export const useSets = keptStore<SetState>({
       ...{ contour: 0.5, crease: 0.25, contact: 0.25, mark: 0.18, hidden: 0 },
       ...{ angle: 20, fall: 50, over: 0, halo: 0.5, follows: true },
     },
-    ...{ pulling: undefined, isLibraryOpen: false },
+    ...{ pulling: undefined, tone: { share: 30, dark: 30 } },
   },
 });
 

@@ -2,10 +2,10 @@ import type { EntityId } from '@true-nib/core/kind';
 import type { Vector } from '@true-nib/core/math';
 import { find, ofKind, type Edit, type Page } from '@true-nib/core/page';
 import { blocksOf, windowOf } from '@true-nib/core/staging';
-import { solidsOf, Touching, type BlockEntity, type CameraEntity, type Eye, type SetEntity } from '@true-nib/core/set';
+import { Touching, type BlockEntity, type CameraEntity, type Eye, type SetEntity } from '@true-nib/core/set';
 import { isInHand, workbench, type Board } from '../../board';
 import type { SetPicture } from '../../render';
-import { cameraInHand } from './inHand';
+import { cameraInHand, standingOn } from './inHand';
 
 /** What a hand is doing to a set, beside what the page keeps of it. */
 export interface Held {
@@ -15,7 +15,7 @@ export interface Held {
 }
 
 /** The tools for sets, by their ids. */
-export const SET_TOOLS = ['blocks', 'camera', 'pull-lines'] as const;
+export const SET_TOOLS = ['blocks', 'camera', 'pull-lines', 'set-library'] as const;
 
 const isSetEdit = ({ before, after }: Edit): boolean =>
   [before, after].some((entity) => entity !== null && SET_KINDS.has(entity.kind));
@@ -91,11 +91,12 @@ export class SetView {
 
   /** What lies under a hand, as a camera sees it. */
   touching(camera: CameraEntity): Touching {
-    return new Touching(solidsOf(blocksOf(this.board.session.page, camera.setId)), camera);
+    return new Touching(standingOn(this.board, blocksOf(this.board.session.page, camera.setId)), camera);
   }
 }
 
-const lightOf = ({ light: { round, above } }: SetEntity): Vector => [
+/** Where the light of a set comes from. */
+export const lightOf = ({ light: { round, above } }: SetEntity): Vector => [
   Math.cos(above) * Math.cos(round),
   Math.cos(above) * Math.sin(round),
   Math.sin(above),

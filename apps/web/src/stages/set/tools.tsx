@@ -1,11 +1,12 @@
 import Boxes from 'lucide-react-native/icons/boxes';
 import Camera from 'lucide-react-native/icons/video';
+import Library from 'lucide-react-native/icons/library';
 import PenLine from 'lucide-react-native/icons/pen-line';
 import { View } from 'react-native';
 import type { Tool, Wing } from '../../board';
-import { Line } from '../../look';
-import { BlockLine, BlockSettings } from './BlockSettings';
+import { BlockHint, BlockLine, BlockSettings } from './BlockSettings';
 import { CameraLine, CameraSettings } from './CameraSettings';
+import { LibraryLine, LibrarySettings } from './LibrarySettings';
 import { setSlot } from './setHand';
 import { setSets } from './setStore';
 import { PullLine, PullSettings } from './PullSettings';
@@ -19,14 +20,12 @@ const blocks: Tool = {
   borrows: 'camera',
   begin: (board, press) => board.of(setSlot).begin(press),
   Line: BlockLine,
-  Settings: ({ isWide }) => (
+  // What is selected can become a block: then it is seen.
+  showsSelection: true,
+  Settings: ({ width, isWide }) => (
     <View className="gap-3">
-      {isWide && (
-        <Line>
-          <BlockLine />
-        </Line>
-      )}
-      <BlockSettings />
+      {isWide && <BlockHint />}
+      <BlockSettings width={width} />
     </View>
   ),
 };
@@ -43,6 +42,18 @@ const camera: Tool = {
   Settings: CameraSettings,
 };
 
+const library: Tool = {
+  id: 'set-library',
+  label: 'Library',
+  icon: Library,
+  hint: 'Sets that are kept, for any page; drag to turn the camera',
+  command: { room: 'Guides', label: 'Library of sets' },
+  borrows: 'blocks',
+  begin: (board, press) => board.of(setSlot).beginCamera(press),
+  Line: LibraryLine,
+  Settings: LibrarySettings,
+};
+
 const pull: Tool = {
   id: 'pull-lines',
   label: 'Pull lines',
@@ -57,7 +68,7 @@ const pull: Tool = {
 
 /** The wing of the stage of guides that builds sets and takes their lines. */
 export const SET: Wing = {
-  tools: [blocks, camera, pull],
+  tools: [blocks, camera, pull, library],
   keeps: [setSlot],
   forget: () => setSets({ laying: undefined, made: undefined, setId: undefined, cameraId: undefined, chosen: [] }),
 };

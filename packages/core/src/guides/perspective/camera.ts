@@ -166,9 +166,16 @@ export const keptSegment = (a: Point, b: Point): readonly [Point, Point] | undef
     ? [a, b]
     : clippedSegment(KEPT, a, b);
 
-/** The picture of a segment in space: what lies behind the viewer, or too far off, is cut off; nothing where all of it does. */
-export function seenSegment(camera: Camera, a: Vector, b: Vector): readonly [Point, Point] | undefined {
-  const near = NEAR * camera.focal;
+/**
+ * The picture of a segment in space: what lies behind the viewer, nearer than `near`, or too far off, is cut off; nothing where
+ * all of it is. `near` is in the unit of the places.
+ */
+export function seenSegment(
+  camera: Camera,
+  a: Vector,
+  b: Vector,
+  near = NEAR * camera.focal,
+): readonly [Point, Point] | undefined {
   if (a[2] < near && b[2] < near) return undefined;
   const cut = (from: Vector, to: Vector): Vector => {
     if (from[2] >= near) return from;

@@ -51,7 +51,7 @@ function edgeCandidates(scene: Scene, k: number, edge: Edge, number: number, wan
   const { course, run } = edge;
   const own = edge.sides.map((side) => (side < 0 ? -1 : block.first + side));
   const [from, to] = rangeOf(course);
-  if (course.kind === 'segment') return straightCandidate(scene, k, edge, number, own, wanted);
+  if (course.kind === 'segment') return straightCandidate(scene, k, { ...edge, course, own, number }, wanted);
   const stops = turnsWithin(scene, own, from, to);
   const isRound = course.kind === 'arc' && to - from > TURN - 1e-9;
   // Once round it begins where it turns from the eye, so that no part is cut in two.
@@ -75,17 +75,21 @@ function edgeCandidates(scene: Scene, k: number, edge: Edge, number: number, wan
   });
 }
 
+/** A straight edge of a block: its number there, and the surfaces at its sides in the scene. */
+interface StraightEdge extends Edge {
+  readonly course: Extract<Course, { readonly kind: 'segment' }>;
+  readonly own: readonly number[];
+  readonly number: number;
+}
+
 /** What a straight edge is, it is all along. */
 function straightCandidate(
   scene: Scene,
   k: number,
-  { course, run }: Edge,
-  number: number,
-  own: readonly number[],
+  { course, run, own, number }: StraightEdge,
   wanted: Wanted,
 ): Candidate[] {
   const block = scene.blocks[k];
-  if (course.kind !== 'segment') return [];
   const what = sortOf(scene, own, course.from, block.closed, wanted.crease);
   if (!what || (what.back && wanted.draws.hidden === undefined)) return [];
   return [
@@ -200,7 +204,8 @@ function markOf(scene: Scene, k: number, course: Course, number: number): Candid
 
 function contactCandidates(scene: Scene, [a, b]: readonly [number, number], met: readonly Contact[]): Candidate[] {
   const [first, second] = [scene.blocks[a], scene.blocks[b]];
-  if (first.lines !== 'all' || second.lines !== 'all') return [];
+  // A floor without lines still leaves one where something stands in it.
+  if (first.lines !== 'all' && second.lines !== 'all') return [];
   return met.map(({ course: standing, sides }, part) => {
     const course = courseUnder(scene.map, standing);
     const [from, to] = rangeOf(course);

@@ -267,10 +267,14 @@ function stateOf(scene: Scene, line: Candidate, t: number, deciding: Deciding): 
   const { x, y } = picturedAt(camera, place);
   if (x < within.minX || x > within.maxX || y < within.minY || y > within.maxY) return undefined;
   if (doubled.some(([, from, to]) => t > from && t < to)) return undefined;
-  const hidden = line.back === true || scene.isHidden(place, line.own);
+  const hidden = line.back === true || isTurned(scene, line, place) || scene.isHidden(place, line.own);
   if (hidden) return keepsHidden ? true : undefined;
   return touches && isSeam(scene, line, place, t, camera) ? undefined : false;
 }
+
+/** Whether a contact lies on the far side of one of its two blocks: that surface, which it lies on, hides it. */
+const isTurned = (scene: Scene, { sort, own }: Candidate, place: Vector): boolean =>
+  sort === 'contact' && own.some((item) => scene.blocks[scene.owner[item]].closed && scene.facing(item, place) < 0);
 
 /** Whether one plane goes on across a line: a seam between two blocks that stand flush. */
 function isSeam(scene: Scene, line: Candidate, place: Vector, t: number, camera: Camera): boolean {

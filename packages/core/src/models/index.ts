@@ -1,0 +1,2 @@
+export * from './gltf';
+export * from './obj';
