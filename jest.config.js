@@ -22,7 +22,7 @@ module.exports = {
       testEnvironment: '<rootDir>/tools/jestEnvironment.js',
       testMatch: ['<rootDir>/packages/core/tests/**/*.test.ts'],
       setupFiles: ['<rootDir>/packages/core/tests/setup.ts'],
-      transform: { ...swc, '^.+\\.js$': swc['^.+\\.ts$'] },
+      transform: { ...swc, '^.+\\.m?js$': swc['^.+\\.ts$'] },
       transformIgnorePatterns: [
         '/node_modules/(?!(@true-nib|fit-curve|fast-png|iobuffer|fractional-indexing|perfect-freehand|@cityssm|three|flatbush|flatqueue|earcut|@gltf-transform|property-graph)/)',
       ],

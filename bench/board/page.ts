@@ -80,6 +80,7 @@ async function run(count: number, size: PageSizePx, repeats: number): Promise<Bo
   const canvas = () => canvasOn(document.body);
   const canvases: BoardCanvases = {
     under: canvas(),
+    sets: canvas(),
     ink: canvas(),
     live: canvas(),
     over: canvas(),

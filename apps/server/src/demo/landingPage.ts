@@ -113,21 +113,13 @@ function tones(
 ): Edit[] {
   const { round, above } = LIGHT;
   const from = [Math.cos(above) * Math.cos(round), Math.cos(above) * Math.sin(round), Math.sin(above)] as const;
-  const dry = blocks.filter(({ lines }) => lines === 'all');
-  const work = shadedRings(solidsOf(dry), viewOf(camera), { from, most: 0.2 }, windowOf(page, camera));
+  const work = shadedRings(solidsOf(blocks), viewOf(camera), { from, most: 0.2 }, windowOf(page, camera));
   let step = work.next();
   while (!step.done) step = work.next();
-  const fill = {
-    ...{
-      as: 'tone',
-      color: INK_BLACK,
-      screen: 'lines',
-      period: 11,
-      angle: -Math.PI / 4,
-      at: { x: 0, y: 0 },
-      share: 0.3,
-    },
-  } as const;
+  const fill: AreaFill = {
+    ...{ as: 'tone' as const, screen: 'lines' as const, color: INK_BLACK, period: 11, angle: -Math.PI / 4 },
+    ...{ at: { x: 0, y: 0 }, share: 0.3 },
+  };
   return toneEdits(page, camera, step.value, { fill, newId, order: 'a1' });
 }
 

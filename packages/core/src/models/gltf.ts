@@ -1,7 +1,8 @@
 import { Document, WebIO, type Node, type Primitive } from '@gltf-transform/core';
 import { PageError } from '../gate';
 import type { Vector } from '../math';
-import { flatOfSolid, type Model, type StandingBlock } from '../set';
+import type { Model, StandingBlock } from '../set';
+import { flatOfSolid } from './triangles';
 
 const GLB = 0x46546c67;
 /** Triangles that one file may have. */

@@ -1,7 +1,7 @@
 export * from './blocks/fromLines';
 export { BLOCK_LIMITS, checkShape, rowOf, SHAPES } from './blocks/table';
 export * from './cameras';
-export { flatOfSolid } from './flats';
+export { flatsOf, normalOf } from './flats';
 export * from './kinds';
 export * from './model';
 export { contactsOf, pulling, type PulledLine } from './lines';

@@ -13,8 +13,9 @@ import {
   type LayerEntity,
   type Page,
 } from '../page';
-import type { CameraEntity, PulledLine, PullSettings } from '../set';
+import type { CameraEntity, Eye, PulledLine, PullSettings } from '../set';
 import type { Stroke, StrokeEntity } from '../stroke';
+import { turnEdits } from './turned';
 
 /** What pulling lines does to a page, and what it let be. */
 export interface PulledEdits {
@@ -73,6 +74,22 @@ export function pulledEdits(
   const { pulled: _before, ...bare } = camera;
   const after: CameraEntity = follows ? { ...bare, pulled } : bare;
   return { edits: [...layerEdits, ...edits, { before: camera, after }], drawn: lines.length, kept };
+}
+
+/** What turning a camera does to a page whose lines follow it: `lines` are those that it sees from where it stands then. */
+export function followEdits(
+  page: Page,
+  camera: CameraEntity,
+  eye: Eye,
+  lines: readonly PulledLine[],
+  newId: () => EntityId,
+): PulledEdits {
+  const turned = turnEdits(page, camera, eye);
+  if (!camera.pulled) return { edits: turned, drawn: 0, kept: 0 };
+  const pulled = pulledEdits(page, camera, lines, { settings: camera.pulled.settings, newId, follows: true });
+  // The camera is among both: it is turned, and pulls with the same settings as before.
+  const others = pulled.edits.filter(({ after }) => after?.id !== camera.id);
+  return { ...pulled, edits: [...turned, ...others] };
 }
 
 const asStroke = (

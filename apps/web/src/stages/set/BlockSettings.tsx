@@ -2,6 +2,7 @@ import { turnedRound, rowOf, sizeOf, type BlockEntity, type BlockShape, type Ope
 import Copy from 'lucide-react-native/icons/copy';
 import Group from 'lucide-react-native/icons/group';
 import Trash from 'lucide-react-native/icons/trash';
+import { Children, type ReactNode } from 'react';
 import { View } from 'react-native';
 import { useBoard } from '../../board';
 import { templateById, TemplateChoice } from '../../guiding';
@@ -158,6 +159,15 @@ function ChosenBlocks({ chosen }: { readonly chosen: readonly BlockEntity[] }) {
   );
 }
 
+/** Numbers side by side, as many as there is room for. */
+function Numbers({ children }: { readonly children: ReactNode }) {
+  return (
+    <View className="flex-row flex-wrap gap-2">
+      {Children.map(children, (child) => child && <View className="min-w-[84px] flex-1 flex-row">{child}</View>)}
+    </View>
+  );
+}
+
 function OneBlock({ block }: { readonly block: BlockEntity }) {
   const board = useBoard();
   const [, , z, w] = block.turn;
@@ -176,10 +186,8 @@ function OneBlock({ block }: { readonly block: BlockEntity }) {
         most={60}
         onName={(name) => changeChosen(board, 'Name the block', (one) => ({ ...one, name }))}
       />
-      <Line>
+      <Numbers>
         <SizeNumbers block={block} />
-      </Line>
-      <Line>
         {['Right', 'Left', 'Up'].map((label, axis) => (
           <ScrubNumber
             key={label}
@@ -190,8 +198,6 @@ function OneBlock({ block }: { readonly block: BlockEntity }) {
             {...{ ...METRES, least: -100 }}
           />
         ))}
-      </Line>
-      <Line>
         {isUpright && (
           <ScrubNumber
             label="Turned"
@@ -204,7 +210,7 @@ function OneBlock({ block }: { readonly block: BlockEntity }) {
           />
         )}
         <ShapeNumbers block={block} />
-      </Line>
+      </Numbers>
       {block.shape.kind === 'wall' && <Openings shape={block.shape} />}
       <Line>
         <Switch

@@ -15,11 +15,11 @@ import {
 import {
   addCamera,
   blocksOf,
+  followEdits,
   handFrame,
   letFrameGo,
   matched,
   middleOfWindow,
-  pulledEdits,
   turnEdits,
   windowOf,
 } from '@true-nib/core/staging';
@@ -65,15 +65,8 @@ export async function keepTurned(board: Board, cameraId: EntityId, eye: Eye, lab
   const camera = find(session.page, 'camera', cameraId);
   if (!camera) return;
   try {
-    const turned = turnEdits(session.page, camera, eye);
-    if (!lines || !camera.pulled) return void session.commit(label, turned);
-    const after = { ...camera, ...eye };
-    const { edits, kept } = pulledEdits(session.page, after, lines, {
-      ...{ settings: camera.pulled.settings, newId, follows: true },
-    });
-    // The camera itself is among both: once is enough.
-    const others = edits.filter((edit) => edit.after?.id !== camera.id);
-    session.commit(label, [...turned, ...others]);
+    const { edits, kept } = followEdits(session.page, camera, eye, lines ?? [], newId);
+    session.commit(label, lines || !camera.pulled ? edits : turnEdits(session.page, camera, eye));
     if (kept > 0) board.notice(keptInWords(kept));
   } catch (error) {
     if (!(error instanceof PageError)) throw error;

@@ -1,0 +1,4 @@
+declare module 'bunny' {
+  const mesh: { readonly positions: readonly (readonly number[])[]; readonly cells: readonly (readonly number[])[] };
+  export default mesh;
+}
