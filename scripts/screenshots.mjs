@@ -115,6 +115,28 @@ const inDepth = (deed) => async (tab) => {
 };
 await shoot('perspective-wide', '/page/demo-depth', { ...WIDE, prepare: inDepth() });
 await shoot('perspective-phone', '/page/demo-depth', { ...PHONE, prepare: inDepth() });
+// The set, for docs/set.md: the landing under its lines, a block in hand, and lines close to.
+mkdirSync(join(root, 'docs', 'set'), { recursive: true });
+const inSet = (name) => join(root, 'docs', 'set', `${name}.png`);
+const set = await browser.newPage(WIDE);
+await set.goto(`${address}/page/demo-landing-water`);
+await set.locator('[data-testid="board"][aria-busy="false"]').waitFor();
+await stage('Guides')(set);
+await set.getByRole('button', { name: 'Set', exact: true }).first().click();
+await set.getByRole('button', { name: 'Camera', exact: true }).first().click();
+await set.waitForTimeout(2_000);
+await set.screenshot({ path: inSet('landing') });
+await set.getByRole('button', { name: 'Blocks', exact: true }).first().click();
+await set.mouse.click(560, 410);
+await set.waitForTimeout(1_500);
+await set.screenshot({ path: inSet('blocks') });
+await stage('Ink')(set);
+await set.mouse.move(640, 420);
+for (let k = 0; k < 3; k++) await set.mouse.wheel(0, -240);
+await set.waitForTimeout(2_500);
+await set.screenshot({ path: inSet('lines'), clip: { x: 290, y: 62, width: 724, height: 690 } });
+await set.close();
+
 // The comic page, for docs/comic.md: a page, its panels, a balloon close to, and the folio as spreads.
 mkdirSync(join(root, 'docs', 'comic'), { recursive: true });
 const inComic = (name) => join(root, 'docs', 'comic', `${name}.png`);

@@ -1,5 +1,4 @@
 import { readFileSync } from 'node:fs';
-import { join } from 'node:path';
 import bunny from 'bunny';
 import * as THREE from 'three';
 import { exportGltf, importGltf, importObj } from '../src/models';
@@ -47,11 +46,7 @@ describe('OBJ files', () => {
 
 describe('glTF files', () => {
   const sample = (name: string) =>
-    new Uint8Array(
-      readFileSync(
-        join(__dirname, '../../../node_modules/@webxr-input-profiles/assets/dist/profiles/generic-hand', name),
-      ),
-    );
+    new Uint8Array(readFileSync(require.resolve(`@webxr-input-profiles/assets/dist/profiles/generic-hand/${name}`)));
 
   it('read a GLB that a package carries, with the very number of triangles that three.js counts', async () => {
     const bytes = sample('left.glb');

@@ -34,7 +34,6 @@ export type { ShownPiece } from './pieceWork';
 export { decodable, type PictureBytes } from './pictures';
 export { FRAME_STEM } from './selectionPicture';
 export type { RegionSettings, ShownRegion } from './regionWork';
-export type { ShownSets } from './setSurface';
 export type { SetPicture } from './set.worker';
 export { isShownUnder, plainLook } from './stackLook';
 export { StartedInks } from './startedInks';

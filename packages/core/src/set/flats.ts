@@ -5,10 +5,13 @@ import { generatorOf, type Ball, type Mantle, type Solid, type Surface } from '.
 export interface FlatFace {
   readonly surface: number;
   readonly rings: readonly (readonly Vector[])[];
+  /** Its plane: unit normal, and n·x of its places. */
+  readonly normal: Vector;
+  readonly offset: number;
 }
 
 /** Flats that a round surface is parted into, once round, where nothing else is said. */
-const FLATS = 32;
+const FLATS = 24;
 
 const flatted = new WeakMap<Solid, Map<number, readonly FlatFace[]>>();
 
@@ -18,7 +21,15 @@ export function flatsOf(solid: Solid, count = FLATS): readonly FlatFace[] {
   flatted.set(solid, known);
   const made =
     known.get(count) ??
-    solid.surfaces.flatMap((surface, k) => flatRings(surface, count).map((rings) => ({ surface: k, rings })));
+    solid.surfaces.flatMap((surface, k) =>
+      flatRings(surface, count).flatMap((rings): FlatFace[] => {
+        const turn = normalOf(rings[0]);
+        const long = Math.hypot(...turn);
+        if (!(long > 0)) return [];
+        const normal: Vector = [turn[0] / long, turn[1] / long, turn[2] / long];
+        return [{ surface: k, rings, normal, offset: dot(normal, rings[0][0]) }];
+      }),
+    );
   known.set(count, made);
   return made;
 }

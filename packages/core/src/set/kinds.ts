@@ -1,7 +1,7 @@
 import { flag, id, list, number, oneOf, optional, PageError, record, text, within, type Fields } from '../gate';
 import type { Camera } from '../guides';
 import type { Kind } from '../kind';
-import { cross, dot, lengthOfVector, minus, scaled, unit, type Vector } from '../math';
+import { cross, dot, lengthOfVector, type Vector } from '../math';
 import { checkNib, type Nib } from '../nib';
 import { BLOCK_LIMITS, checkShape } from './blocks/table';
 import {
@@ -93,7 +93,7 @@ function vector(value: unknown, name: string, far: number): Vector {
 function checkBlock(fields: Fields): BlockEntity {
   const [x, y, z, w] = list(fields.turn, 'turn', 4).map((value) => number(value, 'turn', -2, 2));
   const size = Math.hypot(x, y, z, w);
-  if (!(size > 0.5)) throw new PageError('"turn" needs a quaternion of length 1.');
+  if (!(Math.abs(size - 1) < SQUARE)) throw new PageError('"turn" needs a quaternion of length 1.');
   return {
     kind: 'block',
     id: id(fields.id, 'id'),
@@ -102,7 +102,7 @@ function checkBlock(fields: Fields): BlockEntity {
     name: text(fields.name, 'name'),
     shape: checkShape(fields.shape),
     at: vector(fields.at, 'at', most),
-    turn: [x / size, y / size, z / size, w / size],
+    turn: [x, y, z, w],
     hidden: flag(fields.hidden, 'hidden'),
     locked: flag(fields.locked, 'locked'),
     lines: oneOf(fields.lines, 'lines', LINES_OF_BLOCK),
@@ -136,7 +136,6 @@ function checkCamera(fields: Fields): CameraEntity {
   };
 }
 
-/** Its axes are made square to the last digit: they are multiplied thousands of times. */
 function checkLook(value: unknown): Camera {
   const fields = record(value, 'A look');
   const centre = record(fields.centre, 'A centre');
@@ -148,12 +147,11 @@ function checkLook(value: unknown): Camera {
     dot(cross(right, left), height) > 1 - SQUARE;
   if (!isSquare)
     throw new PageError('The axes of a camera are three unit vectors at right angles that turn as x, y, z do.');
-  const up = unit(height);
-  const x = unit(minus(right, scaled(up, dot(right, up))));
   return {
     centre: { x: number(centre.x, 'x', -PLACE, PLACE), y: number(centre.y, 'y', -PLACE, PLACE) },
     focal: number(fields.focal, 'focal', FOCAL.least, FOCAL.most),
-    axes: { right: x, left: cross(up, x), height: up },
+    // As they came, to the last digit: what a tab has and what the server has must be the same.
+    axes: { right, left, height },
   };
 }
 

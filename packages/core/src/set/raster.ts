@@ -1,7 +1,7 @@
 import type { Camera } from '../guides';
-import { dot, type Vector } from '../math';
-import { cutRing, flatsOf, normalOf } from './flats';
-import { solidUnder } from './solid';
+import { carriedBy, dot, rigidBack, turnedBy, type Rigid, type Vector } from '../math';
+import { cutRing, flatsOf, type FlatFace } from './flats';
+import { blocksWithin, boxOfSolid } from './ready';
 import type { StandingBlock } from './scene';
 import { NEAREST, type View } from './view';
 
@@ -32,7 +32,7 @@ export interface Sight {
   readonly scale: number;
 }
 
-/** Paints blocks by depth. `light` is where light comes from, in the set. */
+/** Paints blocks by depth. `light` is the unit vector to where light comes from, in the set. */
 export function depthPicture(
   blocks: readonly StandingBlock[],
   { camera, map }: View,
@@ -49,81 +49,125 @@ export function depthPicture(
     near: new Float32Array(size),
   };
   const owner: number[] = [];
-  const lamp = solidLamp(map.axes, light);
+  const window = { minX: left, minY: top, maxX: left + width / scale, maxY: top + height / scale };
+  const inSight = new Set(blocksWithin(blocks, { camera, map }, window));
   const seen: Camera = {
     ...camera,
     focal: camera.focal * scale,
     centre: { x: (camera.centre.x - left) * scale, y: (camera.centre.y - top) * scale },
   };
-  blocks.forEach(({ solid }, block) => {
+  const eye = rigidBack(map).at;
+  const painter = new Painter(picture, seen, map);
+  blocks.forEach((block, number) => {
     const first = owner.length;
-    solid.surfaces.forEach(() => owner.push(block));
-    const flats = flatsOf(solid);
-    const moved = solidUnder(map, {
-      surfaces: flats.map(({ rings }) => ({ kind: 'face', rings, normal: [0, 0, 1] })),
-      edges: [],
-      closed: true,
-    });
-    moved.surfaces.forEach((surface, k) => {
-      if (surface.kind === 'face') fill(picture, surface.rings, seen, first + flats[k].surface + 1, lamp);
-    });
+    block.solid.surfaces.forEach(() => owner.push(number));
+    if (!inSight.has(block)) return;
+    for (const flat of flatsOf(block.solid)) {
+      const before = dot(flat.normal, eye) - flat.offset;
+      // The backs of what is closed are never seen, but from within.
+      if (before === 0 || (before < 0 && block.solid.closed && !isAround(block, eye))) continue;
+      const side = before > 0 ? 1 : -1;
+      const bright = Math.round(255 * (0.5 + 0.5 * side * dot(flat.normal, light)));
+      painter.fill(flat, before, first + flat.surface + 1, bright);
+    }
   });
   return { ...picture, owner };
 }
 
-const solidLamp = ([a, b, c]: View['map']['axes'], [x, y, z]: Vector): Vector => [
-  a[0] * x + b[0] * y + c[0] * z,
-  a[1] * x + b[1] * y + c[1] * z,
-  a[2] * x + b[2] * y + c[2] * z,
-];
+/** Whether the box of a block holds the eye. */
+function isAround({ solid }: StandingBlock, [x, y, z]: Vector): boolean {
+  const [a, b, c, A, B, C] = boxOfSolid(solid);
+  return x > a && x < A && y > b && y < B && z > c && z < C;
+}
 
 type Painted = Pick<DepthPicture, 'width' | 'height' | 'ids' | 'light' | 'near'>;
 
-/** Fills a flat polygon of the eye's space where it is the nearest so far: one over the depth is even along a row. */
-function fill(picture: Painted, rings: readonly (readonly Vector[])[], camera: Camera, id: number, lamp: Vector): void {
-  const cut = rings.map((ring) => cutRing(ring, INTO, NEAREST)).filter((ring) => ring.length > 2);
-  const [outer] = cut;
-  if (!outer) return;
-  const normal = normalOf(outer);
-  const long = Math.hypot(...normal);
-  if (!(long > 0)) return;
-  const offset = dot(normal, outer[0]);
-  const { focal, centre } = camera;
-  const flat = cut.map((ring) =>
-    ring.map(([x, y, z]) => [centre.x + (focal * x) / z, centre.y + (focal * y) / z] as const),
-  );
-  const ys = flat[0].map(([, y]) => y);
-  const from = Math.max(0, Math.ceil(Math.min(...ys) - 0.5));
-  const to = Math.min(picture.height - 1, Math.floor(Math.max(...ys) - 0.5));
-  // Seen from behind it is lit from there.
-  const side = offset > 0 ? -1 : 1;
-  const bright = Math.round(255 * (0.5 + (0.5 * side * dot(normal, lamp)) / long));
-  // n·(x, y, f)·z/f = offset, so 1/z = n·(x, y, f) / (f·offset).
-  const [px, py, pw] = [normal[0] / (focal * offset), normal[1] / (focal * offset), normal[2] / offset];
-  if (!Number.isFinite(px + py + pw)) return;
-  for (let row = from; row <= to; row++) {
-    const y = row + 0.5;
-    const xs = crossingsAt(flat, y);
-    for (let k = 0; k + 1 < xs.length; k += 2) {
-      const start = Math.max(0, Math.ceil(xs[k] - 0.5));
-      const end = Math.min(picture.width - 1, Math.floor(xs[k + 1] - 0.5));
-      let near = px * (start + 0.5 - centre.x) + py * (y - centre.y) + pw;
-      for (let at = row * picture.width + start, x = start; x <= end; x++, at++, near += px) {
-        if (near <= picture.near[at] * (1 + 1e-6)) continue;
-        picture.near[at] = near;
-        picture.ids[at] = id;
-        picture.light[at] = bright;
+/** Corners that one polygon may have. */
+const MOST = 4_096;
+
+/** Fills flat polygons where they are the nearest so far: one over the depth is even along a row. Its room is used again. */
+class Painter {
+  private readonly xs = new Float64Array(MOST);
+  private readonly ys = new Float64Array(MOST);
+  private readonly ends: number[] = [];
+  private readonly row = new Float64Array(MOST);
+
+  constructor(
+    private readonly picture: Painted,
+    private readonly camera: Camera,
+    private readonly map: Rigid,
+  ) {}
+
+  /** `before` is how far the eye lies before its plane. */
+  fill({ rings, normal }: FlatFace, before: number, id: number, bright: number): void {
+    if (!this.project(rings)) return;
+    const { picture, camera, ys } = this;
+    const { centre, focal } = camera;
+    let [low, high] = [Infinity, -Infinity];
+    for (let k = 0; k < this.ends[0]; k++) {
+      if (ys[k] < low) low = ys[k];
+      if (ys[k] > high) high = ys[k];
+    }
+    // Of a plane n·p = −before in the eye's space, 1/z = n·(x, y, f) / (−f·before).
+    const [nx, ny, nz] = turnedBy(this.map, normal);
+    const by = -1 / (focal * before);
+    const [px, py, pw] = [nx * by, ny * by, nz * focal * by];
+    const to = Math.min(picture.height - 1, Math.floor(high - 0.5));
+    for (let row = Math.max(0, Math.ceil(low - 0.5)); row <= to; row++) {
+      const y = row + 0.5;
+      const count = this.cross(y);
+      for (let k = 0; k + 1 < count; k += 2) {
+        const start = Math.max(0, Math.ceil(this.row[k] - 0.5));
+        const end = Math.min(picture.width - 1, Math.floor(this.row[k + 1] - 0.5));
+        let near = px * (start + 0.5 - centre.x) + py * (y - centre.y) + pw;
+        for (let at = row * picture.width + start, x = start; x <= end; x++, at++, near += px) {
+          if (near <= picture.near[at] * (1 + 1e-6)) continue;
+          picture.near[at] = near;
+          picture.ids[at] = id;
+          picture.light[at] = bright;
+        }
       }
     }
   }
-}
 
-function crossingsAt(rings: readonly (readonly (readonly [number, number])[])[], y: number): number[] {
-  const xs: number[] = [];
-  for (const ring of rings)
-    for (let k = 0, last = ring.length - 1; k < ring.length; last = k++) {
-      const [a, b] = [ring[last], ring[k]];
-      if (a[1] > y !== b[1] > y) xs.push(a[0] + ((y - a[1]) * (b[0] - a[0])) / (b[1] - a[1]));
+  /** Takes the picture of rings, cut off before the eye; answers whether anything is left. */
+  private project(rings: readonly (readonly Vector[])[]): boolean {
+    const { xs, ys, ends, map } = this;
+    const { centre, focal } = this.camera;
+    ends.length = 0;
+    let count = 0;
+    for (const ring of rings) {
+      let places: readonly Vector[] = ring.map((p) => carriedBy(map, p));
+      if (places.some((p) => p[2] < NEAREST)) places = cutRing(places, INTO, NEAREST);
+      if (places.length < 3 || count + places.length > MOST) {
+        if (ends.length === 0) return false;
+        continue;
+      }
+      for (const [x, y, z] of places) {
+        xs[count] = centre.x + (focal * x) / z;
+        ys[count++] = centre.y + (focal * y) / z;
+      }
+      ends.push(count);
     }
-  return xs.sort((a, b) => a - b);
+    return count > 0;
+  }
+
+  /** Where the rings cross a row, from left to right; answers how often. */
+  private cross(y: number): number {
+    const { xs, ys, ends, row } = this;
+    let count = 0;
+    let from = 0;
+    for (const end of ends) {
+      let last = end - 1;
+      for (let k = from; k < end; last = k++) {
+        if (ys[last] > y === ys[k] > y) continue;
+        const x = xs[last] + ((y - ys[last]) * (xs[k] - xs[last])) / (ys[k] - ys[last]);
+        let at = count++;
+        for (; at > 0 && row[at - 1] > x; at--) row[at] = row[at - 1];
+        row[at] = x;
+      }
+      from = end;
+    }
+    return count;
+  }
 }

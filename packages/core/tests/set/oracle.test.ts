@@ -1,11 +1,9 @@
 import * as THREE from 'three';
 import { MeshBVH } from 'three-mesh-bvh';
-import { seededRandom } from '../../src/math';
-import { picturedAt, viewOf, type Eye } from '../../src/set';
-import { carriedBy, type Vector } from '../../src/math';
+import { carriedBy, seededRandom, type Vector } from '../../src/math';
 import { polygonOf } from './closedForms';
 import { cameraAt, OVER, pulled, SIZE, straightScene } from './scenes';
-import { solidOf, placeMap, type BlockEntity, type Solid } from '../../src/set';
+import { picturedAt, placeMap, solidOf, viewOf, type BlockEntity, type Eye, type Solid } from '../../src/set';
 
 /** The same camera in `three`: its lens is shifted by an off-axis frustum. */
 function threeCamera({ eye, look }: Eye): THREE.Camera {

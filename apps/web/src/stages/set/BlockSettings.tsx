@@ -4,7 +4,7 @@ import Group from 'lucide-react-native/icons/group';
 import Trash from 'lucide-react-native/icons/trash';
 import { Children, type ReactNode } from 'react';
 import { View } from 'react-native';
-import { useBoard } from '../../board';
+import { useBoard, type Board } from '../../board';
 import { templateById, TemplateChoice } from '../../guiding';
 import { Button, Choice, Faint, Fold, Line, LineHint, NameField, PictureChoice, ScrubNumber, Switch } from '../../look';
 import { useSelection } from '../../select';
@@ -20,11 +20,12 @@ const shown = (value: number) => Math.round(value * 100) / 100;
 
 /** The size of the block in hand, or what the next touch does. */
 export function BlockLine() {
+  const board = useBoard();
   const laying = useSets((state) => state.laying);
   const made = useSets((state) => state.made);
   const { chosen } = useSetInHand();
   const [block] = chosen;
-  if (!made && !laying && chosen.length === 1) return <SizeNumbers block={block} />;
+  if (!made && !laying && chosen.length === 1) return <>{sizeNumbers(board, block)}</>;
   return <BlockHint />;
 }
 
@@ -43,20 +44,18 @@ export function BlockHint() {
   );
 }
 
-function SizeNumbers({ block }: { readonly block: BlockEntity }) {
-  const board = useBoard();
+/** Width, depth and height of a block, those that it has. */
+function sizeNumbers(board: Board, block: BlockEntity): ReactNode[] {
   const size = sizeOf(block.shape);
-  const labels = ['Width', 'Depth', 'Height'] as const;
   const set = (axis: number, metres: number) =>
     changeChosen(board, 'Size the block', (one) => {
       const own = sizeOf(one.shape);
       const asked = [0, 1, 2].map((k) => (k === axis ? metres : own[k]));
       return { ...one, shape: rowOf(one.shape.kind).sized(one.shape, [asked[0], asked[1], asked[2]]) };
     });
-  return (
-    <>
-      {labels.map((label, axis) =>
-        size[axis] > 0 ? (
+  return ['Width', 'Depth', 'Height'].flatMap((label, axis) =>
+    size[axis] > 0
+      ? [
           <ScrubNumber
             key={label}
             label={label}
@@ -64,10 +63,9 @@ function SizeNumbers({ block }: { readonly block: BlockEntity }) {
             onChange={still}
             onSettled={(metres) => set(axis, metres)}
             {...METRES}
-          />
-        ) : null,
-      )}
-    </>
+          />,
+        ]
+      : [],
   );
 }
 
@@ -187,7 +185,7 @@ function OneBlock({ block }: { readonly block: BlockEntity }) {
         onName={(name) => changeChosen(board, 'Name the block', (one) => ({ ...one, name }))}
       />
       <Numbers>
-        <SizeNumbers block={block} />
+        {sizeNumbers(board, block)}
         {['Right', 'Left', 'Up'].map((label, axis) => (
           <ScrubNumber
             key={label}

@@ -1,8 +1,8 @@
 import { find } from '@true-nib/core/page';
-import { eyeHeight, focalInMm, pointsOf, widthOfView } from '@true-nib/core/set';
+import { eyeHeight, focalInMm, pointsOf, widthOfView, type CameraEntity } from '@true-nib/core/set';
 import { windowOf } from '@true-nib/core/staging';
 import { View } from 'react-native';
-import { useBoard } from '../../board';
+import { useBoard, usePage } from '../../board';
 import { Button, Choice, Faint, Line, LineHint, NameField, PictureChoice, ScrubNumber, Switch } from '../../look';
 import { CAMERA_LABELS } from './cameraHand';
 import {
@@ -25,37 +25,50 @@ const DEEDS = deedOptions(CAMERA_LABELS);
 
 /** Focal length and eye height of the camera in hand. */
 export function CameraLine() {
-  const board = useBoard();
-  const { page, camera } = useSetInHand();
+  const { camera } = useSetInHand();
   if (!camera) return <LineHint>Build a set first: then a camera looks at it.</LineHint>;
-  const { minX, maxX } = windowOf(page, camera);
+  return (
+    <>
+      <Lens camera={camera} />
+      <EyeHeight camera={camera} />
+    </>
+  );
+}
+
+function Lens({ camera }: { readonly camera: CameraEntity }) {
+  const board = useBoard();
+  const { minX, maxX } = windowOf(usePage(board), camera);
   const mm = focalInMm(camera.look.focal, maxX - minX);
   const degrees = Math.round((widthOfView(mm) * 180) / Math.PI);
   return (
-    <>
-      <ScrubNumber
-        label="Lens"
-        value={Math.round(mm)}
-        shown={`${Math.round(mm)} mm, ${degrees}°`}
-        onChange={still}
-        onSettled={(next) => void setLens(board, next)}
-        {...{ least: 8, most: 400, step: 1, unit: ' mm' }}
-      />
-      <ScrubNumber
-        label="Eye height"
-        value={Math.round(eyeHeight(camera) * 100) / 100}
-        onChange={still}
-        onSettled={(next) => void setEyeHeight(board, next)}
-        {...{ least: -50, most: 200, step: 0.05, unit: ' m' }}
-      />
-    </>
+    <ScrubNumber
+      label="Lens"
+      value={Math.round(mm)}
+      shown={`${Math.round(mm)} mm, ${degrees}°`}
+      onChange={still}
+      onSettled={(next) => void setLens(board, next)}
+      {...{ least: 8, most: 400, step: 1, unit: ' mm' }}
+    />
+  );
+}
+
+function EyeHeight({ camera }: { readonly camera: CameraEntity }) {
+  const board = useBoard();
+  return (
+    <ScrubNumber
+      label="Eye height"
+      value={Math.round(eyeHeight(camera) * 100) / 100}
+      onChange={still}
+      onSettled={(next) => void setEyeHeight(board, next)}
+      {...{ least: -50, most: 200, step: 0.05, unit: ' m' }}
+    />
   );
 }
 
 export function CameraSettings({ isWide }: { readonly isWide: boolean }) {
   const board = useBoard();
   const deed = useSets((state) => state.cameraDeed);
-  const { page, camera, cameras } = useSetInHand();
+  const { page, camera } = useSetInHand();
   if (!camera) return <CameraLine />;
   const points = `${pointsOf(camera)}` as '1' | '2' | '3';
   const hasFrame = camera.frameId !== undefined && find(page, 'guide', camera.frameId) !== undefined;
@@ -69,9 +82,14 @@ export function CameraSettings({ isWide }: { readonly isWide: boolean }) {
         onChange={(cameraDeed) => setSets({ cameraDeed })}
       />
       {isWide && (
-        <Line>
-          <CameraLine />
-        </Line>
+        <>
+          <Line>
+            <Lens camera={camera} />
+          </Line>
+          <Line>
+            <EyeHeight camera={camera} />
+          </Line>
+        </>
       )}
       <PictureChoice
         label="Vanishing points"
@@ -99,6 +117,19 @@ export function CameraSettings({ isWide }: { readonly isWide: boolean }) {
         on={camera.seen}
         onChange={(seen) => changeCamera(board, camera.id, seen ? 'Show the set' : 'Hide the set', { seen })}
       />
+      <Cameras />
+      {camera.panelId !== undefined && <Faint>It looks through its panel.</Faint>}
+    </View>
+  );
+}
+
+/** The cameras of the set: which is in hand, what it is called, and one more. */
+function Cameras() {
+  const board = useBoard();
+  const { camera, cameras } = useSetInHand();
+  if (!camera) return null;
+  return (
+    <>
       {cameras.length > 1 && (
         <Choice
           label="Camera"
@@ -115,7 +146,6 @@ export function CameraSettings({ isWide }: { readonly isWide: boolean }) {
         onName={(name) => changeCamera(board, camera.id, 'Name the camera', { name })}
       />
       <Button label="Another camera" onPress={() => newCamera(board)} />
-      {camera.panelId !== undefined && <Faint>It looks through its panel.</Faint>}
-    </View>
+    </>
   );
 }

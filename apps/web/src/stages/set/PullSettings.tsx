@@ -27,7 +27,12 @@ function PullButton() {
   const pulling = useSets((state) => state.pulling);
   const { camera } = useSetInHand();
   if (pulling !== undefined)
-    return <Text className="font-sans text-14 text-ink" aria-live="polite">{`${Math.round(pulling * 100)} %`}</Text>;
+    return (
+      <View className="flex-row items-center gap-2">
+        <Text className="font-sans text-14 text-ink" aria-live="polite">{`${Math.round(pulling * 100)} %`}</Text>
+        <Button label="Stop" onPress={() => board.picture.besides.sets.stopPulling()} />
+      </View>
+    );
   return <Button label={camera?.pulled ? 'Pull anew' : 'Pull lines'} tone="seal" onPress={() => void pullNow(board)} />;
 }
 

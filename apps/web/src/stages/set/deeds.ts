@@ -3,16 +3,7 @@ import type { Spine } from '@true-nib/core/curve';
 import { PageError } from '@true-nib/core/gate';
 import type { EntityId } from '@true-nib/core/kind';
 import type { Page } from '@true-nib/core/page';
-import {
-  boxOfSolid,
-  drawnOut,
-  inRow,
-  sizeOf,
-  turnedBlock,
-  turnedFrom,
-  type BlockEntity,
-  type BlockShape,
-} from '@true-nib/core/set';
+import { boxOfSolid, drawnOut, inRow, sizeOf, turnedFrom, type BlockEntity, type BlockShape } from '@true-nib/core/set';
 import { addBlocks, blocksOf, changeBlocks, laySet, removeBlocks, removeSet, withGroups } from '@true-nib/core/staging';
 import { begunSlot, takeTool, type Board } from '../../board';
 import { frameInHand } from '../../guiding';
@@ -92,9 +83,6 @@ const widthOf = (board: Board, blocks: readonly BlockEntity[]): number => {
   const boxes = standingOn(board, blocks).map(({ solid }) => boxOfSolid(solid));
   return Math.max(...boxes.map((box) => box[3])) - Math.min(...boxes.map((box) => box[0]));
 };
-
-export const turnChosen = (board: Board, degrees: number): boolean =>
-  changeChosen(board, 'Turn blocks', (block) => turnedBlock(block, (degrees * Math.PI) / 180));
 
 /** Puts the chosen blocks into one group, or takes their group apart. */
 export function groupChosen(board: Board): void {

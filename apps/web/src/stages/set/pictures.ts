@@ -102,11 +102,12 @@ export function pointOptions() {
   const steep: Eye = { ...FROM_ABOVE, look: { ...FROM_ABOVE.look, focal: 34 } };
   const seen = seeingAll(steep, solidsOf([block(CUBE)]), BOX);
   return ([1, 2, 3] as const).map((points) => {
-    const camera = points === 3 ? seen : withPoints(seen, points, [0, 0, 1], { x: 22, y: 15 });
-    const lines = pullLines([block(CUBE)], camera, SETTINGS, { minX: -99, minY: -99, maxX: 99, maxY: 99 });
+    const standing = solidsOf([block(CUBE)]);
+    const turned = points === 3 ? seen : withPoints(seen, points, [0, 0, 1], { x: 22, y: 15 });
+    const lines = pullLines([block(CUBE)], seeingAll(turned, standing, BOX), SETTINGS, BOX);
     return {
       value: `${points}` as '1' | '2' | '3',
-      label: ['One point', 'Two points', 'Three points'][points - 1],
+      label: ['One', 'Two', 'Three'][points - 1],
       picture: linesPath(lines),
     };
   });

@@ -56,7 +56,7 @@ const library: Tool = {
 
 const pull: Tool = {
   id: 'pull-lines',
-  label: 'Pull lines',
+  label: 'Pull',
   icon: PenLine,
   hint: 'Take the lines of the set that are seen as strokes; drag to turn the camera',
   command: { room: 'Guides', label: 'Pull lines off the set' },

@@ -1,4 +1,4 @@
-import { carriedBy, scaled, sum, turnedBy, type Rigid, type Vector } from '../../math';
+import { carriedBy, scaled, turnedBy, type Rigid, type Vector } from '../../math';
 import { faceOf, type Edge, type Solid, type Surface } from '../solid';
 
 /** A corner of an outline; the side that leaves it may be an arc about a middle. */
@@ -107,9 +107,3 @@ export const rectangle = (x: number, y: number, width: number, height: number): 
   { x: x + width, y: y + height },
   { x, y: y + height },
 ];
-
-/** The same ring the other way round, for a hole; without arcs. */
-export const reversedRing = (ring: readonly Corner[]): Corner[] => [...ring].reverse();
-
-/** Places moved along an axis. */
-export const shiftedBy = (place: Vector, axis: Vector, by: number): Vector => sum(place, scaled(axis, by));
