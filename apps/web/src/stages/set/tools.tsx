@@ -35,7 +35,7 @@ const camera: Tool = {
   label: 'Camera',
   icon: Camera,
   hint: 'Drag to turn the camera of the set',
-  command: { room: 'Guides', label: 'Turn the camera of the set' },
+  command: { room: 'Guides', label: 'Camera of the set' },
   borrows: 'blocks',
   begin: (board, press) => board.of(setSlot).beginCamera(press),
   Line: CameraLine,

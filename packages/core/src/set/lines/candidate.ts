@@ -23,8 +23,8 @@ export interface Candidate {
   /** Whether it is drawn at all; what is not may still hide. */
   readonly draws: boolean;
   /** It lies on the far side of its own block. */
-  readonly back?: true;
-  readonly run?: string;
+  readonly back: boolean;
+  readonly run: string | undefined;
 }
 
 /** A candidate as a row of chords in the picture, each with the parameter at which it begins. */
@@ -40,10 +40,12 @@ const STRAY = 0.1;
 export function flatOf({ course, from, to }: Candidate, camera: Camera): Flat {
   const count = stepsOf(course, from, to, camera.focal);
   const points = new Float64Array(3 * (count + 1));
-  for (let k = 0; k <= count; k++) {
+  for (let k = 0, at = 0; k <= count; k++) {
     const t = k === count ? to : from + ((to - from) * k) / count;
     const { x, y } = picturedAt(camera, placeAt(course, t));
-    points.set([x, y, t], 3 * k);
+    points[at++] = x;
+    points[at++] = y;
+    points[at++] = t;
   }
   return { points };
 }

@@ -68,8 +68,8 @@ function edgeCandidates(scene: Scene, k: number, edge: Edge, number: number, wan
         ...{ block: k, sort: what.sort, key: `${block.id}/${number}.${part}`, course, from: start, to: end },
         ...{ ends: [end0, end1], own, hides: what.sort === 'contour' && !what.back },
         draws: drawn(block, what.sort, wanted),
-        ...(what.back && { back: true as const }),
-        ...(run !== undefined && { run: `${block.id}/${run}` }),
+        back: what.back === true,
+        run: run === undefined ? undefined : `${block.id}/${run}`,
       },
     ];
   });
@@ -94,10 +94,18 @@ function straightCandidate(
   if (!what || (what.back && wanted.draws.hidden === undefined)) return [];
   return [
     {
-      ...{ block: k, sort: what.sort, key: `${block.id}/${number}.0`, course, from: 0, to: 1, ends: CORNERS, own },
-      ...{ hides: what.sort === 'contour' && !what.back, draws: drawn(block, what.sort, wanted) },
-      ...(what.back && { back: true as const }),
-      ...(run !== undefined && { run: `${block.id}/${run}` }),
+      block: k,
+      sort: what.sort,
+      key: `${block.id}/${number}.0`,
+      course,
+      from: 0,
+      to: 1,
+      ends: CORNERS,
+      own,
+      hides: what.sort === 'contour' && !what.back,
+      draws: drawn(block, what.sort, wanted),
+      back: what.back === true,
+      run: run === undefined ? undefined : `${block.id}/${run}`,
     },
   ];
 }
@@ -161,6 +169,7 @@ function roundContours(scene: Scene, k: number, item: number, wanted: Wanted): C
     return {
       ...{ block: k, sort: 'contour' as const, key: `${block.id}/s${item - block.first}.${part}`, course, from, to },
       ...{ ends: [end, end] as const, own: [item], hides: true, draws: drawn(block, 'contour', wanted) },
+      ...{ back: false, run: undefined },
     };
   });
 }
@@ -198,7 +207,7 @@ function markOf(scene: Scene, k: number, course: Course, number: number): Candid
   const [from, to] = rangeOf(course);
   return {
     ...{ block: k, sort: 'mark', key: `${block.id}/m${number}`, course, from, to, ends: ['on', 'on'] },
-    ...{ own: [], hides: false, draws: true },
+    ...{ own: [], hides: false, draws: true, back: false, run: undefined },
   };
 }
 
@@ -212,6 +221,7 @@ function contactCandidates(scene: Scene, [a, b]: readonly [number, number], met:
     return {
       ...{ block: a, sort: 'contact', key: `${first.id}+${second.id}.${part}`, course, from, to, ends: ['on', 'on'] },
       ...{ own: [first.first + sides[0], second.first + sides[1]], hides: false, draws: true },
+      ...{ back: false, run: undefined },
     };
   });
 }

@@ -1,7 +1,7 @@
 import { reweighed, spineLength, STRIDE, type Spine } from '../../curve';
 import { growBox, type Box } from '../../math';
 import { inked, type Stroke } from '../../stroke';
-import { Scene, type StandingBlock } from '../scene';
+import { Scene, type Contact, type StandingBlock } from '../scene';
 import type { LineSort, PullSettings } from '../types';
 import type { View } from '../view';
 import { candidatesOf } from './candidates';
@@ -84,11 +84,16 @@ function thinned(spine: Spine, depthAt: (share: number) => number, near: number,
   return reweighed(spine, [], (along) => factor(whole > 0 ? along / whole : 0));
 }
 
+interface Pair {
+  readonly blocks: readonly [number, number];
+  readonly met: readonly Contact[];
+}
+
 /** The pairs of blocks that go through each other, and where. */
-function contactsWithin(blocks: readonly StandingBlock[]) {
+function contactsWithin(blocks: readonly StandingBlock[]): Pair[] {
   const boxes = blocks.map(({ solid }) => boxOfSolid(solid));
   const order = boxes.map((_, k) => k).sort((a, b) => boxes[a][0] - boxes[b][0]);
-  const pairs: { readonly blocks: readonly [number, number]; readonly met: ReturnType<typeof contactsOf> }[] = [];
+  const pairs: Pair[] = [];
   order.forEach((a, k) => {
     for (let next = k + 1; next < order.length && boxes[order[next]][0] <= boxes[a][3]; next++) {
       const b = order[next];

@@ -1,5 +1,5 @@
 import type { Camera } from '../../guides';
-import type { Box, Vector } from '../../math';
+import { stretchInBox, type Box, type Vector } from '../../math';
 import { isOn, segmentHits, awayFrom, type Blocker } from '../blocker';
 import type { Scene } from '../scene';
 import { depthOf, placeAt, type Course } from '../solid';
@@ -74,8 +74,8 @@ function clipped(line: Candidate, camera: Camera, within: Box): Candidate[] {
   if (za < NEAREST) from = near;
   if (zb < NEAREST) to = near;
   const [p, q] = [picturedAt(camera, placeAt(course, from)), picturedAt(camera, placeAt(course, to))];
-  const stretch = inBox(within, p.x, p.y, q.x, q.y);
-  if (!stretch) return [];
+  const stretch = stretchInBox(within, p.x, p.y, q.x, q.y);
+  if (!stretch || !(stretch[0] < stretch[1])) return [];
   if (stretch[0] === 0 && stretch[1] === 1 && from === line.from && to === line.to) return [line];
   const [start, end] = stretch.map((share) => pictured(course, from, to, share));
   const ends: Candidate['ends'] = [
@@ -83,21 +83,6 @@ function clipped(line: Candidate, camera: Camera, within: Box): Candidate[] {
     to === line.to && stretch[1] === 1 ? line.ends[1] : 'out',
   ];
   return [{ ...line, from: start, to: end, ends }];
-}
-
-function inBox(b: Box, ax: number, ay: number, bx: number, by: number): readonly [number, number] | undefined {
-  let [low, high] = [0, 1];
-  for (const [rise, room] of [
-    [ax - bx, ax - b.minX],
-    [bx - ax, b.maxX - ax],
-    [ay - by, ay - b.minY],
-    [by - ay, b.maxY - ay],
-  ]) {
-    if (rise === 0 && room < 0) return undefined;
-    if (rise < 0) low = Math.max(low, room / rise);
-    if (rise > 0) high = Math.min(high, room / rise);
-  }
-  return low < high ? [low, high] : undefined;
 }
 
 /** The parts of a curve before the eye. */
@@ -267,7 +252,7 @@ function stateOf(scene: Scene, line: Candidate, t: number, deciding: Deciding): 
   const { x, y } = picturedAt(camera, place);
   if (x < within.minX || x > within.maxX || y < within.minY || y > within.maxY) return undefined;
   if (doubled.some(([, from, to]) => t > from && t < to)) return undefined;
-  const hidden = line.back === true || isTurned(scene, line, place) || scene.isHidden(place, line.own);
+  const hidden = line.back || isTurned(scene, line, place) || scene.isHidden(place, line.own);
   if (hidden) return keepsHidden ? true : undefined;
   return touches && isSeam(scene, line, place, t, camera) ? undefined : false;
 }
