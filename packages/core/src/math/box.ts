@@ -102,7 +102,13 @@ export const legMeetsBox = (b: Box, ax: number, ay: number, bx: number, by: numb
   stretchInBox(b, ax, ay, bx, by) !== undefined;
 
 /** The stretch of a leg, in shares of it, within all four edges of a box (Liang and Barsky 1984); nothing where none is. */
-export function stretchInBox(b: Box, ax: number, ay: number, bx: number, by: number): readonly [number, number] | undefined {
+export function stretchInBox(
+  b: Box,
+  ax: number,
+  ay: number,
+  bx: number,
+  by: number,
+): readonly [number, number] | undefined {
   let [low, high] = [0, 1];
   for (const [rise, room] of [
     [ax - bx, ax - b.minX],
