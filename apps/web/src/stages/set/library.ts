@@ -1,16 +1,6 @@
 import { PageError } from '@true-nib/core/gate';
 import type { EntityId } from '@true-nib/core/kind';
-import {
-  boxOfModel,
-  MODEL_TYPE,
-  BLOCK_LIMITS,
-  packModel,
-  seeingAll,
-  simplifiedModel,
-  standingModel,
-  type MeshBlock,
-  type Model,
-} from '@true-nib/core/set';
+import { MODEL_TYPE, seeingAll, type MeshBlock } from '@true-nib/core/set';
 import {
   blocksOf,
   checkSetFile,
@@ -23,11 +13,12 @@ import {
   type SetFile,
 } from '@true-nib/core/staging';
 import { request, requestJson } from '../../api';
-import { sha256Of } from '../../base';
+import { Hired, sha256Of } from '../../base';
 import { begunSlot, takeTool, type Board } from '../../board';
 import { chooseFile, download, say } from '../../look';
 import { newId } from '../../session';
 import { cameraInHand, setInHand, standingOn } from './inHand';
+import type { ModelService, ReadModel } from './models.worker';
 import { linesPath } from './pictures';
 import { setSets } from './setStore';
 
@@ -126,17 +117,26 @@ export async function saveSetFile({ session }: Board): Promise<void> {
   download(new Blob([text], { type: 'application/json' }), `${set.name}.set.json`);
 }
 
-/** Saves the set in hand as a GLB, y up. What writes it is fetched when it is first needed. */
+/** A worker that reads and writes models, for one piece of work. */
+async function withModels<T>(work: (service: Hired<ModelService>['service']) => Promise<T>): Promise<T> {
+  const worker = new Hired<ModelService>(new Worker(new URL('./models.worker.ts', import.meta.url)));
+  try {
+    return await worker.ask(work);
+  } finally {
+    worker.end();
+  }
+}
+
+/** Saves the set in hand as a GLB, y up. */
 export async function saveGltf(board: Board): Promise<void> {
   const { page } = board.session;
   const set = setInHand(page);
   if (!set) return;
-  const { exportGltf } = await import('@true-nib/core/models');
   const blocks = blocksOf(page, set.id);
   const names = new Map(blocks.map(({ id, name }) => [id, name]));
   const standing = standingOn(board, blocks).map((block) => ({ ...block, name: names.get(block.id) ?? block.id }));
-  const bytes = await exportGltf(set.name, standing);
-  download(new Blob([bytes as Uint8Array<ArrayBuffer>], { type: 'model/gltf-binary' }), `${set.name}.glb`);
+  const bytes = await withModels((service) => service.write(set.name, standing));
+  download(new Blob([bytes], { type: 'model/gltf-binary' }), `${set.name}.glb`);
 }
 
 /** Bytes that one file may have. */
@@ -167,17 +167,11 @@ async function bringSet(board: Board, text: string): Promise<void> {
 }
 
 async function bringModel(board: Board, file: File): Promise<void> {
-  const { importGltf, importObj } = await import('@true-nib/core/models');
-  const read = /\.obj$/i.test(file.name)
-    ? importObj(await file.text())
-    : await importGltf(new Uint8Array(await file.arrayBuffer()));
-  const count = read.triangles.length / 3;
-  let model = standingModel(read);
-  if (count > BLOCK_LIMITS.triangles) {
-    model = simplifiedModel(model, BLOCK_LIMITS.triangles);
-    say(`${file.name} had ${count.toLocaleString('en-GB')} triangles: it was made simpler.`);
-  }
-  setSets({ made: await keptModel(board, model), laying: undefined, chosen: [] });
+  const { model: read, trouble } = await withModels((service) => service.read(file, /\.obj$/i.test(file.name)));
+  if (!read) throw new PageError(trouble ?? 'This file cannot be read.');
+  if (read.had > read.triangles)
+    say(`${file.name} had ${read.had.toLocaleString('en-GB')} triangles: it was made simpler.`);
+  setSets({ made: await keptModel(board, read), laying: undefined, chosen: [] });
   takeTool('blocks');
 }
 
@@ -187,18 +181,12 @@ const SMALLEST = 0.05;
 const FRESH = 2;
 
 /** Keeps the bytes of a model, and answers the shape that is made of it. */
-async function keptModel(board: Board, model: Model): Promise<MeshBlock> {
-  const bytes = packModel(model) as Uint8Array<ArrayBuffer>;
+async function keptModel(board: Board, { bytes, triangles, size }: ReadModel): Promise<MeshBlock> {
   const sha256 = await sha256Of(bytes);
   await board.session.keepBlob(sha256, new Blob([bytes], { type: MODEL_TYPE }));
   board.picture.besides.sets.takeModel(sha256, bytes);
-  const box = boxOfModel(model);
-  const size = [box[3] - box[0], box[4] - box[1], box[5] - box[2]];
   const longest = Math.max(...size);
   const scale = longest > LARGEST || longest < SMALLEST ? FRESH / longest : 1;
   const sides = size.map((side) => Math.max(0.001, side * scale));
-  return {
-    ...{ kind: 'mesh', blob: sha256, triangles: model.triangles.length / 3, scale },
-    size: [sides[0], sides[1], sides[2]],
-  };
+  return { kind: 'mesh', blob: sha256, triangles, scale, size: [sides[0], sides[1], sides[2]] };
 }
