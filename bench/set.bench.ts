@@ -1,3 +1,4 @@
+import { carriedBy } from '@true-nib/core/math';
 import { lookingAtStreet, street } from './set/street';
 import {
   depthPicture,
@@ -42,14 +43,14 @@ function sampled(blocks: readonly BlockEntity[], camera: Eye): number {
   for (const block of scene.blocks)
     for (const { course, sides } of block.edges) {
       const [from, to] = rangeOf(course);
-      const [a, b] = [placeAt(course, from), placeAt(course, to)];
+      const [a, b] = [from, to].map((t) => carriedBy(map, placeAt(course, t)));
       if (a[2] < 0.1 || b[2] < 0.1) continue;
       const [p, q] = [picturedAt(look, a), picturedAt(look, b)];
       const count = Math.max(2, Math.min(4_000, Math.ceil(Math.hypot(q.x - p.x, q.y - p.y))));
       const own = sides.map((side) => (side < 0 ? -1 : block.first + side));
       for (let k = 0; k <= count; k++) {
         const place = placeAt(course, from + ((to - from) * k) / count);
-        const { x, y } = picturedAt(look, place);
+        const { x, y } = picturedAt(look, carriedBy(map, place));
         if (x < 0 || y < 0 || x > PAGE.maxX || y > PAGE.maxY) continue;
         if (!scene.isHidden(place, own)) seen++;
       }

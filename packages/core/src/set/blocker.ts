@@ -1,7 +1,7 @@
 import { dot, lengthOfVector, minus, scaled, sum, type Vector } from '../math';
 import { angleOn, hasAngle, type Ball, type Disc, type Mantle, type Surface } from './solid';
 
-// What a ray from the eye, or a line, meets of a surface. The eye is the origin.
+// What a ray, or a line, meets of a surface.
 
 /** A surface made ready for many rays. */
 export interface Blocker {
@@ -94,27 +94,32 @@ export function roots(a: number, b: number, c: number): readonly number[] {
   return first < second ? [first, second] : [second, first];
 }
 
-const ORIGIN: Vector = [0, 0, 0];
+/** Where a ray begins, and its way: shares of that tell places along it. */
+export interface Ray {
+  readonly from: Vector;
+  readonly way: Vector;
+}
 
-/** The least share, over `from` and under `to`, of the way from the eye to a place at which a surface is met; Infinity for none. */
-export function firstHit(blocker: Blocker, way: Vector, from: number, to: number): number {
+/** The least share, over `low` and under `high`, of the way of a ray at which a surface is met; Infinity for none. */
+export function firstHit(blocker: Blocker, { from, way }: Ray, low: number, high: number): number {
   const { surface } = blocker;
   switch (surface.kind) {
     case 'face':
     case 'disc': {
       const { normal } = surface;
-      const t = blocker.offset / (normal[0] * way[0] + normal[1] * way[1] + normal[2] * way[2]);
-      if (!(t > from && t < to)) return Infinity;
-      const p: Vector = [way[0] * t, way[1] * t, way[2] * t];
+      const away = blocker.offset - (normal[0] * from[0] + normal[1] * from[1] + normal[2] * from[2]);
+      const t = away / (normal[0] * way[0] + normal[1] * way[1] + normal[2] * way[2]);
+      if (!(t > low && t < high)) return Infinity;
+      const p: Vector = [from[0] + way[0] * t, from[1] + way[1] * t, from[2] + way[2] * t];
       return (surface.kind === 'face' ? isInFace(blocker, p) : inDisc(surface, p)) ? t : Infinity;
     }
     case 'ball': {
-      for (const t of ballRoots(surface, ORIGIN, way)) if (t > from && t < to) return t;
+      for (const t of ballRoots(surface, from, way)) if (t > low && t < high) return t;
       return Infinity;
     }
     case 'mantle': {
-      const [a, b, c] = mantleAlong(surface, ORIGIN, way);
-      for (const t of roots(a, b, c)) if (t > from && t < to && onMantle(surface, scaled(way, t))) return t;
+      const [a, b, c] = mantleAlong(surface, from, way);
+      for (const t of roots(a, b, c)) if (t > low && t < high && onMantle(surface, sum(from, scaled(way, t)))) return t;
       return Infinity;
     }
   }

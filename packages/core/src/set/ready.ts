@@ -1,12 +1,11 @@
 import { carriedBy, type Box, type Vector } from '../math';
 import { blockerOf, writeBox, type Blocker } from './blocker';
-import type { StandingBlock } from './scene';
 import type { Solid } from './solid';
 import { BOX, BoxTree } from './tree';
 import { NEAREST, type View } from './view';
 
 /** A solid with what finding its parts takes. */
-interface Ready {
+export interface Ready {
   readonly solid: Solid;
   readonly blockers: readonly Blocker[];
   readonly boxes: Float64Array;
@@ -52,11 +51,11 @@ export const cornersOfBox = (box: ArrayLike<number>): Vector[] =>
   [0, 1, 2, 3, 4, 5, 6, 7].map((k) => [box[k & 1 ? 3 : 0], box[k & 2 ? 4 : 1], box[k & 4 ? 5 : 2]]);
 
 /** Those of some blocks that may be seen in a part of the picture: what lies beside it hides nothing in it. */
-export function blocksWithin(
-  blocks: readonly StandingBlock[],
+export function blocksWithin<B extends { readonly solid: Solid }>(
+  blocks: readonly B[],
   { camera: { centre, focal }, map }: View,
   { minX, minY, maxX, maxY }: Box,
-): StandingBlock[] {
+): B[] {
   const sides: readonly Vector[] = [
     [focal, 0, centre.x - minX],
     [-focal, 0, maxX - centre.x],

@@ -1,6 +1,7 @@
-import { dot, lengthOfVector, type Rigid, type Vector } from '../math';
-import { awayFrom, blockerOf, firstHit, writeBox, type Blocker } from './blocker';
-import { courseUnder, normalAt, solidUnder, type Course, type Edge, type Solid } from './solid';
+import { dot, lengthOfVector, minus, rigidBack, turnedBack, type Rigid, type Vector } from '../math';
+import { awayFrom, firstHit, type Blocker, type Ray } from './blocker';
+import { readyFor, type Ready } from './ready';
+import { normalAt, type Course, type Edge, type Solid } from './solid';
 import { BOX, BoxTree } from './tree';
 import type { LinesOfBlock } from './types';
 
@@ -19,7 +20,7 @@ export interface Contact {
   readonly sides: readonly [number, number];
 }
 
-/** A block as the eye has it: surfaces from number `first` on. */
+/** A block as an eye has it: its surfaces have numbers from `first` on. */
 export interface SeenBlock {
   readonly id: string;
   readonly lines: LinesOfBlock;
@@ -31,13 +32,16 @@ export interface SeenBlock {
   readonly around: boolean;
 }
 
-/** All that stands before an eye, in the eye's own space. */
+/** All that stands before an eye, in the set's own space: what is known of a solid is known for every eye. */
 export class Scene {
   readonly blocks: readonly SeenBlock[];
   readonly blockers: readonly Blocker[];
   /** The block of each surface. */
   readonly owner: Int32Array;
-  readonly tree: BoxTree;
+  readonly eye: Vector;
+  private readonly ready: readonly Ready[];
+  /** The boxes of whole blocks. */
+  private readonly tree: BoxTree;
   /** How each flat surface looks at the eye; NaN for one that is round. */
   private readonly flatFacing: Float64Array;
 
@@ -46,75 +50,72 @@ export class Scene {
     standing: readonly StandingBlock[],
     readonly map: Rigid,
   ) {
+    this.eye = rigidBack(map).at;
+    this.ready = standing.map(({ solid }) => readyFor(solid));
     const blockers: Blocker[] = [];
-    const owner: number[] = [];
-    const bare = standing.map(({ id, solid, lines, marks }, k) => {
+    const firsts = this.ready.map((own) => {
       const first = blockers.length;
-      const { surfaces, edges, closed } = solidUnder(map, solid);
-      for (const surface of surfaces) {
-        blockers.push(blockerOf(surface));
-        owner.push(k);
-      }
-      return { id, lines, closed, first, edges, marks: marks.map((mark) => courseUnder(map, mark)) };
+      for (const blocker of own.blockers) blockers.push(blocker);
+      return first;
     });
     this.blockers = blockers;
-    this.owner = Int32Array.from(owner);
-    const boxes = new Float64Array(BOX * blockers.length);
-    blockers.forEach(({ surface }, k) => writeBox(surface, boxes, BOX * k));
+    this.owner = new Int32Array(blockers.length);
+    firsts.forEach((first, k) => this.owner.fill(k, first, firsts[k + 1] ?? blockers.length));
+    const boxes = new Float64Array(BOX * standing.length);
+    this.ready.forEach(({ whole }, k) => boxes.set(whole, BOX * k));
     this.tree = new BoxTree(boxes);
-    this.flatFacing = Float64Array.from(blockers, flatFacing);
-    const around = this.blocksAround(boxes);
-    this.blocks = bare.map((block, k) => ({ ...block, around: block.closed && around.has(k) && this.isWithin(k) }));
-  }
-
-  /** The blocks whose box holds the eye. */
-  private blocksAround(boxes: Float64Array): ReadonlySet<number> {
-    const whole = new Map<number, number[]>();
-    for (let item = 0; item < this.owner.length; item++) {
-      const known = whole.get(this.owner[item]);
-      const own = boxes.subarray(BOX * item, BOX * (item + 1));
-      if (!known) whole.set(this.owner[item], [...own]);
-      else
-        for (let k = 0; k < 3; k++)
-          [known[k], known[k + 3]] = [Math.min(known[k], own[k]), Math.max(known[k + 3], own[k + 3])];
-    }
-    const holds = ([x, y, z, a, b, c]: number[]) => x < 0 && y < 0 && z < 0 && a > 0 && b > 0 && c > 0;
-    return new Set([...whole].flatMap(([block, box]) => (holds(box) ? [block] : [])));
+    this.flatFacing = Float64Array.from(blockers, (blocker) => facingOf(blocker, this.eye));
+    this.blocks = standing.map(({ id, solid: { edges, closed }, lines, marks }, k) => ({
+      ...{ id, lines, closed, first: firsts[k], edges, marks },
+      around: closed && this.isWithin(k),
+    }));
   }
 
   /** Whether the eye is inside a block: a ray that leaves it there passes an odd number of its surfaces. */
   private isWithin(block: number): boolean {
+    const { whole, tree, blockers } = this.ready[block];
+    const [x, y, z] = this.eye;
+    if (x < whole[0] || y < whole[1] || z < whole[2] || x > whole[3] || y > whole[4] || z > whole[5]) return false;
     // In no way that anything stands in.
-    const way: Vector = [0.3183, -0.1447, 0.9369];
+    const ray: Ray = { from: this.eye, way: [0.3183, -0.1447, 0.9369] };
     let count = 0;
-    this.tree.alongRay(way, Infinity, (item, reach) => {
-      if (this.owner[item] !== block) return reach;
-      for (let t = firstHit(this.blockers[item], way, 0, Infinity); t < Infinity; count++)
-        t = firstHit(this.blockers[item], way, t * (1 + 1e-12), Infinity);
+    tree.alongRay(ray, Infinity, (item, reach) => {
+      for (let t = firstHit(blockers[item], ray, 0, Infinity); t < Infinity; count++)
+        t = firstHit(blockers[item], ray, t * (1 + 1e-12), Infinity);
       return reach;
     });
     return count % 2 === 1;
   }
 
+  /** Goes along a ray through the surfaces of all blocks, as `BoxTree.alongRay` does. */
+  private alongRay(ray: Ray, reach: number, found: (item: number, reach: number) => number): void {
+    this.tree.alongRay(ray, reach, (block, before) => {
+      const { first } = this.blocks[block];
+      return this.ready[block].tree.alongRay(ray, before, (item, now) => found(first + item, now));
+    });
+  }
+
   /** Whether anything lies before a place, but for two surfaces that it lies on. */
   isHidden(place: Vector, own: readonly number[]): boolean {
     const { blockers } = this;
+    const ray: Ray = { from: this.eye, way: minus(place, this.eye) };
     const [first, second] = own;
     let isHidden = false;
-    this.tree.alongRay(place, BEFORE, (item, reach) => {
+    this.alongRay(ray, BEFORE, (item, reach) => {
       if (item === first || item === second) return reach;
-      isHidden = firstHit(blockers[item], place, 1e-9, BEFORE) < Infinity;
+      isHidden = firstHit(blockers[item], ray, 1e-9, BEFORE) < Infinity;
       return isHidden ? 0 : reach;
     });
     return isHidden;
   }
 
-  /** The nearest surface in a direction, and how far along it lies; nothing where there is none. */
+  /** The nearest surface in a direction from the eye, and how far along it lies; nothing where there is none. */
   nearest(way: Vector): { readonly item: number; readonly at: number } | undefined {
+    const ray: Ray = { from: this.eye, way };
     let at = Infinity;
     let item = -1;
-    this.tree.alongRay(way, Infinity, (one, reach) => {
-      const t = firstHit(this.blockers[one], way, 1e-9, reach);
+    this.alongRay(ray, Infinity, (one, reach) => {
+      const t = firstHit(this.blockers[one], ray, 1e-9, reach);
       if (t >= reach) return reach;
       at = t;
       item = one;
@@ -123,11 +124,23 @@ export class Scene {
     return item < 0 ? undefined : { item, at };
   }
 
+  /** Calls back for every surface whose box meets another one. */
+  inBox(box: ArrayLike<number>, found: (item: number) => void): void {
+    this.tree.inBox(box, (block) => {
+      const { first } = this.blocks[block];
+      this.ready[block].tree.inBox(box, (item) => found(first + item));
+    });
+  }
+
+  /** The direction in the set of one in the space of the eye. */
+  inSet(way: Vector): Vector {
+    return turnedBack(this.map, way);
+  }
+
   /** How a surface looks at the eye at a place on it: above 0 with its front, below with its back, 0 edge-on. */
   facing(item: number, place: Vector): number {
     const flat = this.flatFacing[item];
-    const toEye =
-      flat === flat ? flat : -dot(normalAt(this.blockers[item].surface, place), place) / lengthOfVector(place);
+    const toEye = flat === flat ? flat : roundFacing(this.blockers[item], place, this.eye);
     if (Math.abs(toEye) < EDGE_ON) return 0;
     return this.blocks[this.owner[item]].around ? -toEye : toEye;
   }
@@ -137,7 +150,8 @@ export class Scene {
     if (a === b) return true;
     const [first, second] = [this.blockers[a], this.blockers[b]];
     if (Math.abs(dot(normalAt(first.surface, place), normalAt(second.surface, place))) < 1 - 1e-9) return false;
-    return Math.abs(awayFrom(first, place) - awayFrom(second, place)) < 1e-6 * lengthOfVector(place);
+    const far = lengthOfVector(minus(place, this.eye));
+    return Math.abs(awayFrom(first, place) - awayFrom(second, place)) < 1e-6 * far;
   }
 }
 
@@ -146,7 +160,13 @@ const BEFORE = 1 - 1e-6;
 /** The sine of the angle under which a surface is seen edge-on. */
 const EDGE_ON = 1e-9;
 
-const flatFacing = ({ surface, offset }: Blocker): number => {
-  if (surface.kind === 'face') return -offset / lengthOfVector(surface.rings[0][0]);
-  return surface.kind === 'disc' ? -offset / lengthOfVector(surface.centre) : NaN;
-};
+function facingOf({ surface, offset }: Blocker, eye: Vector): number {
+  if (surface.kind !== 'face' && surface.kind !== 'disc') return NaN;
+  const on = surface.kind === 'face' ? surface.rings[0][0] : surface.centre;
+  return (dot(surface.normal, eye) - offset) / (lengthOfVector(minus(on, eye)) || 1);
+}
+
+function roundFacing({ surface }: Blocker, place: Vector, eye: Vector): number {
+  const way = minus(eye, place);
+  return dot(normalAt(surface, place), way) / (lengthOfVector(way) || 1);
+}

@@ -1,7 +1,7 @@
-import { dot, minus, rigidBack, carriedBy, turnedBy, type Point, type Vector } from '../math';
+import { dot, scaled, sum, type Point, type Vector } from '../math';
 import { normalAt } from './solid';
 import { Scene, type StandingBlock } from './scene';
-import { viewOf, type Eye } from './view';
+import { rayThrough, viewOf, type Eye } from './view';
 
 /** What of a set lies under a place of the page: the block, the number of its surface, the place and its outward normal. */
 export interface Touched {
@@ -23,23 +23,16 @@ export class Touching {
   }
 
   /** The nearest block under a place of the page. */
-  at({ x, y }: Point): Touched | undefined {
-    const { centre, focal } = this.camera.look;
-    const way: Vector = [(x - centre.x) / focal, (y - centre.y) / focal, 1];
-    const found = this.scene.nearest(way);
+  at(place: Point): Touched | undefined {
+    const { scene, camera } = this;
+    const way = rayThrough(camera, place);
+    const found = scene.nearest(way);
     if (!found) return undefined;
-    const seen: Vector = [way[0] * found.at, way[1] * found.at, found.at];
-    const block = this.scene.blocks[this.scene.owner[found.item]];
-    const back = rigidBack(viewOf(this.camera).map);
-    const normal = turnedBy(back, normalAt(this.scene.blockers[found.item].surface, seen));
-    const at = carriedBy(back, seen);
+    const at = sum(camera.eye, scaled(way, found.at));
+    const block = scene.blocks[scene.owner[found.item]];
+    const normal = normalAt(scene.blockers[found.item].surface, at);
     // A sheet is touched on the side that is seen.
-    const faces = dot(normal, minus(this.camera.eye, at)) >= 0;
-    return {
-      block: block.id,
-      surface: found.item - block.first,
-      at,
-      normal: faces ? normal : [-normal[0], -normal[1], -normal[2]],
-    };
+    const faces = dot(normal, way) <= 0;
+    return { block: block.id, surface: found.item - block.first, at, normal: faces ? normal : scaled(normal, -1) };
   }
 }

@@ -1,4 +1,4 @@
-import type { Vector } from '../math';
+import type { Ray } from './blocker';
 
 /** Numbers of a box in space: least x, y, z, then most. */
 export const BOX = 6;
@@ -17,6 +17,7 @@ export class BoxTree {
   private readonly kids: Int32Array;
   private used = 0;
   private readonly stack = new Int32Array(128);
+  private readonly ray = new Float64Array(6);
 
   constructor(private readonly boxes: Float64Array) {
     const count = boxes.length / BOX;
@@ -87,18 +88,21 @@ export class BoxTree {
   }
 
   /**
-   * Calls back for items whose box the ray from the origin through `way` meets before `way` times `reach`, which each call
-   * answers anew: 0 ends it.
+   * Calls back for items whose box a ray meets before so great a share of its way, which each call answers anew: 0 ends it.
+   * Answers the last one.
    */
-  alongRay(way: Vector, reach: number, found: (item: number, reach: number) => number): void {
-    if (this.used === 0) return;
-    const { nodes, kids, items, stack } = this;
-    const [ix, iy, iz] = [1 / way[0], 1 / way[1], 1 / way[2]];
+  alongRay({ from, way }: Ray, reach: number, found: (item: number, reach: number) => number): number {
+    if (this.used === 0) return reach;
+    const { nodes, kids, items, stack, ray } = this;
+    for (let axis = 0; axis < 3; axis++) {
+      ray[axis] = from[axis];
+      ray[axis + 3] = 1 / way[axis];
+    }
     let depth = 0;
     stack[depth++] = 0;
     while (depth > 0) {
       const node = stack[--depth];
-      if (!rayMeets(nodes, BOX * node, ix, iy, iz, reach)) continue;
+      if (!rayMeets(nodes, BOX * node, ray, reach)) continue;
       const count = kids[2 * node + 1];
       if (count === 0) {
         stack[depth++] = kids[2 * node];
@@ -107,9 +111,10 @@ export class BoxTree {
       }
       for (let k = kids[2 * node]; k < kids[2 * node] + count; k++) {
         reach = found(items[k], reach);
-        if (reach === 0) return;
+        if (reach === 0) return 0;
       }
     }
+    return reach;
   }
 }
 
@@ -121,40 +126,21 @@ const boxesTouch = (boxes: Float64Array, at: number, box: ArrayLike<number>): bo
   boxes[at + 2] <= box[5] &&
   boxes[at + 5] >= box[2];
 
-/* eslint-disable max-params -- plain numbers for the inner loop */
-/** Whether a ray from the origin passes a box before `reach` (slabs; Kay & Kajiya 1986). */
-function rayMeets(boxes: Float64Array, at: number, ix: number, iy: number, iz: number, reach: number): boolean {
+/** Whether a ray (its start, then one over its way) passes a box before `reach` (slabs; Kay & Kajiya 1986). */
+function rayMeets(boxes: Float64Array, at: number, ray: Float64Array, reach: number): boolean {
   // A ray along a slab that goes through its very border gives 0 · ∞, which is neither above nor below anything: let be.
   let near = 0;
   let far = reach;
-  let a = boxes[at] * ix;
-  let b = boxes[at + 3] * ix;
-  if (a < b) {
-    if (a > near) near = a;
-    if (b < far) far = b;
-  } else {
-    if (b > near) near = b;
-    if (a < far) far = a;
+  for (let axis = 0; axis < 3; axis++) {
+    const start = ray[axis];
+    const inverse = ray[axis + 3];
+    const a = (boxes[at + axis] - start) * inverse;
+    const b = (boxes[at + axis + 3] - start) * inverse;
+    const low = a < b ? a : b;
+    const high = a < b ? b : a;
+    if (low > near) near = low;
+    if (high < far) far = high;
+    if (near > far) return false;
   }
-  if (near > far) return false;
-  a = boxes[at + 1] * iy;
-  b = boxes[at + 4] * iy;
-  if (a < b) {
-    if (a > near) near = a;
-    if (b < far) far = b;
-  } else {
-    if (b > near) near = b;
-    if (a < far) far = a;
-  }
-  if (near > far) return false;
-  a = boxes[at + 2] * iz;
-  b = boxes[at + 5] * iz;
-  if (a < b) {
-    if (a > near) near = a;
-    if (b < far) far = b;
-  } else {
-    if (b > near) near = b;
-    if (a < far) far = a;
-  }
-  return near <= far;
+  return true;
 }

@@ -86,6 +86,7 @@ export function PullSettings({ isWide }: { readonly isWide: boolean }) {
       <Line>
         <ScrubNumber label="Hidden, dashed" value={pull.hidden} onChange={(hidden) => setPull({ hidden })} {...MM} />
       </Line>
+      <Switch label="With the nib in hand" on={pull.inHand} onChange={(inHand) => setPull({ inHand })} />
       <Switch label="Lines follow the camera" on={pull.follows} onChange={(follows) => setPull({ follows })} />
       <MarkFaces />
       <Tones />

@@ -14,9 +14,11 @@ import { lightOf } from './setView';
 /** Settings for lines on a page, from what was chosen: weights in mm become nibs like the one in hand. */
 export function pullSettings(page: Page, choice: PullChoice): PullSettings {
   const px = (mm: number) => mmToPx(mm, page.size.ppi);
-  const { color } = nibFor(page);
+  const inHand = nibFor(page);
+  const even: Nib = { name: '', size: 1, thinnest: 1, taperIn: 0, taperOut: 0, color: inHand.color };
   const nib = (name: string, mm: number): Nib => ({
-    ...{ name, size: Math.max(0.5, px(mm)), thinnest: 1, taperIn: 0, taperOut: 0, color },
+    ...(choice.inHand ? inHand : even),
+    ...{ name, size: Math.max(0.5, px(mm)) },
   });
   const sorts = (['contour', 'crease', 'contact', 'mark', 'hidden'] as const).filter((sort) => choice[sort] > 0);
   return {

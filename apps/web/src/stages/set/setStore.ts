@@ -21,6 +21,8 @@ export interface PullChoice {
   /** mm over the corner; below 0 short of it. */
   readonly over: number;
   readonly halo: number;
+  /** Lines are drawn with the nib in hand, at their own weights; else with one of even width. */
+  readonly inHand: boolean;
   /** Lines follow the camera when it is turned. */
   readonly follows: boolean;
 }
@@ -55,7 +57,7 @@ export const useSets = keptStore<SetState>({
     ...{ snaps: true, cameraDeed: 'orbit', row: { count: 3, gap: 1 } },
     pull: {
       ...{ contour: 0.5, crease: 0.25, contact: 0.25, mark: 0.18, hidden: 0 },
-      ...{ angle: 20, fall: 50, over: 0, halo: 0.5, follows: true },
+      ...{ angle: 20, fall: 50, over: 0, halo: 0.5, inHand: false, follows: true },
     },
     ...{ pulling: undefined, tone: { share: 30, dark: 30 } },
   },

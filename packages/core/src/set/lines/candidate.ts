@@ -6,13 +6,15 @@ import type { LineSort } from '../types';
 /** What a line comes to at one of its ends: its own corner, going on as another, a nearer contour, a surface, or the end of the picture. */
 export type LineEnd = 'corner' | 'on' | 'behind' | 'into' | 'out';
 
-/** A line that may be seen: a part of a course, in the eye's own space. */
+/** A line that may be seen: a part of a course. */
 export interface Candidate {
   readonly block: number;
   readonly sort: LineSort;
   /** Names the edge that it is, through all views. */
   readonly key: string;
+  /** In the eye's own space, and in that of the set. */
   readonly course: Course;
+  readonly standing: Course;
   readonly from: number;
   readonly to: number;
   readonly ends: readonly [LineEnd, LineEnd];

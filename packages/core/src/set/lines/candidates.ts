@@ -1,5 +1,5 @@
 import type { Camera } from '../../guides';
-import { dot, lengthOfVector, scaled, squareTo, type Vector } from '../../math';
+import { dot, lengthOfVector, minus, scaled, squareTo, sum, type Vector } from '../../math';
 import {
   courseUnder,
   generatorOf,
@@ -56,16 +56,19 @@ function edgeCandidates(scene: Scene, k: number, edge: Edge, number: number, wan
   const isRound = course.kind === 'arc' && to - from > TURN - 1e-9;
   // Once round it begins where it turns from the eye, so that no part is cut in two.
   const ends = isRound && stops.length > 0 ? [...stops, stops[0] + TURN] : [from, ...stops, to];
+  let moved: Course | undefined;
   return ends.slice(1).flatMap((end, part): Candidate[] => {
     const start = ends[part];
     const what = sortOf(scene, own, placeAt(course, (start + end) / 2), block.closed, wanted.crease);
     if (!what) return [];
     if (what.back && wanted.draws.hidden === undefined) return [];
+    moved ??= courseUnder(scene.map, course);
     const end0: LineEnd = part > 0 || isRound ? 'on' : 'corner';
     const end1: LineEnd = part < ends.length - 2 || isRound ? 'on' : 'corner';
     return [
       {
-        ...{ block: k, sort: what.sort, key: `${block.id}/${number}.${part}`, course, from: start, to: end },
+        ...{ block: k, sort: what.sort, key: `${block.id}/${number}.${part}`, from: start, to: end },
+        ...{ course: moved, standing: course },
         ...{ ends: [end0, end1], own, hides: what.sort === 'contour' && !what.back },
         draws: drawn(block, what.sort, wanted),
         back: what.back === true,
@@ -97,7 +100,8 @@ function straightCandidate(
       block: k,
       sort: what.sort,
       key: `${block.id}/${number}.0`,
-      course,
+      course: courseUnder(scene.map, course),
+      standing: course,
       from: 0,
       to: 1,
       ends: CORNERS,
@@ -117,7 +121,7 @@ function turnsWithin(scene: Scene, own: readonly number[], from: number, to: num
   const stops = own.flatMap((item) => {
     const surface = item < 0 ? undefined : scene.blockers[item].surface;
     if (surface?.kind !== 'mantle') return [];
-    return contourAngles(surface).map((angle) => from + ((((angle - from) % TURN) + TURN) % TURN));
+    return contourAngles(surface, scene.eye).map((angle) => from + ((((angle - from) % TURN) + TURN) % TURN));
   });
   return [...new Set(stops)].filter((t) => t > from + 1e-9 && t < to - 1e-9).sort((a, b) => a - b);
 }
@@ -125,11 +129,12 @@ function turnsWithin(scene: Scene, own: readonly number[], from: number, to: num
 const TURN = 2 * Math.PI;
 
 /** The angles at which a mantle turns from the eye; none where it does so nowhere. */
-function contourAngles({ foot, axis, u, v, height, radius, top }: Mantle): readonly number[] {
+function contourAngles({ foot, axis, u, v, height, radius, top }: Mantle, eye: Vector): readonly number[] {
   const lean = (radius - top) / height;
-  const [a, b] = [dot(u, foot), dot(v, foot)];
+  const from = minus(foot, eye);
+  const [a, b] = [dot(u, from), dot(v, from)];
   const size = Math.hypot(a, b);
-  const rest = -(radius + lean * dot(axis, foot));
+  const rest = -(radius + lean * dot(axis, from));
   if (Math.abs(rest) >= size) return [];
   const [middle, half] = [Math.atan2(b, a), Math.acos(rest / size)];
   return [middle - half, middle + half];
@@ -162,12 +167,18 @@ function roundContours(scene: Scene, k: number, item: number, wanted: Wanted): C
   const block = scene.blocks[k];
   const { surface } = scene.blockers[item];
   const courses =
-    surface.kind === 'ball' ? ballContour(surface) : surface.kind === 'mantle' ? mantleContours(surface) : [];
-  return courses.map((course, part) => {
+    surface.kind === 'ball'
+      ? ballContour(surface, scene.eye)
+      : surface.kind === 'mantle'
+        ? mantleContours(surface, scene.eye)
+        : [];
+  return courses.map((standing, part) => {
+    const course = courseUnder(scene.map, standing);
     const [from, to] = rangeOf(course);
     const end: LineEnd = course.kind === 'arc' ? 'on' : 'corner';
     return {
-      ...{ block: k, sort: 'contour' as const, key: `${block.id}/s${item - block.first}.${part}`, course, from, to },
+      ...{ block: k, sort: 'contour' as const, key: `${block.id}/s${item - block.first}.${part}`, from, to },
+      ...{ course, standing },
       ...{ ends: [end, end] as const, own: [item], hides: true, draws: drawn(block, 'contour', wanted) },
       ...{ back: false, run: undefined },
     };
@@ -175,16 +186,17 @@ function roundContours(scene: Scene, k: number, item: number, wanted: Wanted): C
 }
 
 /** The circle in which the cone from the eye touches a ball; none from within. */
-function ballContour({ centre, radius }: Ball): Course[] {
-  const away = lengthOfVector(centre);
+function ballContour({ centre, radius }: Ball, eye: Vector): Course[] {
+  const from = minus(centre, eye);
+  const away = lengthOfVector(from);
   if (away <= radius * (1 + 1e-9)) return [];
   const share = (radius / away) ** 2;
-  const [first, second] = squareTo(scaled(centre, 1 / away));
+  const [first, second] = squareTo(scaled(from, 1 / away));
   const seen = radius * Math.sqrt(1 - share);
   return [
     {
       kind: 'arc',
-      centre: scaled(centre, 1 - share),
+      centre: sum(eye, scaled(from, 1 - share)),
       u: scaled(first, seen),
       v: scaled(second, seen),
       from: 0,
@@ -193,20 +205,21 @@ function ballContour({ centre, radius }: Ball): Course[] {
   ];
 }
 
-function mantleContours(mantle: Mantle): Course[] {
+function mantleContours(mantle: Mantle, eye: Vector): Course[] {
   const { range } = mantle;
-  return contourAngles(mantle).flatMap((angle): Course[] => {
+  return contourAngles(mantle, eye).flatMap((angle): Course[] => {
     if (range && range[0] + ((((angle - range[0]) % TURN) + TURN) % TURN) > range[1]) return [];
     const [from, to] = generatorOf(mantle, angle);
     return [{ kind: 'segment', from, to }];
   });
 }
 
-function markOf(scene: Scene, k: number, course: Course, number: number): Candidate {
+function markOf(scene: Scene, k: number, standing: Course, number: number): Candidate {
   const block = scene.blocks[k];
+  const course = courseUnder(scene.map, standing);
   const [from, to] = rangeOf(course);
   return {
-    ...{ block: k, sort: 'mark', key: `${block.id}/m${number}`, course, from, to, ends: ['on', 'on'] },
+    ...{ block: k, sort: 'mark', key: `${block.id}/m${number}`, course, standing, from, to, ends: ['on', 'on'] },
     ...{ own: [], hides: false, draws: true, back: false, run: undefined },
   };
 }
@@ -219,7 +232,8 @@ function contactCandidates(scene: Scene, [a, b]: readonly [number, number], met:
     const course = courseUnder(scene.map, standing);
     const [from, to] = rangeOf(course);
     return {
-      ...{ block: a, sort: 'contact', key: `${first.id}+${second.id}.${part}`, course, from, to, ends: ['on', 'on'] },
+      ...{ block: a, sort: 'contact', key: `${first.id}+${second.id}.${part}`, from, to, ends: ['on', 'on'] },
+      ...{ course, standing },
       ...{ own: [first.first + sides[0], second.first + sides[1]], hides: false, draws: true },
       ...{ back: false, run: undefined },
     };

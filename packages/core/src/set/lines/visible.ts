@@ -1,5 +1,5 @@
 import type { Camera } from '../../guides';
-import { stretchInBox, type Box, type Vector } from '../../math';
+import { scaled, stretchInBox, sum, type Box, type Vector } from '../../math';
 import { isOn, segmentHits, awayFrom, type Blocker } from '../blocker';
 import type { Scene } from '../scene';
 import { depthOf, placeAt, type Course } from '../solid';
@@ -120,7 +120,7 @@ function bisected(a: number, b: number, holds: (t: number) => boolean): number {
 
 /** Cuts a line where it goes through surfaces. Answers whether it lies on one of another block. */
 function pierced(scene: Scene, line: Candidate, { points }: Flat, cuts: Cut[]): boolean {
-  const { course, own } = line;
+  const { standing: course, own } = line;
   const box = new Float64Array(6);
   let touches = false;
   for (let k = 0; k + 3 < points.length; k += 3) {
@@ -128,12 +128,12 @@ function pierced(scene: Scene, line: Candidate, { points }: Flat, cuts: Cut[]): 
     const t = points[k + 5];
     const a = placeAt(course, s);
     const b = placeAt(course, t);
-    const slack = 1e-6 * Math.max(a[2], b[2]);
+    const slack = 1e-6 * Math.max(depthOf(line.course, s), depthOf(line.course, t));
     for (let axis = 0; axis < 3; axis++) {
       box[axis] = Math.min(a[axis], b[axis]) - slack;
       box[axis + 3] = Math.max(a[axis], b[axis]) + slack;
     }
-    scene.tree.inBox(box, (item) => {
+    scene.inBox(box, (item) => {
       if (own.includes(item)) return;
       const blocker = scene.blockers[item];
       if (Math.abs(awayFrom(blocker, a)) < slack && Math.abs(awayFrom(blocker, b)) < slack) {
@@ -252,7 +252,8 @@ function stateOf(scene: Scene, line: Candidate, t: number, deciding: Deciding): 
   const { x, y } = picturedAt(camera, place);
   if (x < within.minX || x > within.maxX || y < within.minY || y > within.maxY) return undefined;
   if (doubled.some(([, from, to]) => t > from && t < to)) return undefined;
-  const hidden = line.back || isTurned(scene, line, place) || scene.isHidden(place, line.own);
+  const stands = placeAt(line.standing, t);
+  const hidden = line.back || isTurned(scene, line, stands) || scene.isHidden(stands, line.own);
   if (hidden) return keepsHidden ? true : undefined;
   return touches && isSeam(scene, line, place, t, camera) ? undefined : false;
 }
@@ -267,9 +268,9 @@ function isSeam(scene: Scene, line: Candidate, place: Vector, t: number, camera:
   const long = Math.hypot(u, v) || 1;
   const [dx, dy] = [((-v / long) * BESIDE * place[2]) / camera.focal, ((u / long) * BESIDE * place[2]) / camera.focal];
   const sides = [1, -1].map((side) => {
-    const way: Vector = [place[0] + side * dx, place[1] + side * dy, place[2]];
+    const way = scene.inSet([place[0] + side * dx, place[1] + side * dy, place[2]]);
     const found = scene.nearest(way);
-    return found && { item: found.item, place: [way[0] * found.at, way[1] * found.at, way[2] * found.at] as Vector };
+    return found && { item: found.item, place: sum(scene.eye, scaled(way, found.at)) };
   });
   const [a, b] = sides;
   return !!a && !!b && scene.isOnePlane(a.item, b.item, b.place) && isFlat(scene, a.item);
