@@ -32,7 +32,11 @@ export function candidatesOf(
 ): Candidate[] {
   const found: Candidate[] = [];
   scene.blocks.forEach((block, k) => {
-    block.edges.forEach((edge, number) => found.push(...edgeCandidates(scene, k, edge, number, wanted)));
+    for (let number = 0; number < block.edges.length; number++) {
+      const edge = block.edges[number];
+      if (edge.course.kind === 'segment') straightCandidate(scene, k, number, wanted, found);
+      else found.push(...edgeCandidates(scene, k, edge, number, wanted));
+    }
     for (let item = block.first; item < (scene.blocks[k + 1]?.first ?? scene.blockers.length); item++)
       found.push(...roundContours(scene, k, item, wanted));
     if (block.lines === 'all' && wanted.draws.mark)
@@ -51,7 +55,6 @@ function edgeCandidates(scene: Scene, k: number, edge: Edge, number: number, wan
   const { course, run } = edge;
   const own = edge.sides.map((side) => (side < 0 ? -1 : block.first + side));
   const [from, to] = rangeOf(course);
-  if (course.kind === 'segment') return straightCandidate(scene, k, { ...edge, course, own, number }, wanted);
   const stops = turnsWithin(scene, own, from, to);
   const isRound = course.kind === 'arc' && to - from > TURN - 1e-9;
   // Once round it begins where it turns from the eye, so that no part is cut in two.
@@ -59,9 +62,8 @@ function edgeCandidates(scene: Scene, k: number, edge: Edge, number: number, wan
   let moved: Course | undefined;
   return ends.slice(1).flatMap((end, part): Candidate[] => {
     const start = ends[part];
-    const what = sortOf(scene, own, placeAt(course, (start + end) / 2), block.closed, wanted.crease);
+    const what = sortOf(scene, k, own, placeAt(course, (start + end) / 2), wanted);
     if (!what) return [];
-    if (what.back && wanted.draws.hidden === undefined) return [];
     moved ??= courseUnder(scene.map, course);
     const end0: LineEnd = part > 0 || isRound ? 'on' : 'corner';
     const end1: LineEnd = part < ends.length - 2 || isRound ? 'on' : 'corner';
@@ -78,40 +80,29 @@ function edgeCandidates(scene: Scene, k: number, edge: Edge, number: number, wan
   });
 }
 
-/** A straight edge of a block: its number there, and the surfaces at its sides in the scene. */
-interface StraightEdge extends Edge {
-  readonly course: Extract<Course, { readonly kind: 'segment' }>;
-  readonly own: readonly number[];
-  readonly number: number;
-}
-
-/** What a straight edge is, it is all along. */
-function straightCandidate(
-  scene: Scene,
-  k: number,
-  { course, run, own, number }: StraightEdge,
-  wanted: Wanted,
-): Candidate[] {
+/** What a straight edge is, it is all along. Written to the end of those found: there may be hundreds of thousands of edges. */
+function straightCandidate(scene: Scene, k: number, number: number, wanted: Wanted, found: Candidate[]): void {
   const block = scene.blocks[k];
-  const what = sortOf(scene, own, course.from, block.closed, wanted.crease);
-  if (!what || (what.back && wanted.draws.hidden === undefined)) return [];
-  return [
-    {
-      block: k,
-      sort: what.sort,
-      key: `${block.id}/${number}.0`,
-      course: courseUnder(scene.map, course),
-      standing: course,
-      from: 0,
-      to: 1,
-      ends: CORNERS,
-      own,
-      hides: what.sort === 'contour' && !what.back,
-      draws: drawn(block, what.sort, wanted),
-      back: what.back === true,
-      run: run === undefined ? undefined : `${block.id}/${run}`,
-    },
-  ];
+  const { course, sides, run } = block.edges[number];
+  if (course.kind !== 'segment') return;
+  const own = sides[1] < 0 ? [block.first + sides[0], -1] : [block.first + sides[0], block.first + sides[1]];
+  const what = sortOf(scene, k, own, course.from, wanted);
+  if (!what) return;
+  found.push({
+    block: k,
+    sort: what.sort,
+    key: `${block.id}/${number}.0`,
+    course: courseUnder(scene.map, course),
+    standing: course,
+    from: 0,
+    to: 1,
+    ends: CORNERS,
+    own,
+    hides: what.sort === 'contour' && !what.back,
+    draws: drawn(block, what.sort, wanted),
+    back: what.back === true,
+    run: run === undefined ? undefined : `${block.id}/${run}`,
+  });
 }
 
 const CORNERS = ['corner', 'corner'] as const;
@@ -140,18 +131,19 @@ function contourAngles({ foot, axis, u, v, height, radius, top }: Mantle, eye: V
   return [middle - half, middle + half];
 }
 
-/** What an edge is at a place: nothing where its sides go on in each other, or turn their backs and that is not asked for. */
+/** What an edge of a block is at a place: nothing where its sides go on in each other, or turn their backs and that is not asked for. */
 function sortOf(
   scene: Scene,
+  k: number,
   own: readonly number[],
   place: Vector,
-  closed: boolean,
-  crease: number,
+  { crease, draws }: Wanted,
 ): { readonly sort: LineSort; readonly back?: true } | undefined {
   if (own[1] < 0) return CONTOUR;
   const a = scene.facing(own[0], place);
   const b = scene.facing(own[1], place);
-  const isBack = closed && a <= 0 && b <= 0;
+  const isBack = scene.blocks[k].closed && a <= 0 && b <= 0;
+  if (isBack && draws.hidden === undefined) return undefined;
   if (!isBack && a > 0 !== b > 0) return CONTOUR;
   const turn = dot(normalAt(scene.blockers[own[0]].surface, place), normalAt(scene.blockers[own[1]].surface, place));
   if (turn >= Math.cos(crease)) return undefined;

@@ -1,5 +1,6 @@
 import { reweighed, spineLength, STRIDE, type Spine } from '../../curve';
 import { growBox, type Box } from '../../math';
+import type { Nib } from '../../nib';
 import { inked, type Stroke } from '../../stroke';
 import { Scene, type Contact, type StandingBlock } from '../scene';
 import type { LineSort, PullSettings } from '../types';
@@ -59,10 +60,9 @@ export function* pulling(
     counts.set(line.key, count + 1);
     const courses = hidden ? dashed(trace.course, settings.dash) : [trace.course];
     return courses.map((course, part) => {
-      const stroke = inked(course, nib, seedOf(line.key));
-      const spine = thinned(stroke.spine, trace.depthAt, near, settings.fall);
+      const fall: Fall = { depthAt: trace.depthAt, near, by: settings.fall };
       const key = `${line.key}#${count}${hidden ? `-${part}` : ''}`;
-      return { sort, key, block: scene.blocks[line.block].id, stroke: { ...stroke, spine } };
+      return { sort, key, block: scene.blocks[line.block].id, stroke: strokeOf(course, nib, line.key, fall) };
     });
   });
 }
@@ -70,19 +70,35 @@ export function* pulling(
 /** Thinnest share that distance leaves of a line. */
 const THINNEST = 0.2;
 
-/** A line grown thinner with distance, as things grow smaller: `near` is how deep the nearest line lies. */
-function thinned(spine: Spine, depthAt: (share: number) => number, near: number, fall: number): Spine {
-  if (fall === 0) return spine;
-  const factor = (share: number) => Math.max(THINNEST, (near / Math.max(near, depthAt(share))) ** fall);
-  if (spine.points.length === 4 * STRIDE) {
-    const [a, b] = [factor(0), factor(1)];
-    const points = spine.points.slice();
-    for (let k = 0; k < 4; k++) points[STRIDE * k + 2] *= a + ((b - a) * k) / 3;
-    return { ...spine, points };
-  }
-  const whole = spineLength(spine);
-  return reweighed(spine, [], (along) => factor(whole > 0 ? along / whole : 0));
+/** How lines grow thinner with distance, as things grow smaller: `near` is how deep the nearest line lies. */
+interface Fall {
+  readonly depthAt: (share: number) => number;
+  readonly near: number;
+  readonly by: number;
 }
+
+const factorAt = ({ depthAt, near, by }: Fall, share: number): number =>
+  by === 0 ? 1 : Math.max(THINNEST, (near / Math.max(near, depthAt(share))) ** by);
+
+const isEven = ({ taperIn, taperOut, profile, tip, edge }: Nib): boolean =>
+  taperIn === 0 && taperOut === 0 && !profile && !tip && !edge;
+
+/** A course as a stroke of a nib, thinner with distance. Most are straight and of even width: they are written at once. */
+function strokeOf(course: Spine, nib: Nib, key: string, fall: Fall): Stroke {
+  if (course.points.length === 4 * STRIDE && isEven(nib)) {
+    const points = course.points.slice();
+    const [a, b] = [nib.size * factorAt(fall, 0), nib.size * factorAt(fall, 1)];
+    for (let k = 0; k < 4; k++) points[STRIDE * k + 2] = a + ((b - a) * k) / 3;
+    return { spine: { points, closed: false }, nib, ends: ROUND };
+  }
+  const stroke = inked(course, nib, seedOf(key));
+  if (fall.by === 0) return stroke;
+  const whole = spineLength(stroke.spine);
+  const spine = reweighed(stroke.spine, [], (along) => factorAt(fall, whole > 0 ? along / whole : 0));
+  return { ...stroke, spine };
+}
+
+const ROUND: Stroke['ends'] = ['round', 'round'];
 
 interface Pair {
   readonly blocks: readonly [number, number];
