@@ -19,5 +19,5 @@ export {
 export type { Desk, DeskSheet } from './deskState';
 export { calmedGesture, type Gesture, type Modifiers, refuse, still } from './gesture';
 export { layOut } from './layOut';
-export { asSeen, drawnLayer, hiddenInWords, layerInHand, nodeInHand, targetInHand } from './layerInHand';
+export { asSeen, drawnLayer, hiddenInWords, layerInHand, nodeInHand, targetInHand, underBorders } from './layerInHand';
 export { type SettingsProps, type Stage, type Tool, type Wing, workbench } from './workbench';

@@ -47,7 +47,7 @@ export const targetInHand = ({ session, desk }: Pick<Board, 'session' | 'desk'>)
 const overInks = (page: Page): ReadonlySet<EntityId> => new Set([...panelLayers(page), ...letterLayers(page)]);
 
 /** The order of a layer that goes to the top of the stack, but under borders and lettering. */
-function underBorders(page: Page): string {
+export function underBorders(page: Page): string {
   const stack = stackOf(page);
   const borders = overInks(page);
   const at = stack.findIndex(({ layer }) => borders.has(layer.id));

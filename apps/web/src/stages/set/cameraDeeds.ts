@@ -11,6 +11,7 @@ import {
   withPoints,
   type CameraEntity,
   type Eye,
+  type PulledLine,
 } from '@true-nib/core/set';
 import {
   addCamera,
@@ -61,16 +62,28 @@ export async function keepTurned(board: Board, cameraId: EntityId, eye: Eye, lab
   const { session } = board;
   const before = find(session.page, 'camera', cameraId);
   if (!before) return;
-  const lines = before.pulled ? await pulled(board, { ...before, ...eye }, before.pulled.settings) : undefined;
+  const lines = before.pulled && (await linesFrom(board, { ...before, ...eye }));
   const camera = find(session.page, 'camera', cameraId);
   if (!camera) return;
   try {
-    const { edits, kept } = followEdits(session.page, camera, eye, lines ?? [], newId);
-    session.commit(label, lines || !camera.pulled ? edits : turnEdits(session.page, camera, eye));
+    // Without lines, since somebody stopped them, the camera is turned alone.
+    if (!lines) return void session.commit(label, turnEdits(session.page, camera, eye));
+    const { edits, kept } = followEdits(session.page, camera, eye, lines, newId);
+    session.commit(label, edits);
     if (kept > 0) board.notice(keptInWords(kept));
   } catch (error) {
     if (!(error instanceof PageError)) throw error;
     board.notice(error.message);
+  }
+}
+
+/** The lines that follow a camera; nothing, and why, where they could not be pulled. */
+async function linesFrom(board: Board, camera: CameraEntity): Promise<PulledLine[] | undefined> {
+  try {
+    return camera.pulled && (await pulled(board, camera, camera.pulled.settings));
+  } catch (error) {
+    board.notice(error instanceof Error ? error.message : 'The lines could not be pulled.');
+    return undefined;
   }
 }
 

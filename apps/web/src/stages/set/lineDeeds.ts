@@ -1,9 +1,9 @@
-import { find, mmToPx, topOfStack, type Page } from '@true-nib/core/page';
+import { find, mmToPx, type Page } from '@true-nib/core/page';
 import type { AreaFill } from '@true-nib/core/area';
 import type { Nib } from '@true-nib/core/nib';
 import { Touching, type CameraEntity, type PullSettings, type SetEntity } from '@true-nib/core/set';
 import { blocksOf, layMarks, pulledEdits, toneEdits, windowOf } from '@true-nib/core/staging';
-import { nodeInHand, useDesk, type Board } from '../../board';
+import { nodeInHand, underBorders, useDesk, type Board } from '../../board';
 import { nibFor } from '../../nibs';
 import { selectionSlot } from '../../select';
 import { newId } from '../../session';
@@ -71,7 +71,7 @@ export async function pullNow(board: Board): Promise<void> {
     if (!lines || !now) return;
     if (lines.length === 0) return notice('Nothing of the set is seen from here.');
     const { edits, drawn, kept } = pulledEdits(session.page, now, lines, {
-      ...{ settings, newId, follows: pull.follows, order: topOfStack(session.page) },
+      ...{ settings, newId, follows: pull.follows, order: underBorders(session.page) },
     });
     const inHand = nodeInHand(board)?.layer.id;
     session.commit('Pull lines', edits);
@@ -113,7 +113,7 @@ export async function toneNow(board: Board): Promise<void> {
       ...{ as: 'tone' as const, color, screen: 'dots' as const, period: ppi / LINES_PER_INCH, angle: Math.PI / 4 },
       ...{ at: { x: 0, y: 0 }, share: share / 100 },
     };
-    const edits = toneEdits(session.page, camera, rings, { fill, newId, order: topOfStack(session.page) });
+    const edits = toneEdits(session.page, camera, rings, { fill, newId, order: underBorders(session.page) });
     session.commit('Tone the dark faces', edits);
   } catch (error) {
     notice(error instanceof Error ? error.message : 'The tones could not be laid.');
