@@ -35,6 +35,7 @@ export { decodable, type PictureBytes } from './pictures';
 export { FRAME_STEM } from './selectionPicture';
 export type { RegionSettings, ShownRegion } from './regionWork';
 export type { SetPicture } from './set.worker';
+export type { ShownSets } from './setSurface';
 export { isShownUnder, plainLook } from './stackLook';
 export { StartedInks } from './startedInks';
 export {

@@ -41,10 +41,7 @@ let canvas: OffscreenCanvas | undefined;
 let pulls = 0;
 let pulled: readonly PulledLine[] = [];
 /** The lines of cameras as the board shows them. */
-let sharp = new Map<
-  string,
-  { readonly of: readonly StandingBlock[]; readonly camera: Eye; readonly lines: readonly Spine[] }
->();
+let sharp = new Map<string, { readonly of: readonly StandingBlock[]; readonly lines: readonly Spine[] }>();
 
 const standingOf = (setId: EntityId): readonly StandingBlock[] => {
   const known = standing.get(setId);
@@ -66,24 +63,26 @@ const SHOWN: PullSettings = {
 
 function linesOf({ setId, camera, window }: SetPicture): readonly Spine[] {
   const of = standingOf(setId);
-  const key = `${setId} ${JSON.stringify(window)}`;
+  const key = JSON.stringify([setId, window, camera.eye, camera.look]);
   const known = sharp.get(key);
-  if (known && known.of === of && JSON.stringify(known.camera) === JSON.stringify(camera)) return known.lines;
+  if (known?.of === of) return known.lines;
   const work = pulling(of, viewOf(camera), SHOWN, window);
   let step = work.next();
   while (!step.done) step = work.next();
   const lines = step.value.map(({ stroke }) => stroke.spine);
   if (sharp.size > 20) sharp = new Map();
-  sharp.set(key, { of, camera, lines });
+  sharp.set(key, { of, lines });
   return lines;
 }
 
 const service = {
   /** Takes blocks that were added or changed, and lets go of others. */
   hold(changed: readonly BlockEntity[], gone: readonly EntityId[]): void {
+    const before = [...changed.map(({ id }) => id), ...gone].flatMap((id) => blocks.get(id) ?? []);
+    // Sets that nothing happened to keep their solids, and with them their sharp lines.
+    for (const { setId } of [...before, ...changed]) standing.delete(setId);
     for (const block of changed) blocks.set(block.id, block);
     for (const id of gone) blocks.delete(id);
-    standing = new Map();
   },
 
   takeModel(sha256: string, bytes: Uint8Array): void {

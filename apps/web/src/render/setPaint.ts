@@ -102,7 +102,7 @@ function coloured({ width, height, ids, light, near }: DepthPicture, outlined: b
   const [r, g, b] = SHADE;
   for (let at = 0, i = 0; at < ids.length; at++, i += 4) {
     const id = ids[at];
-    const right = at + 1 < ids.length ? at + 1 : at;
+    const right = (at + 1) % width > 0 ? at + 1 : at;
     const below = at + width < ids.length ? at + width : at;
     if (outlined && (differs(ids, near, at, right) || differs(ids, near, at, below))) {
       px[i] = 47;

@@ -35,7 +35,7 @@ export class SetSurface {
   private isPeeking = false;
   /** Models that have come, by the SHA-256 of their bytes, and those that are asked for. */
   readonly models = new Map<string, Model>();
-  private readonly asked = new Set<string>();
+  private readonly asked = new Map<string, Promise<void>>();
 
   /** `bytes` fetches those of models; `changed` is called when something else is to be shown. */
   constructor(
@@ -52,6 +52,7 @@ export class SetSurface {
   }
 
   set(shown: ShownSets | undefined): void {
+    if (shown === this.shown) return;
     this.shown = shown;
     this.changed();
   }
@@ -123,19 +124,23 @@ export class SetSurface {
   /** Fetches the models of blocks that are not here yet; one that does not come is asked for again with the next wish. */
   private async fetch(blocks: readonly BlockEntity[]): Promise<void> {
     const wanted = new Set(blocks.flatMap(({ shape }) => (shape.kind === 'mesh' ? [shape.blob] : [])));
-    await Promise.all(
-      [...wanted]
-        .filter((sha256) => !this.models.has(sha256) && !this.asked.has(sha256))
-        .map((sha256) => this.fetchOne(sha256)),
-    );
+    await Promise.all([...wanted].filter((sha256) => !this.models.has(sha256)).map((sha256) => this.asking(sha256)));
+  }
+
+  /** One that is asked for already is waited for, not asked for twice. */
+  private asking(sha256: string): Promise<void> {
+    const asked = this.asked.get(sha256) ?? this.fetchOne(sha256);
+    this.asked.set(sha256, asked);
+    return asked;
   }
 
   private async fetchOne(sha256: string): Promise<void> {
-    this.asked.add(sha256);
     try {
       const blob = await this.bytes(sha256);
       this.takeModel(sha256, new Uint8Array(await blob.arrayBuffer()));
     } catch {
+      // It is asked for again with the next wish.
+    } finally {
       this.asked.delete(sha256);
     }
   }

@@ -1,6 +1,6 @@
 import { PageError } from '@true-nib/core/gate';
 import type { EntityId } from '@true-nib/core/kind';
-import type { Vector } from '@true-nib/core/math';
+import { boxMiddle, type Vector } from '@true-nib/core/math';
 import { find, type Page } from '@true-nib/core/page';
 import {
   atHeight,
@@ -20,7 +20,6 @@ import {
   handFrame,
   letFrameGo,
   matched,
-  middleOfWindow,
   turnEdits,
   windowOf,
 } from '@true-nib/core/staging';
@@ -89,7 +88,7 @@ async function linesFrom(board: Board, camera: CameraEntity): Promise<PulledLine
 
 export const setPoints = (board: Board, points: 1 | 2 | 3): Promise<void> =>
   turnCamera(board, `${points === 1 ? 'One point' : `${points} points`}`, (camera, page) =>
-    withPoints(camera, points, pivotOf(board, camera), middleOfWindow(windowOf(page, camera))),
+    withPoints(camera, points, pivotOf(board, camera), boxMiddle(windowOf(page, camera))),
   );
 
 export const setLens = (board: Board, mm: number): Promise<void> =>

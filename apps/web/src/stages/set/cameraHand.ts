@@ -1,4 +1,4 @@
-import { carriedBy, minus, scaled, sum, type Vector } from '@true-nib/core/math';
+import { boxMiddle, carriedBy, minus, scaled, sum, type Vector } from '@true-nib/core/math';
 import {
   ahead,
   movedCamera,
@@ -11,7 +11,7 @@ import {
   type CameraEntity,
   type Eye,
 } from '@true-nib/core/set';
-import { middleOfWindow, windowOf } from '@true-nib/core/staging';
+import { windowOf } from '@true-nib/core/staging';
 import { refuse, type Board, type Gesture, type Press } from '../../board';
 import { zoomOf } from '../../render';
 import { keepTurned, pivotOf } from './cameraDeeds';
@@ -45,7 +45,7 @@ const TURNS: Readonly<Record<CameraDeed, (turning: Turning) => Eye>> = {
     const turned = orbited(camera, pivot, { yaw: -dx * TURN, tilt: -dy * TURN });
     if (pointsOf(camera) === 3) return turned;
     // Upright lines stay upright: the lens is shifted.
-    return withPoints(turned, 2, pivot, middleOfWindow(windowOf(board.session.page, camera)));
+    return withPoints(turned, 2, pivot, boxMiddle(windowOf(board.session.page, camera)));
   },
   move: ({ camera, pivot, dx, dy, board }) => {
     const px = scaleAt(camera, pivot) / zoomOf(board.picture.view);

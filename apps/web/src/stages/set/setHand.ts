@@ -58,6 +58,8 @@ const SNAPPED: Readonly<Record<SnappedTo, string>> = {
   equal: 'Equally far',
 };
 
+const X: Vector = [1, 0, 0];
+const Y: Vector = [0, 1, 0];
 const UP: Vector = [0, 0, 1];
 const FLOOR: Vector = [0, 0, 0];
 
@@ -70,7 +72,12 @@ export class SetHand implements PageKeep {
   constructor(private readonly board: Board) {
     this.view = new SetView(board);
     const soon = () => void requestAnimationFrame(() => this.show());
-    this.stops = [board.session.onEdits(soon), useSets.subscribe(soon)];
+    // Whatever is chosen may be another camera.
+    const shown = () => {
+      this.view.show();
+      soon();
+    };
+    this.stops = [board.session.onEdits(soon), useSets.subscribe(shown)];
   }
 
   dispose(): void {
@@ -103,11 +110,10 @@ export class SetHand implements PageKeep {
     const { axes } = camera.look;
     // Along the axis of the floor that runs most to the right, and the other one for up and down.
     const isAcross = Math.abs(axes.right[0]) >= Math.abs(axes.left[0]);
-    const [across, deep]: readonly Vector[] = isAcross ? [[1, 0, 0], UP] : [[0, 1, 0], UP];
+    const [across, away]: readonly Vector[] = isAcross ? [X, Y] : [Y, X];
     const sign = Math.sign(isAcross ? axes.right[0] : axes.left[0]) || 1;
-    const away = isAcross ? ([0, 1, 0] as const) : ([1, 0, 0] as const);
     const into = Math.sign(isAcross ? axes.left[2] : axes.right[2]) || 1;
-    const by = sum(scaled(across, sign * dx * GRAIN), scaled(deep === UP ? away : deep, -into * dy * GRAIN));
+    const by = sum(scaled(across, sign * dx * GRAIN), scaled(away, -into * dy * GRAIN));
     return changeChosen(this.board, 'Move blocks', (block) => ({ ...block, at: sum(block.at, by) }));
   }
 
@@ -204,7 +210,7 @@ export class SetHand implements PageKeep {
     const angle = (at: Point): number | undefined => {
       const place = meetsPlane(camera, at, block.at, up);
       if (!place) return undefined;
-      const [x, y] = [turnedBy(placeMap(block), [1, 0, 0]), turnedBy(placeMap(block), [0, 1, 0])];
+      const [x, y] = [turnedBy(placeMap(block), X), turnedBy(placeMap(block), Y)];
       const off = minus(place, block.at);
       return Math.atan2(dot(off, y), dot(off, x));
     };

@@ -1,10 +1,11 @@
+import { sameValue } from '@true-nib/core/gate';
 import type { EntityId } from '@true-nib/core/kind';
 import type { Vector } from '@true-nib/core/math';
 import { find, ofKind, type Edit, type Page } from '@true-nib/core/page';
 import { blocksOf, windowOf } from '@true-nib/core/staging';
 import { Touching, type BlockEntity, type CameraEntity, type Eye, type SetEntity } from '@true-nib/core/set';
 import { isInHand, workbench, type Board } from '../../board';
-import type { SetPicture } from '../../render';
+import type { SetPicture, ShownSets } from '../../render';
 import { cameraInHand, standingOn } from './inHand';
 
 /** What a hand is doing to a set, beside what the page keeps of it. */
@@ -26,12 +27,10 @@ export class SetView {
   private held: Held = {};
   private readonly stops: readonly (() => void)[];
   private blocks: readonly BlockEntity[] = [];
+  private shown: ShownSets | undefined;
 
   constructor(private readonly board: Board) {
-    this.stops = [
-      board.session.onEdits((_page, edits) => edits.some(isSetEdit) && this.show()),
-      board.session.onPage(() => this.show()),
-    ];
+    this.stops = [board.session.onEdits((_page, edits) => edits.some(isSetEdit) && this.show())];
   }
 
   dispose(): void {
@@ -53,10 +52,11 @@ export class SetView {
     const cameras = ofKind(page, 'camera').filter(({ id, seen }) => seen || id === inHand);
     if (cameras.length === 0 || workbench.isPlain(desk)) return picture.besides.sets.set(undefined);
     const isQuick = this.held.camera !== undefined || this.held.blocks !== undefined;
-    picture.besides.sets.set({
-      blocks: this.shownBlocks(page),
-      pictures: cameras.flatMap((camera) => this.pictureOf(page, camera, !isQuick, camera.id === inHand)),
-    });
+    const blocks = this.shownBlocks(page);
+    const pictures = cameras.flatMap((camera) => this.pictureOf(page, camera, !isQuick, camera.id === inHand));
+    // The very same value where nothing changed: it is not painted anew then.
+    if (this.shown?.blocks !== blocks || !sameValue(this.shown.pictures, pictures)) this.shown = { blocks, pictures };
+    picture.besides.sets.set(this.shown);
   }
 
   /** All blocks of the page, with those that are in hand as they are now. */
@@ -64,7 +64,6 @@ export class SetView {
     const held = new Map((this.held.blocks ?? []).map((block) => [block.id, block]));
     const blocks = ofKind(page, 'block').map((block) => held.get(block.id) ?? block);
     for (const block of held.values()) if (!find(page, 'block', block.id)) blocks.push(block);
-    // The very same list where nothing changed: it is not painted anew then.
     const isSame = blocks.length === this.blocks.length && blocks.every((block, k) => block === this.blocks[k]);
     if (!isSame) this.blocks = blocks;
     return this.blocks;
