@@ -46,9 +46,6 @@ export const atHeight = ({ eye, look }: Eye, height: number): Eye => ({ look, ey
 /** The direction into the picture, in the set. */
 export const ahead = ({ look: { axes } }: Eye): Vector => [axes.right[2], axes.left[2], axes.height[2]];
 
-/** How far a camera looks up, radians. */
-export const tiltOf = ({ look }: Eye): number => Math.asin(Math.max(-1, Math.min(1, look.axes.height[2])));
-
 /** Which way a camera looks round z, radians from x towards y. */
 export function headingOf(camera: Eye): number {
   const [x, y] = ahead(camera);

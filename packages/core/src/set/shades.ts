@@ -3,6 +3,7 @@ import {
   boxOfRings,
   dot,
   grownRings,
+  reversedRing,
   ringArea,
   turnedBy,
   withinRings,
@@ -116,15 +117,9 @@ function outlined(rings: readonly (readonly Vector[])[], camera: Camera): Float6
       const { x, y } = picturedAt(camera, p);
       flat.set([x, y], 2 * at);
     });
-    return ringArea(flat) > 0 === (k === 0) ? flat : turnedRound(flat);
+    return ringArea(flat) > 0 === (k === 0) ? flat : reversedRing(flat);
   });
 }
-
-const turnedRound = (ring: Float64Array): Float64Array => {
-  const turned = new Float64Array(ring.length);
-  for (let k = 0; k < ring.length; k += 2) turned.set([ring[ring.length - 2 - k], ring[ring.length - 1 - k]], k);
-  return turned;
-};
 
 /** What is seen of a face: without the parts of others that lie before its plane. */
 function seenOf(face: Seen, faces: readonly Seen[], camera: Camera): Float64Array[] {
@@ -136,9 +131,9 @@ function seenOf(face: Seen, faces: readonly Seen[], camera: Camera): Float64Arra
       .filter((ring) => ring.length > 2);
     if (parts.length === 0) continue;
     const [outline, ...holes] = outlined(parts, camera);
-    before.push(...(holes.length > 0 ? withoutRings([outline], holes.map(turnedRound)) : [outline]));
+    before.push(...(holes.length > 0 ? withoutRings([outline], holes.map(reversedRing)) : [outline]));
   }
   const [outline, ...holes] = face.flat;
-  const own = holes.length > 0 ? withoutRings([outline], holes.map(turnedRound)) : [outline];
+  const own = holes.length > 0 ? withoutRings([outline], holes.map(reversedRing)) : [outline];
   return before.length > 0 ? withoutRings(own, before) : own;
 }

@@ -1,6 +1,6 @@
 import { PageError } from '../gate';
 import type { EntityId } from '../kind';
-import { lengthOfVector, minus, turnedBack, type Box, type Point } from '../math';
+import { boxOfFlat, lengthOfVector, minus, turnedBack, type Box } from '../math';
 import {
   byOrder,
   draftChange,
@@ -24,7 +24,6 @@ import {
   type SetEntity,
   SHAPES,
 } from '../set';
-import { boxOfFlat } from '../math';
 import type { FrameShape } from '../guides';
 
 /** The sets of a page in the order of their list. */
@@ -197,9 +196,3 @@ export function addCamera(page: Page, camera: CameraEntity, id: EntityId, panelI
   };
   return draftChange('New camera', [{ before: null, after }]);
 }
-
-/** A place of the page in the middle of a camera's window. */
-export const middleOfWindow = ({ minX, minY, maxX, maxY }: Box): Point => ({
-  x: (minX + maxX) / 2,
-  y: (minY + maxY) / 2,
-});

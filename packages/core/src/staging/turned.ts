@@ -5,24 +5,13 @@ import { draftChange, find, freeName, ofKind, orderBetween, type Change, type Ed
 import { frameOf, type CameraEntity, type Eye } from '../set';
 import { tetheredEdits } from '../tethers';
 
-/** The frame that follows a camera, if there is one that may move. */
-export function frameFollowing(
-  page: Page,
-  { frameId }: CameraEntity,
-): (GuideEntity & { shape: FrameShape }) | undefined {
-  const guide = frameId === undefined ? undefined : find(page, 'guide', frameId);
-  if (!guide || guide.locked || guide.shape.kind !== 'frame') return undefined;
-  return { ...guide, shape: guide.shape };
-}
-
 /** What turning a camera does to a page: the camera, the frame that follows it, and what is tethered to that. */
 export function turnEdits(page: Page, camera: CameraEntity, { eye, look }: Eye): Edit[] {
   const edits: Edit[] = [{ before: camera, after: { ...camera, eye, look } }];
-  const known = frameFollowing(page, camera);
-  const guide = known && find(page, 'guide', known.id);
-  if (!guide || !known) return edits;
+  const guide = camera.frameId === undefined ? undefined : find(page, 'guide', camera.frameId);
+  if (!guide || guide.locked || guide.shape.kind !== 'frame') return edits;
   const seen = frameOf({ eye, look }, page.size);
-  const { asleep, names, grids, fixed } = known.shape;
+  const { asleep, names, grids, fixed } = guide.shape;
   const shape: FrameShape = { ...seen, asleep, grids, fixed, ...(names && { names }) };
   return [...edits, { before: guide, after: { ...guide, shape } }, ...tetheredEdits(page, guide, shape)];
 }

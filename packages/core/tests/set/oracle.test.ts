@@ -142,7 +142,7 @@ function isUnsure(bvh: MeshBVH, { eye, look }: Eye, p: Vector, far: number): boo
     const hit = bvh.raycastFirst(new THREE.Ray(from, way.normalize()), THREE.DoubleSide);
     return !hit || hit.distance > long - 5e-3;
   });
-  return seen.some((one) => one !== seen[0]) && seen.filter(Boolean).length % 6 !== 0;
+  return seen.some((one) => one !== seen[0]);
 }
 
 function isNear(line: readonly (readonly [number, number])[], x: number, y: number): boolean {

@@ -125,7 +125,7 @@ describe('pulled lines', () => {
 });
 
 describe('the frame of a camera', () => {
-  it('follows it until it is let go, and carries the lines that were drawn on it', () => {
+  it('follows it until it is let go, and its change carries what was drawn on it', () => {
     const { page, camera } = withSet();
     const handed = made(page, handFrame(page, camera.id, newId));
     const [guide] = ofKind(handed, 'guide');
