@@ -34,7 +34,7 @@ async function drag(tab: Tab, from: Place, to: Place): Promise<void> {
   await tab.mouse.up();
 }
 
-test('a place is built into the rough, its lines pulled and mended; the camera turns, and they follow', async ({
+test('a place is built into the rough, its lines pulled and inked over; the camera turns, and they follow', async ({
   page,
   desk,
 }) => {
