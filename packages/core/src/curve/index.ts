@@ -1,5 +1,5 @@
 export * from './course';
-export { CubicFitter } from './cubicFit';
+export { CubicFitter, type CubicFit, type Direction } from './cubicFit';
 export * from './edit';
 export * from './fit';
 export * from './flatten';

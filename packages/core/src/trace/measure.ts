@@ -1,0 +1,158 @@
+import { STRIDE } from '../curve';
+import type { InkRaster } from './types';
+
+/** Points of a line, x, y, width, evenly spaced. */
+export interface Track {
+  readonly points: Float64Array;
+  /** Px from one point to the next. */
+  readonly step: number;
+}
+
+/** Lines thinner than this are measured by how much ink lies across them, px: their edges run into each other. */
+const HAIR = 4;
+
+/** How dark a picture is at a place, 0..255, mixed of the four px around it; paper beyond its edges. */
+export function inkAt({ width, height, ink }: InkRaster, x: number, y: number): number {
+  const [u, v] = [x - 0.5, y - 0.5];
+  const [left, top] = [Math.floor(u), Math.floor(v)];
+  if (left < 0 || top < 0 || left >= width - 1 || top >= height - 1) return atEdge({ width, height, ink }, left, top, u - left, v - top);
+  const [s, t] = [u - left, v - top];
+  const i = top * width + left;
+  const above = ink[i] + s * (ink[i + 1] - ink[i]);
+  const below = ink[i + width] + s * (ink[i + width + 1] - ink[i + width]);
+  return above + t * (below - above);
+}
+
+function atEdge({ width, height, ink }: InkRaster, left: number, top: number, s: number, t: number): number {
+  const at = (x: number, y: number) => (x < 0 || y < 0 || x >= width || y >= height ? 0 : ink[y * width + x]);
+  const above = at(left, top) * (1 - s) + at(left + 1, top) * s;
+  const below = at(left, top + 1) * (1 - s) + at(left + 1, top + 1) * s;
+  return above * (1 - t) + below * t;
+}
+
+/**
+ * Measures a line on the picture itself: from a way along its middle, x, y, it looks to both sides for where the ink falls to
+ * half of its strength, twice, the second time from the middle that the first one found. `radius` is half of its width,
+ * roughly; where there is no such edge near, the way itself stands with that.
+ */
+export function measured(raster: InkRaster, way: Float64Array, radius: number, isRing: boolean): Track {
+  const rough = spaced(evened(way, isRing ? 8 : 6, isRing), Math.max(1, radius / 3), isRing);
+  let track = across(raster, rough, radius, isRing);
+  track = { points: evenedTrack(track.points, 2, isRing), step: track.step };
+  return across(raster, track, radius, isRing);
+}
+
+/** A way of which each place is the mean of itself and its neighbours, 1 2 1, some times; ends stay. */
+function evened(way: Float64Array, passes: number, isRing: boolean): Float64Array {
+  const count = way.length / 2;
+  let [from, to] = [Float64Array.from(way), new Float64Array(way.length)];
+  for (let pass = 0; pass < passes && count > 2; pass++) {
+    for (let k = 0; k < count; k++) {
+      const [a, c] = isRing ? [(k + count - 1) % count, (k + 1) % count] : [Math.max(0, k - 1), Math.min(count - 1, k + 1)];
+      const isEnd = !isRing && (k === 0 || k === count - 1);
+      for (let axis = 0; axis < 2; axis++)
+        to[2 * k + axis] = isEnd
+          ? from[2 * k + axis]
+          : (from[2 * a + axis] + 2 * from[2 * k + axis] + from[2 * c + axis]) / 4;
+    }
+    [from, to] = [to, from];
+  }
+  return from;
+}
+
+/** The same for points with widths. */
+export function evenedTrack(points: Float64Array, passes: number, isRing: boolean): Float64Array {
+  const count = points.length / STRIDE;
+  let [from, to] = [Float64Array.from(points), new Float64Array(points.length)];
+  for (let pass = 0; pass < passes && count > 2; pass++) {
+    for (let k = 0; k < count; k++) {
+      const a = isRing ? (k + count - 1) % count : Math.max(0, k - 1);
+      const c = isRing ? (k + 1) % count : Math.min(count - 1, k + 1);
+      const isEnd = !isRing && (k === 0 || k === count - 1);
+      for (let axis = 0; axis < STRIDE; axis++) {
+        const own = from[STRIDE * k + axis];
+        to[STRIDE * k + axis] = isEnd ? own : (from[STRIDE * a + axis] + 2 * own + from[STRIDE * c + axis]) / 4;
+      }
+    }
+    [from, to] = [to, from];
+  }
+  return from;
+}
+
+/** Points at even distances along a way; a ring comes back to its first, which is not said again. */
+function spaced(way: Float64Array, step: number, isRing: boolean): Track {
+  const count = way.length / 2;
+  const along = new Float64Array(isRing ? count + 1 : count);
+  const at = (k: number, axis: number) => way[2 * (k % count) + axis];
+  for (let k = 1; k < along.length; k++)
+    along[k] = along[k - 1] + Math.hypot(at(k, 0) - at(k - 1, 0), at(k, 1) - at(k - 1, 1));
+  const length = along[along.length - 1];
+  const parts = Math.max(isRing ? 8 : 1, Math.round(length / step));
+  const points = new Float64Array(STRIDE * (isRing ? parts : parts + 1));
+  for (let k = 0, leg = 0; k * STRIDE < points.length; k++) {
+    const here = (length * k) / parts;
+    while (leg < along.length - 2 && along[leg + 1] < here) leg++;
+    const share = along[leg + 1] > along[leg] ? Math.min(1, (here - along[leg]) / (along[leg + 1] - along[leg])) : 0;
+    for (let axis = 0; axis < 2; axis++)
+      points[STRIDE * k + axis] = at(leg, axis) + share * (at(leg + 1, axis) - at(leg, axis));
+  }
+  return { points, step: length / parts };
+}
+
+function across(raster: InkRaster, { points, step }: Track, radius: number, isRing: boolean): Track {
+  const count = points.length / STRIDE;
+  const found = new Float64Array(points.length);
+  const reach = Math.max(1, Math.round(Math.max(2, radius) / step));
+  for (let k = 0; k < count; k++) {
+    const a = STRIDE * (isRing ? (k + count - (reach % count)) % count : Math.max(0, k - reach));
+    const c = STRIDE * (isRing ? (k + reach) % count : Math.min(count - 1, k + reach));
+    const [dx, dy] = [points[c] - points[a], points[c + 1] - points[a + 1]];
+    const length = Math.hypot(dx, dy) || 1;
+    const i = STRIDE * k;
+    const profile = profileAt(raster, points[i], points[i + 1], -dy / length, dx / length, radius);
+    const shift = profile?.shift ?? 0;
+    found[i] = points[i] - (shift * dy) / length;
+    found[i + 1] = points[i + 1] + (shift * dx) / length;
+    found[i + 2] = profile?.width ?? (points[i + 2] || 2 * radius);
+  }
+  return { points: found, step };
+}
+
+/** Where ink lies across a line: how far its middle is along the normal, and how wide it is. Nothing where no edge is near. */
+function profileAt(raster: InkRaster, x: number, y: number, nx: number, ny: number, radius: number) {
+  const reach = 1.9 * radius + 2.5;
+  const step = 0.5;
+  let peak = 0;
+  for (let s = -radius / 2; s <= radius / 2; s += step) peak = Math.max(peak, inkAt(raster, x + s * nx, y + s * ny));
+  if (peak < 24) return undefined;
+  const half = peak / 2;
+  const edge = (way: 1 | -1): number | undefined => {
+    let before = inkAt(raster, x, y);
+    for (let s = step; s <= reach; s += step) {
+      const here = inkAt(raster, x + way * s * nx, y + way * s * ny);
+      if (before >= half && here < half) return s - step + (step * (before - half)) / (before - here);
+      before = here;
+    }
+    return undefined;
+  };
+  const [out, back] = [edge(1), edge(-1)];
+  if (out === undefined || back === undefined) return undefined;
+  const width = out + back;
+  const shift = (out - back) / 2;
+  if (Math.abs(shift) > 0.8 * radius + 1 || width > 3.6 * radius + 3) return undefined;
+  if (width > HAIR) return { shift, width };
+  // Of a hair all the ink is counted, down to where it is paper or another line begins.
+  let [sum, moment] = [0, 0];
+  for (const way of [1, -1] as const) {
+    let lowest = Infinity;
+    for (let s = way > 0 ? 0 : step; s <= width / 2 + 2; s += step) {
+      const at = shift + way * s;
+      const here = inkAt(raster, x + at * nx, y + at * ny);
+      if (here > lowest + 12 && s > width / 2) break;
+      lowest = Math.min(lowest, here);
+      sum += here;
+      moment += here * at;
+    }
+  }
+  return { shift: moment / sum, width: (sum * step) / Math.max(peak, 255 * 0.6) };
+}

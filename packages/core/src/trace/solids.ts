@@ -1,0 +1,159 @@
+import { distance, type Point } from '../math';
+import { radiusAt } from './depths';
+import { around, type Inked } from './inked';
+import type { Said } from './types';
+
+/** A part of the ink that is wider than lines are. */
+export interface Solid extends Point {
+  /** The index of its deepest px, and how deep that lies. */
+  readonly at: number;
+  readonly radius: number;
+  /** How many discs of its greatest radius it would take to cover it. */
+  readonly length: number;
+  readonly isBlack: boolean;
+  readonly isUnsure: boolean;
+}
+
+/** Solids, and which px belong to one that is black: its number and 1, 0 for all others. */
+export interface Solids {
+  readonly solids: readonly Solid[];
+  readonly blackAt: Uint16Array;
+}
+
+/** As many discs long a solid is black for certain; from as many on it is a line. */
+const SURELY_BLACK = 4;
+const SURELY_LINE = 8;
+/** Radii that a corner of a black may reach beyond the largest disc in it. */
+const CORNER = 4;
+/** Solids that are told apart. */
+const MOST = 65_000;
+
+/**
+ * The blacks in ink: where it is at least `from` px wide, unless it is long and even as a broad line is. What sticks out of a
+ * black no farther than it is deep, its corners, belongs to it.
+ */
+export function solidsOf(inked: Inked, depths: Uint16Array, from: number, said: readonly Said[]): Solids {
+  const { width, on } = inked;
+  const blackAt = new Uint16Array(on.length);
+  const steps = around(width);
+  const least = (from / 2 + 0.5) ** 2;
+  const solids: Solid[] = [];
+  const cores: Int32Array[] = [];
+  const heap: number[] = [];
+  for (let i = 0; i < on.length && solids.length < MOST; i++) {
+    if (depths[i] < least || blackAt[i]) continue;
+    const number = solids.length + 1;
+    heap.length = 0;
+    heap.push(i);
+    blackAt[i] = number;
+    let best = i;
+    for (let head = 0; head < heap.length; head++) {
+      const at = heap[head];
+      if (depths[at] > depths[best]) best = at;
+      for (const step of steps)
+        if (depths[at + step] >= least && !blackAt[at + step]) {
+          blackAt[at + step] = number;
+          heap.push(at + step);
+        }
+    }
+    const radius = radiusAt(depths, best);
+    // The core grown again by what was taken off it: a strip of its border for each px of it.
+    const grown = heap.length + borderOf(heap, blackAt, number, width).length * (from / 2);
+    const length = grown / (Math.PI * radius * radius);
+    const place = { x: (best % width) - 0.5, y: Math.floor(best / width) - 0.5 };
+    const own = said.find(
+      (one) => (one.as === 'black' || one.as === 'line') && distance(one, place) < Math.max(radius, 4),
+    );
+    solids.push({
+      ...place,
+      ...{ at: best, radius, length },
+      isBlack: own ? own.as === 'black' : length < (SURELY_BLACK + SURELY_LINE) / 2,
+      isUnsure: !own && length >= SURELY_BLACK && length < SURELY_LINE,
+    });
+    cores.push(Int32Array.from(heap));
+  }
+  blackAt.fill(0);
+  grow(inked, from / 2 + 0.5, solids, cores, blackAt);
+  takeCorners(inked, from / 2, blackAt);
+  return { solids, blackAt };
+}
+
+/** The px of a core at its border. */
+const borderOf = (core: ArrayLike<number>, numbers: Uint16Array, number: number, width: number): number[] =>
+  Array.from(core).filter(
+    (i) =>
+      numbers[i - 1] !== number ||
+      numbers[i + 1] !== number ||
+      numbers[i - width] !== number ||
+      numbers[i + width] !== number,
+  );
+
+/** Marks all ink that a disc of a radius reaches whose middle lies in a core: the core, and the discs about its border. */
+function grow(
+  { width, on }: Inked,
+  radius: number,
+  solids: readonly Solid[],
+  cores: readonly Int32Array[],
+  blackAt: Uint16Array,
+): void {
+  const reach = Math.floor(radius);
+  const spans = Array.from({ length: 2 * reach + 1 }, (_, k) =>
+    Math.floor(Math.sqrt(Math.max(0, radius * radius - (k - reach) ** 2))),
+  );
+  for (const [k, core] of cores.entries()) {
+    if (!solids[k].isBlack) continue;
+    const number = k + 1;
+    for (const i of core) blackAt[i] = number;
+    for (const i of borderOf(core, blackAt, number, width))
+      for (let dy = -reach; dy <= reach; dy++) {
+        const span = spans[dy + reach];
+        const row = i + dy * width;
+        for (let at = row - span; at <= row + span; at++) if (on[at]) blackAt[at] = number;
+      }
+  }
+}
+
+/**
+ * Gives what sticks out of a black, and hangs on nothing else, to it. A disc leaves out 1/sin(α/2) − 1 of its radius in a
+ * corner of α, four radii at 23°: what reaches no farther is a corner, and no line.
+ */
+function takeCorners({ width, on }: Inked, radius: number, blackAt: Uint16Array): void {
+  const steps = around(width);
+  const seen = new Uint8Array(on.length);
+  const most = CORNER * radius + 1;
+  for (let i = 0; i < on.length; i++) {
+    if (!on[i] || blackAt[i] || seen[i]) continue;
+    let number = 0;
+    for (const step of steps) number ||= blackAt[i + step];
+    if (number === 0) continue;
+    const patch = [i];
+    seen[i] = 1;
+    let isOne = true;
+    for (let head = 0; head < patch.length; head++)
+      for (const step of steps) {
+        const next = patch[head] + step;
+        if (blackAt[next] && blackAt[next] !== number) isOne = false;
+        if (!on[next] || blackAt[next] || seen[next]) continue;
+        seen[next] = 1;
+        patch.push(next);
+      }
+    if (isOne && farthest(patch, steps, blackAt, seen) <= most) for (const at of patch) blackAt[at] = number;
+  }
+}
+
+/** How many steps a patch reaches out from the black that it hangs on. */
+function farthest(patch: readonly number[], steps: readonly number[], blackAt: Uint16Array, seen: Uint8Array): number {
+  let ring = patch.filter((i) => steps.some((step) => blackAt[i + step]));
+  for (const i of ring) seen[i] = 2;
+  for (let far = 1; ; far++) {
+    const next: number[] = [];
+    for (const i of ring)
+      for (const step of steps)
+        if (seen[i + step] === 1) {
+          seen[i + step] = 2;
+          next.push(i + step);
+        }
+    if (next.length === 0) return far;
+    ring = next;
+  }
+}

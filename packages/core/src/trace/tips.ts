@@ -1,0 +1,99 @@
+import { STRIDE } from '../curve';
+import { inkAt, type Track } from './measure';
+import { carriedOn, reachOf, type Reach } from './reach';
+import type { InkRaster } from './types';
+
+/** A tip is pointed when the line has shrunk to this share of the width that it has this many widths before. */
+const POINTED = 0.62;
+
+/** A line that runs out to its very tip, and whether that is a point. */
+export interface Tipped {
+  readonly triples: number[];
+  readonly isPointed: boolean;
+  /** How much of its width is left at the tip, 0..1. */
+  readonly left: number;
+}
+
+/**
+ * Carries the end of a line out to where its ink ends. A full end stops half of its width before that, where the round of a
+ * nib has its middle; a pointed one thins out to nothing. `said` overrules what was measured. The end is that of the last triple.
+ */
+export function tipped(raster: InkRaster, triples: number[], width: number, said: 'pointed' | 'blunt' | undefined): Tipped {
+  const count = triples.length / STRIDE;
+  const track: Track = { points: Float64Array.from(triples), step: meanStep(triples) };
+  const end = reachOf(track, count - 1, 1, Math.max(4, 1.3 * width));
+  const ink = walkedOut(raster, end, 2.5 * width + 6);
+  const own = triples[triples.length - 1];
+  const left = own / Math.max(width, 0.5);
+  const isPointed = said ? said === 'pointed' : left < POINTED;
+  const out = [...triples];
+  const last = triples.slice(-STRIDE);
+  if (isPointed) {
+    const far = Math.max(0.5, ink);
+    const { x, y } = carriedOn(end, far);
+    if (said === 'pointed' && left >= POINTED) thinOut(out, Math.max(2 * width, 6));
+    out.push(...between(last, [x, y, Math.min(0.3, own)]));
+    return { triples: out, isPointed, left };
+  }
+  const blunt = Math.max(own, said === 'blunt' ? width : own);
+  const short = ink - blunt / 2;
+  if (short >= 0.3) {
+    const { x, y } = carriedOn(end, short);
+    out.push(...between(last, [x, y, blunt]));
+  } else if (short < -0.3) cutBack(out, -short);
+  if (said === 'blunt') for (let i = 2; i < out.length; i += STRIDE) out[i] = Math.max(out[i], blunt);
+  return { triples: out, isPointed, left };
+}
+
+function meanStep(triples: readonly number[]): number {
+  const count = triples.length / STRIDE;
+  if (count < 2) return 1;
+  let length = 0;
+  for (let i = Math.max(STRIDE, triples.length - 8 * STRIDE), n = 0; i < triples.length; i += STRIDE, n++)
+    length += Math.hypot(triples[i] - triples[i - 3], triples[i + 1] - triples[i - 2]);
+  return length / Math.min(count - 1, 8) || 1;
+}
+
+/** How far ink goes on along a reach, px: up to where it falls to half of what it is there. */
+function walkedOut(raster: InkRaster, reach: Reach, most: number): number {
+  const full = Math.max(64, inkAt(raster, reach.x, reach.y));
+  let before = inkAt(raster, reach.x, reach.y);
+  for (let s = 0.5; s <= most; s += 0.5) {
+    const { x, y } = carriedOn(reach, s);
+    const here = inkAt(raster, x, y);
+    if (here < full / 2) return s - 0.5 + (before > here ? (0.5 * Math.max(0, before - full / 2)) / (before - here) : 0);
+    before = here;
+  }
+  return most;
+}
+
+function between(from: readonly number[], to: readonly number[]): number[] {
+  const parts = Math.max(1, Math.round(Math.hypot(to[0] - from[0], to[1] - from[1]) / 1.5));
+  return Array.from({ length: parts }, (_, k) => from.map((value, axis) => value + ((to[axis] - value) * (k + 1)) / parts)).flat();
+}
+
+/** Takes some length off the end; two points stay. */
+function cutBack(triples: number[], length: number): void {
+  let left = length;
+  while (triples.length > 2 * STRIDE) {
+    const n = triples.length;
+    const long = Math.hypot(triples[n - 3] - triples[n - 6], triples[n - 2] - triples[n - 5]);
+    if (long > left) {
+      const share = left / long;
+      for (let axis = 0; axis < STRIDE; axis++)
+        triples[n - STRIDE + axis] += share * (triples[n - 2 * STRIDE + axis] - triples[n - STRIDE + axis]);
+      return;
+    }
+    triples.length = n - STRIDE;
+    left -= long;
+  }
+}
+
+/** Lets the last stretch of a line thin out evenly. */
+function thinOut(triples: number[], length: number): void {
+  let far = 0;
+  for (let i = triples.length - STRIDE; i >= 0 && far < length; i -= STRIDE) {
+    triples[i + 2] *= Math.min(1, Math.max(0.05, far / length));
+    if (i >= STRIDE) far += Math.hypot(triples[i] - triples[i - 3], triples[i + 1] - triples[i - 2]);
+  }
+}

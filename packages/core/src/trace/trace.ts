@@ -1,0 +1,49 @@
+import { linesOf, measuredLines, type MeasuredLines } from './centreLines';
+import { blacksOf } from './outlines';
+import { skeletonOf } from './skeleton';
+import type { InkRaster, Place, Said, Traced, TracedBlack, TraceSettings } from './types';
+
+/** A picture taken for lines, up to what settings and the artist's word choose among. */
+export interface Tracing {
+  readonly measured: MeasuredLines;
+  readonly blacks: readonly TracedBlack[];
+  readonly solids: readonly Place[];
+}
+
+/**
+ * Takes a picture for lines: ink, blacks, thinned lines, their middles and widths, and how they can go on at junctions. Slow:
+ * it yields how far it has come, 0..1, and can be let go of at any of these. What was said of blacks counts from here on.
+ */
+export function* tracing(picture: InkRaster, settings: TraceSettings, said: readonly Said[]): Generator<number, Tracing> {
+  const skeleton = yield* shared(skeletonOf(picture, settings, said), 0, 0.55);
+  const measured = yield* shared(measuredLines(skeleton), 0.55, 0.95);
+  const blacks = blacksOf(skeleton, settings);
+  const solids = skeleton.solids.map(({ x, y, radius, isBlack, isUnsure }): Place => {
+    const by = 1 / skeleton.scale;
+    return { kind: 'black', x: x * by, y: y * by, choice: isBlack ? 0 : 1, choices: 2, isUnsure, radius: radius * by };
+  });
+  return { measured, blacks, solids };
+}
+
+/** What a tracing comes to as settings and the artist's word have it. Throws nothing; quick enough to be asked again and again. */
+export function traced({ measured, blacks, solids }: Tracing, settings: TraceSettings, said: readonly Said[]): Traced {
+  const { lines, places } = linesOf(measured, settings, said);
+  return { lines, blacks, places: [...solids, ...places] };
+}
+
+/** The lines and blacks of a picture in one go: for whoever need not wait in slices. */
+export function centreLines(picture: InkRaster, settings: TraceSettings, said: readonly Said[] = []): Traced {
+  const work = tracing(picture, settings, said);
+  for (;;) {
+    const step = work.next();
+    if (step.done) return traced(step.value, settings, said);
+  }
+}
+
+function* shared<T>(work: Generator<number, T>, from: number, to: number): Generator<number, T> {
+  for (;;) {
+    const step = work.next();
+    if (step.done) return step.value;
+    yield from + step.value * (to - from);
+  }
+}
