@@ -1,7 +1,8 @@
 export { contoursAt } from './contours';
+export * from './deeds';
 export * from './light';
 export { outlinesOf } from './outlines';
 export * from './paper';
-export * from './sheet';
+export { sheetCorners } from './sheet';
 export * from './trace';
-export * from './types';
+export type * from './types';

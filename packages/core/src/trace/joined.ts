@@ -25,8 +25,8 @@ export interface RawLine {
   readonly key: string;
   readonly triples: number[];
   readonly ends: readonly [LineEnd, LineEnd];
-  /** The ends of branches that these are. */
-  readonly of: readonly [number, number];
+  /** The ends of branches that it comes to, in turn. */
+  readonly way: readonly number[];
   readonly isRing: boolean;
 }
 
@@ -37,42 +37,45 @@ export interface Assembly {
   readonly reach: ReachOf;
   /** How the ends at a node go on, by the number of the node. */
   readonly pairings: ReadonlyMap<number, Pairing>;
+  /** Ends that go on into each other over a gap. */
+  readonly bridges: readonly (readonly [number, number])[];
 }
 
 /** Lines as they run over junctions: pairs go on into each other, the other ends run up to what they meet there. */
-export function joinedLines({ graph, branches, reach, pairings }: Assembly): RawLine[] {
+export function joinedLines({ graph, branches, reach, pairings, bridges }: Assembly): RawLine[] {
   const partner = new Map<number, number>();
-  for (const { pairs } of pairings.values())
-    for (const [p, q] of pairs) {
-      partner.set(p, q);
-      partner.set(q, p);
-    }
+  for (const [p, q] of [...[...pairings.values()].flatMap(({ pairs }) => pairs), ...bridges]) {
+    partner.set(p, q);
+    partner.set(q, p);
+  }
   const used = new Set<number>();
   const lines: RawLine[] = [];
   /** Goes from an end of a branch along it, and on over junctions. */
   const follow = (start: number, isRing: boolean) => {
     const triples: number[] = [];
+    const way: number[] = [];
     let names = Infinity;
     let end = start;
     for (;;) {
       const branch = branches[end >> 1];
       if (!branch) break;
       used.add(end >> 1);
+      way.push(end);
       if (end === start) names = branch.name;
       append(triples, branch, end);
       const far = other(end);
       const next = partner.get(far);
-      if (next === undefined) return { triples, last: far, names: Math.min(names, branch.name) };
+      if (next === undefined) return { triples, way, last: far, names: Math.min(names, branch.name) };
       if (isRing && next === start) {
         triples.push(...wayBetween(reach(far), reach(next), branch.track.step));
-        return { triples, last: far, names: Math.min(names, branch.name) };
+        return { triples, way, last: far, names: Math.min(names, branch.name) };
       }
       // A line that comes back to where it was already ends there.
-      if (used.has(next >> 1)) return { triples, last: far, names: Math.min(names, branch.name) };
+      if (used.has(next >> 1)) return { triples, way, last: far, names: Math.min(names, branch.name) };
       triples.push(...wayBetween(reach(far), reach(next), branch.track.step));
       end = next;
     }
-    return { triples, last: end, names };
+    return { triples, way, last: end, names };
   };
   const kindOf = (end: number): LineEnd => {
     const of = graph.branches[end >> 1]?.ends[end & 1];
@@ -80,11 +83,11 @@ export function joinedLines({ graph, branches, reach, pairings }: Assembly): Raw
     return of && (graph.nodes[of.node]?.ends.length ?? 0) > 1 ? 'joint' : 'tip';
   };
   const startAt = (start: number) => {
-    const { triples, last, names } = follow(start, false);
+    const { triples, way, last, names } = follow(start, false);
     const ends = [kindOf(start), kindOf(last)] as const;
     if (ends[0] === 'joint') triples.unshift(...backwards(upTo(start, triples.slice(0, STRIDE))));
     if (ends[1] === 'joint') triples.push(...upTo(last, triples.slice(-STRIDE)));
-    lines.push({ key: `${names}`, triples, ends, of: [start, last], isRing: false });
+    lines.push({ key: `${names}`, triples, ends, way, isRing: false });
   };
   /** The points from the last one that was measured to what an end runs up to. */
   const upTo = (end: number, last: readonly number[]): number[] => {
@@ -125,11 +128,11 @@ export function joinedLines({ graph, branches, reach, pairings }: Assembly): Raw
     if (!measured) continue;
     if (branch.isRing) {
       used.add(branch.id);
-      lines.push({ key: `${branch.name}`, triples: [...measured.track.points], ends: ['joint', 'joint'], of: [-1, -1], isRing: true });
+      lines.push({ key: `${branch.name}`, triples: [...measured.track.points], ends: ['joint', 'joint'], way: [2 * branch.id], isRing: true });
       continue;
     }
-    const { triples, names } = follow(2 * branch.id, true);
-    lines.push({ key: `${names}`, triples, ends: ['joint', 'joint'], of: [-1, -1], isRing: true });
+    const { triples, way, names } = follow(2 * branch.id, true);
+    lines.push({ key: `${names}`, triples, ends: ['joint', 'joint'], way, isRing: true });
   }
   return lines;
 }

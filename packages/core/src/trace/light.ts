@@ -1,17 +1,6 @@
+import type { Hue, LightSettings } from '../page';
 import type { Picture } from './paper';
 import type { InkRaster } from './types';
-
-/** Colours that can be dropped from paper: blue pencil, and rulings in print. */
-export const HUES = ['blue', 'red', 'green'] as const;
-export type Hue = (typeof HUES)[number];
-
-/** What is taken off a picture of paper. */
-export interface LightSettings {
-  /** Shadows and the tint of the paper go. */
-  readonly evened: boolean;
-  /** Colours that go. */
-  readonly drop: readonly Hue[];
-}
 
 /** The middle of each colour on its wheel and how far it reaches to either side, degrees. */
 const SECTORS: Readonly<Record<Hue, readonly [middle: number, reach: number]>> = {

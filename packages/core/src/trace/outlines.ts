@@ -7,7 +7,8 @@ import { fitted } from './fitted';
 import { evenedTrack } from './measure';
 import { resampled } from './resampled';
 import type { Skeleton } from './skeleton';
-import type { InkRaster, TracedBlack, TraceSettings } from './types';
+import type { TraceSettings } from '../page';
+import type { InkRaster, TracedBlack } from './types';
 
 /** An outline is looked at for corners as if it were a line so many px wide. */
 const LOOK = 2.4;

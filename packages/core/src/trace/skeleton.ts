@@ -3,7 +3,8 @@ import { dropLoops, dropSpurs, graphOf, joinAt, type Graph } from './graph';
 import { doubled, dropSpecks, inkedFrom, usualWidth, type Inked } from './inked';
 import { solidsOf, type Solid } from './solids';
 import { thinned } from './thin';
-import type { InkRaster, Said, TraceSettings } from './types';
+import type { Said, TraceSettings } from '../page';
+import type { InkRaster } from './types';
 
 /** A single mark that is no line: about as long as it is wide. */
 export interface Dot {

@@ -1,7 +1,7 @@
 import { distance, type Point } from '../math';
 import { radiusAt } from './depths';
 import { around, type Inked } from './inked';
-import type { Said } from './types';
+import type { Said } from '../page';
 
 /** A part of the ink that is wider than lines are. */
 export interface Solid extends Point {

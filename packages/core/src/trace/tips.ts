@@ -10,8 +10,8 @@ const POINTED = 0.62;
 export interface Tipped {
   readonly triples: number[];
   readonly isPointed: boolean;
-  /** How much of its width is left at the tip, 0..1. */
-  readonly left: number;
+  /** It has thinned out in part alone. */
+  readonly isUnsure: boolean;
 }
 
 /**
@@ -25,6 +25,7 @@ export function tipped(raster: InkRaster, triples: number[], width: number, said
   const ink = walkedOut(raster, end, 2.5 * width + 6);
   const own = triples[triples.length - 1];
   const left = own / Math.max(width, 0.5);
+  const isUnsure = left > 0.45 && left < 0.8;
   const isPointed = said ? said === 'pointed' : left < POINTED;
   const out = [...triples];
   const last = triples.slice(-STRIDE);
@@ -33,7 +34,7 @@ export function tipped(raster: InkRaster, triples: number[], width: number, said
     const { x, y } = carriedOn(end, far);
     if (said === 'pointed' && left >= POINTED) thinOut(out, Math.max(2 * width, 6));
     out.push(...between(last, [x, y, Math.min(0.3, own)]));
-    return { triples: out, isPointed, left };
+    return { triples: out, isPointed, isUnsure };
   }
   const blunt = Math.max(own, said === 'blunt' ? width : own);
   const short = ink - blunt / 2;
@@ -42,7 +43,7 @@ export function tipped(raster: InkRaster, triples: number[], width: number, said
     out.push(...between(last, [x, y, blunt]));
   } else if (short < -0.3) cutBack(out, -short);
   if (said === 'blunt') for (let i = 2; i < out.length; i += STRIDE) out[i] = Math.max(out[i], blunt);
-  return { triples: out, isPointed, left };
+  return { triples: out, isPointed, isUnsure };
 }
 
 function meanStep(triples: readonly number[]): number {

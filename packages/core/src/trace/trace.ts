@@ -1,7 +1,9 @@
-import { linesOf, measuredLines, type MeasuredLines } from './centreLines';
+import type { Said, TraceSettings } from '../page';
+import { linesOf } from './lines';
+import { measuredLines, type MeasuredLines } from './measuredLines';
 import { blacksOf } from './outlines';
 import { skeletonOf } from './skeleton';
-import type { InkRaster, Place, Said, Traced, TracedBlack, TraceSettings } from './types';
+import type { InkRaster, Place, Traced, TracedBlack } from './types';
 
 /** A picture taken for lines, up to what settings and the artist's word choose among. */
 export interface Tracing {
@@ -20,7 +22,12 @@ export function* tracing(picture: InkRaster, settings: TraceSettings, said: read
   const blacks = blacksOf(skeleton, settings);
   const solids = skeleton.solids.map(({ x, y, radius, isBlack, isUnsure }): Place => {
     const by = 1 / skeleton.scale;
-    return { kind: 'black', x: x * by, y: y * by, choice: isBlack ? 0 : 1, choices: 2, isUnsure, radius: radius * by };
+    const at = { x: x * by, y: y * by };
+    const choices = [
+      { ...at, as: 'black' as const },
+      { ...at, as: 'line' as const },
+    ];
+    return { kind: 'black', ...at, choice: isBlack ? 0 : 1, choices, isUnsure, radius: radius * by };
   });
   return { measured, blacks, solids };
 }

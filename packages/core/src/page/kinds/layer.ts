@@ -1,6 +1,7 @@
 import { colour, flag, id, number, oneOf, optional, text } from '../../gate';
 import type { EntityBase, EntityId, Kind } from '../../kind';
 import { checkStyle, type InkStyle } from '../../nib';
+import { checkTraced, type TraceRecord } from './traced';
 
 /** `ink` holds strokes, `wash` pixels, `rough` pictures to draw over, `group` other layers. */
 export type Medium = 'ink' | 'wash' | 'rough' | 'group';
@@ -25,6 +26,8 @@ export interface LayerEntity extends EntityBase {
   readonly style?: InkStyle;
   /** What lies on it goes over the borders of panels. */
   readonly free?: boolean;
+  /** Its ink was traced, and can still be put right. */
+  readonly traced?: TraceRecord;
 }
 
 /** Layers that one page may hold: far beyond honest work, and few enough that the stack stays quick. */
@@ -49,9 +52,16 @@ export const layerKind: Kind<LayerEntity> = {
     ...optional(fields, 'standIn', colour),
     ...optional(fields, 'style', checkStyle),
     ...(fields.free === true ? { free: true } : {}),
+    ...optional(fields, 'traced', checkTraced),
   }),
-  refs: ({ parentId }) => ({ knows: parentId === undefined ? [] : [parentId] }),
-  remap: (layer, copyId, renamed) => ({
+  refs: ({ parentId, traced }) => ({
+    knows: [
+      ...(parentId === undefined ? [] : [parentId]),
+      ...(traced ? [traced.from, ...(traced.panelId === undefined ? [] : [traced.panelId])] : []),
+    ],
+  }),
+  // The lines of a copy have names of their own: they are ink like any other.
+  remap: ({ traced: _own, ...layer }, copyId, renamed) => ({
     ...layer,
     id: copyId,
     ...(layer.parentId !== undefined && { parentId: renamed(layer.parentId) }),

@@ -1,6 +1,7 @@
 import { checkLaid, type Kind, type LaidBase } from '../../kind';
-import { fingerprint, number, oneOf, place, record } from '../../gate';
+import { fingerprint, number, oneOf, optional, place, record } from '../../gate';
 import type { Point } from '../../math';
+import { checkScan, type Scan } from './scan';
 
 /** Where a picture lies: its centre in page px, page px per picture px, and its turn in radians. */
 export interface Placement extends Point {
@@ -17,8 +18,11 @@ export interface PictureEntity extends LaidBase {
   readonly kind: 'picture';
   /** The SHA-256 of its bytes, in hex. */
   readonly blob: string;
+  /** Its size as it is seen, px. */
   readonly width: number;
   readonly height: number;
+  /** What is made of it before it is seen. */
+  readonly scan?: Scan;
   readonly placement: Placement;
   readonly opacity: number;
   readonly tint: Tint;
@@ -33,6 +37,7 @@ export const pictureKind: Kind<PictureEntity> = {
     blob: fingerprint(fields.blob),
     width: number(fields.width, 'width', 1, 40_000),
     height: number(fields.height, 'height', 1, 40_000),
+    ...optional(fields, 'scan', checkScan),
     placement: checkPlacement(fields.placement),
     opacity: number(fields.opacity, 'opacity', 0, 1),
     tint: oneOf(fields.tint, 'tint', ['none', 'blue', 'grey']),
