@@ -234,7 +234,7 @@ async function shown(seed: number) {
     addresses.set(id, await addressOf(canvas));
   }
   const desk = new InkDesk(page.size, [...page.entities]);
-  const svg = pageToSvg(page, { pictureAddress: (blob) => addresses.get(blob) });
+  const svg = pageToSvg(page, { pictureAddress: ({ blob }) => addresses.get(blob) });
   return { board: coded(asBoard(page, desk, levels)), png: coded(inBands(page, desk, levels)), svg };
 }
 

@@ -48,6 +48,7 @@ import { nibSampler, SAMPLER_SIZE } from './nibSampler';
 import { pencilled } from './pencil';
 import { quay } from './quay';
 import type { Sketch } from './sketch';
+import { photographed, SKETCHBOOK_SIZE, sketchbookPhoto, tracedSheet } from './sketchbook';
 import { tidePage } from './tidePage';
 
 interface DemoPage {
@@ -123,6 +124,7 @@ export async function seedDemo(store: Store): Promise<void> {
       if (page.id === 'demo-quay') await seedTide(inside, examiner);
     }
     for (const [k, view] of LANDING.entries()) await seedLanding(inside, view, k === 0);
+    await seedSketchbook(inside, examiner);
     await seedNibs(inside);
     await seedGuides(inside);
     await seedDepth(inside);
@@ -207,6 +209,35 @@ async function seedLanding(store: Store, view: (typeof LANDING)[number], isInked
   const page = changes.reduce(applyChange, newPage(LANDING_SIZE));
   await keepThumbnail(store, id, changes.length, await thumbnailFrom(pageToSvg(page)));
   if (isInked) await keepSet(store, 'demo-landing', landingCard(page, `${id}:set`));
+}
+
+/** A page of the sketchbook, photographed: once as it was taken, to try on, and once flat and traced. */
+async function seedSketchbook(store: Store, examiner: Examiner): Promise<void> {
+  const photo = await sketchbookPhoto();
+  const blob = { sha256: sha256Of(photo), bytes: photo, type: 'image/jpeg' as const };
+  await keepBlob(store, blob, { examiner });
+  const pages = [
+    { id: 'demo-photo', name: 'Sketchbook, photographed', made: photographed },
+    {
+      id: 'demo-traced',
+      name: 'Sketchbook, traced',
+      made: (id: string, sha: string) => tracedSheet(id, sha, photo, change),
+    },
+  ] as const;
+  for (const { id, name, made } of pages) {
+    await addPage(store, { id, name, folioId: 'demo-saltmarsh-ferry', ...SKETCHBOOK_SIZE });
+    const changes = await made(id, blob.sha256, change);
+    await appendChanges(store, id, { since: 0 }, changes);
+    const page = changes.reduce(applyChange, newPage(SKETCHBOOK_SIZE));
+    const address = `data:image/jpeg;base64,${photo.toString('base64')}`;
+    const isTraced = changes.length > 1;
+    await keepThumbnail(
+      store,
+      id,
+      changes.length,
+      await thumbnailFrom(pageToSvg(page, isTraced ? {} : { pictureAddress: () => address })),
+    );
+  }
 }
 
 async function keepFonts(store: Store, { fonts }: Drawn, examiner: Examiner): Promise<void> {

@@ -1,5 +1,5 @@
 import type { LucideIcon } from 'lucide-react-native';
-import { useState, type ReactNode } from 'react';
+import { Fragment, useState, type ReactNode } from 'react';
 import { View } from 'react-native';
 import { useDesk, type Tool } from '../board';
 import { Chip, useIsWide } from '../look';
@@ -14,34 +14,41 @@ export interface ToolRow {
   readonly chips?: ReactNode;
 }
 
-/** Two rows of tools of one stage. A phone shows one of them, and a chip that turns to the other. */
-export function TurningRows({ rows: [first, second] }: { readonly rows: readonly [ToolRow, ToolRow] }) {
+/** Rows of tools of one stage. A phone shows one of them, and a chip that turns to the next. */
+export function TurningRows({ rows }: { readonly rows: readonly [ToolRow, ToolRow, ...ToolRow[]] }) {
   const isWide = useIsWide();
   const tool = useDesk((desk) => desk.tool);
-  const isSecond = second.tools.some(({ id }) => id === tool);
-  const [turned, setTurned] = useState<{ readonly tool: string; readonly toSecond: boolean }>();
-  const showsSecond = turned?.tool === tool ? turned.toSecond : isSecond;
+  const home = Math.max(
+    0,
+    rows.findIndex(({ tools }) => tools.some(({ id }) => id === tool)),
+  );
+  const [turned, setTurned] = useState<{ readonly tool: string; readonly row: number }>();
+  const shown = turned?.tool === tool ? turned.row : home;
   if (isWide)
     return (
       <>
-        <Row {...first} />
-        <View className="my-1 h-px w-full bg-rule" />
-        <Row {...second} />
+        {rows.map((row, k) => (
+          <Fragment key={row.label}>
+            {k > 0 && <View className="my-1 h-px w-full bg-rule" />}
+            <Row {...row} />
+          </Fragment>
+        ))}
       </>
     );
-  const other = showsSecond ? first : second;
+  const nextRow = (shown + 1) % rows.length;
+  const next = rows[nextRow] ?? rows[0];
   return (
     <>
       <View className="h-[58px] w-[62px] border-r border-rule">
         <Chip
-          label={other.label}
-          icon={other.icon}
-          tooltip={`Tools for ${other.label.toLowerCase()}`}
-          onPress={() => setTurned({ tool, toSecond: !showsSecond })}
+          label={next.label}
+          icon={next.icon}
+          tooltip={`Tools for ${next.label.toLowerCase()}`}
+          onPress={() => setTurned({ tool, row: nextRow })}
         />
       </View>
       <View className="shrink grow basis-0 flex-row">
-        <Row {...(showsSecond ? second : first)} />
+        <Row {...(rows[shown] ?? rows[0])} />
       </View>
     </>
   );

@@ -34,7 +34,7 @@ const Face = memo(function Face({ label, icon, onPress, isChosen, disabled = fal
       {...web({ title: tooltip })}
     >
       <Icon of={icon} tone={isChosen ? 'seal' : 'ink'} size={22} />
-      <Text className={`text-12 text-ink ${isChosen ? 'font-bold' : 'font-sans'}`} numberOfLines={1}>
+      <Text className={`text-12 text-ink ${isChosen ? 'font-bold tracking-tight' : 'font-sans'}`} numberOfLines={1}>
         {label}
       </Text>
     </Pressable>

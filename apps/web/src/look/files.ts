@@ -1,8 +1,10 @@
-/** Asks for a file on disk. Answers nothing when none is chosen. */
-export function chooseFile(accept: string): Promise<File | undefined> {
+/** Asks for a file on disk, or `photo`, for one that a phone takes now. Answers nothing when none is chosen. */
+export function chooseFile(accept: string, from: 'disk' | 'photo' = 'disk'): Promise<File | undefined> {
   const input = document.createElement('input');
   input.type = 'file';
   input.accept = accept;
+  // HTML Media Capture: the camera on the back of a phone; elsewhere it is let be.
+  if (from === 'photo') input.setAttribute('capture', 'environment');
   return new Promise((resolve) => {
     input.addEventListener('change', () => resolve(input.files?.[0]));
     input.addEventListener('cancel', () => resolve(undefined));

@@ -12,6 +12,7 @@ export { Icon } from './Icon';
 export { NameField } from './NameField';
 export { NoticeLine } from './NoticeLine';
 export { PictureChoice } from './PictureChoice';
+export { PlaceList } from './PlaceList';
 export { ScrubNumber } from './ScrubNumber';
 export { Sheet } from './Sheet';
 export { Switch } from './Switch';

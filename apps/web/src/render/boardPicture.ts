@@ -47,7 +47,7 @@ export class BoardPicture {
   /** CSS px at the bottom of the board that the bench covers. */
   private covered = 0;
   private ratio = 1;
-  private readonly pictures: Pictures;
+  readonly pictures: Pictures;
   private readonly inHand: LiveSurface;
   private readonly overlay: OverlaySurface;
   private handOver: HandOver = NOTHING;

@@ -37,6 +37,7 @@ export type { RegionSettings, ShownRegion } from './regionWork';
 export type { SetPicture } from './set.worker';
 export type { ShownSets } from './setSurface';
 export { isShownUnder, plainLook } from './stackLook';
+export { ringed } from './ringed';
 export { StartedInks } from './startedInks';
 export {
   aligned,

@@ -1,9 +1,10 @@
-import type { PictureEntity, Tint } from '@true-nib/core/page';
+import type { Corners, PictureEntity } from '@true-nib/core/page';
 import type { Quad } from '@true-nib/core/select';
 import { Hired } from '../base/hired';
 import { Listeners } from '../base/listeners';
 import type { PictureService } from './picture.worker';
 import type { PyramidLevel } from './picturePieces';
+import { scanName, type SeenPicture } from './scanned';
 
 /** Where a picture's bytes come from: the outbox or the server. */
 export type PictureBytes = (blob: string) => Promise<Blob>;
@@ -27,14 +28,14 @@ export class Pictures {
   ) {}
 
   /** The picture's sizes, with its tint; nothing until they are decoded. An older tint is shown meanwhile. */
-  levels({ blob, tint }: PictureEntity): readonly PyramidLevel[] | undefined {
-    const name = nameOf({ blob, tint });
+  levels(picture: PictureEntity): readonly PyramidLevel[] | undefined {
+    const name = nameOf(picture);
     const known = this.ready.get(name);
     if (known) return known;
     const isDue = performance.now() - (this.failed.get(name) ?? -Infinity) > AGAIN_MS;
-    if (!this.awaited.has(name) && isDue) void this.decode(blob, tint, name);
-    const other = (['none', 'blue', 'grey'] as const).find((t) => this.ready.has(`${blob}/${t}`));
-    return other && this.ready.get(`${blob}/${other}`);
+    if (!this.awaited.has(name) && isDue) void this.decode(picture, name);
+    const other = (['none', 'blue', 'grey'] as const).find((tint) => this.ready.has(nameOf({ ...picture, tint })));
+    return other && this.ready.get(nameOf({ ...picture, tint: other }));
   }
 
   /** The picture's sizes, once they are there; nothing when they cannot be. */
@@ -55,18 +56,30 @@ export class Pictures {
     return this.decoder.ask((service) => service.laid(source, corners));
   }
 
+  /** A picture as its scan has it, as a file of its own. */
+  async scanned(picture: PictureEntity): Promise<Blob> {
+    const source = await decodable(await this.bytes(picture.blob));
+    return this.decoder.ask((service) => service.scanned(source, seenOf(picture)));
+  }
+
+  /** The corners of the sheet of paper in a picture as it was taken, px; nothing where none is found. */
+  async sheet(picture: PictureEntity): Promise<Corners | undefined> {
+    const source = await decodable(await this.bytes(picture.blob));
+    return this.decoder.ask((service) => service.sheet(source));
+  }
+
   dispose(): void {
     this.decoder.end();
     for (const levels of this.ready.values())
       for (const { pieces } of levels) for (const { bitmap } of pieces) bitmap.close();
   }
 
-  private async decode(blob: string, tint: Tint, name: string): Promise<void> {
+  private async decode(picture: PictureEntity, name: string): Promise<void> {
     this.awaited.add(name);
     try {
-      const bytes = await this.bytes(blob);
-      const source = await decodable(bytes);
-      this.ready.set(name, await this.decoder.ask((service) => service.pyramid(source, tint)));
+      const source = await decodable(await this.bytes(picture.blob));
+      const seen = seenOf(picture);
+      this.ready.set(name, await this.decoder.ask((service) => service.pyramid(source, picture.tint, seen)));
       this.failed.delete(name);
       this.onReady();
     } catch {
@@ -80,7 +93,9 @@ export class Pictures {
   }
 }
 
-const nameOf = ({ blob, tint }: Pick<PictureEntity, 'blob' | 'tint'>): string => `${blob}/${tint}`;
+const nameOf = (picture: PictureEntity): string => `${picture.blob}/${picture.tint}${scanName(picture)}`;
+
+const seenOf = ({ width, height, scan }: PictureEntity): SeenPicture => ({ width, height, ...(scan && { scan }) });
 
 /** Px on the long side of an SVG that is brought in. */
 const SVG_SIDE = 4096;

@@ -16,8 +16,11 @@ export async function takeRough(session: PageSession, file: File): Promise<void>
   }
 }
 
-/** Asks for a file on disk and brings it in. */
-export async function chooseRough(session: PageSession): Promise<void> {
-  const file = await chooseFile('image/png,image/jpeg,image/webp,image/svg+xml,.svg');
+/** Asks for a file on disk, or for a photo that is taken now, and brings it in. */
+export async function chooseRough(session: PageSession, from: 'disk' | 'photo' = 'disk'): Promise<void> {
+  const file = await chooseFile(
+    from === 'photo' ? 'image/*' : 'image/png,image/jpeg,image/webp,image/svg+xml,.svg',
+    from,
+  );
   if (file) await takeRough(session, file);
 }

@@ -10,10 +10,11 @@ import { PANELS } from './panels';
 import { roughStage } from './rough';
 import { SET } from './set';
 import { TEXTURE } from './texture';
+import { TRACE } from './trace';
 
 /** The stages in the order of the work. One more line here is one more knot on the thread. */
 export const STAGES: readonly Stage[] = [
-  roughStage(PANELS),
+  roughStage(PANELS, TRACE),
   guidesStage(DEPTH, SET),
   INK,
   MEND,

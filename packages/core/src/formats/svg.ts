@@ -22,8 +22,8 @@ import { decimals, markedPaths, SvgNames } from './svgMarks';
 
 export interface SvgOptions {
   readonly title?: string;
-  /** The picture of a blob as a `data:` address. Without it roughs are left out. */
-  readonly pictureAddress?: (blob: string) => string | undefined;
+  /** A picture, as its scan has it, as a `data:` address. Without it roughs are left out. */
+  readonly pictureAddress?: (picture: PictureEntity) => string | undefined;
   /** The pixels of a wash tile as a `data:` address. Without it washes are left out. */
   readonly washAddress?: (blob: string) => string | undefined;
   /** `false` leaves the ground transparent; white paper otherwise. */
@@ -142,7 +142,7 @@ function washGroup(
 /** Roughs, each as a group of its pictures. */
 function roughGroups(
   roughs: readonly SeenRough[],
-  address: (blob: string) => string | undefined,
+  address: (picture: PictureEntity) => string | undefined,
   isOver: boolean,
 ): string[] {
   const blend = isOver ? ' style="mix-blend-mode:multiply"' : '';
@@ -153,8 +153,8 @@ function roughGroups(
   ]);
 }
 
-function pictureImage(picture: PictureEntity, address: (blob: string) => string | undefined): string[] {
-  const href = address(picture.blob);
+function pictureImage(picture: PictureEntity, address: (picture: PictureEntity) => string | undefined): string[] {
+  const href = address(picture);
   if (!href) return [];
   const matrix = placementMatrix(picture.placement, picture)
     .map((value) => decimals(value, 6))

@@ -1,6 +1,6 @@
 import { STRIDE } from '../curve';
 import type { Point } from '../math';
-import type { Track } from './measure';
+import type { Track } from './resampled';
 import { carriedOn, meetingOf, reachOf, turnBetween, type Reach } from './reach';
 
 /** A corner of a line: the point of its track, where both sides meet when they are carried on, and how far they turn. */

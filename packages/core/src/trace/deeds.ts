@@ -4,7 +4,20 @@ import { PageError, sameValue } from '../gate';
 import type { EntityId } from '../kind';
 import { apply, scaleOf, type Matrix } from '../math';
 import type { Nib } from '../nib';
-import { find, freeLayerName, newLayer, nodeOf, ordersBetween, topOfStack, topOrderOf, type Edit, type LayerEntity, type Page, type Said, type TraceRecord } from '../page';
+import {
+  find,
+  freeLayerName,
+  newLayer,
+  nodeOf,
+  ordersBetween,
+  topOfStack,
+  topOrderOf,
+  type Edit,
+  type LayerEntity,
+  type Page,
+  type Said,
+  type TraceRecord,
+} from '../page';
 import type { StrokeEntity } from '../stroke';
 import type { Traced } from './types';
 
@@ -16,20 +29,27 @@ export interface TraceEdits {
   readonly kept: number;
 }
 
-type TracedEntity = StrokeEntity | AreaEntity;
+export type TracedEntity = StrokeEntity | AreaEntity;
 
 /** Lays a tracing down on an Ink layer of its own, whose record says where it comes from. */
 export function layTrace(
   page: Page,
   record: TraceRecord,
   traced: Traced,
-  { layerId, color, order = topOfStack(page) }: { readonly layerId: EntityId; readonly color: string; readonly order?: string },
+  {
+    layerId,
+    color,
+    order = topOfStack(page),
+  }: { readonly layerId: EntityId; readonly color: string; readonly order?: string },
 ): TraceEdits {
   const name = freeLayerName(page, record.takes === 'lines' ? 'Traced lines' : 'Traced outlines');
   const layer = newLayer({ id: layerId, medium: 'ink', name, order, traced: record });
   const things = thingsOf(record, traced, color);
   const orders = ordersBetween(undefined, undefined, things.length);
-  const laid = things.map((thing, k): Edit => ({ before: null, after: placed(thing, { layerId, order: orders[k], record }) }));
+  const laid = things.map((thing, k): Edit => ({
+    before: null,
+    after: placed(thing, { layerId, order: orders[k], record }),
+  }));
   return { edits: [{ before: null, after: layer }, ...laid], laid: laid.length, kept: 0 };
 }
 
@@ -98,7 +118,11 @@ function lying(page: Page, id: EntityId): TracedEntity | undefined {
   return find(page, 'stroke', id) ?? find(page, 'area', id);
 }
 
-const where = ({ layerId, order, panelId }: TracedEntity) => ({ layerId, order, ...(panelId !== undefined && { panelId }) });
+const where = ({ layerId, order, panelId }: TracedEntity) => ({
+  layerId,
+  order,
+  ...(panelId !== undefined && { panelId }),
+});
 
 /** What it looks like beside its shape: a colour that was given to it stays. */
 const worn = (now: TracedEntity) => (now.kind === 'stroke' ? { nib: now.nib } : { fill: now.fill });
@@ -114,19 +138,28 @@ function colourOn(page: Page, ids: readonly EntityId[]): string {
 }
 
 function isSameShape(one: TracedEntity, two: TracedEntity): boolean {
-  if (one.kind === 'stroke' && two.kind === 'stroke') return sameValue(one.spine, two.spine) && sameValue(one.ends, two.ends);
+  if (one.kind === 'stroke' && two.kind === 'stroke')
+    return sameValue(one.spine, two.spine) && sameValue(one.ends, two.ends);
   return one.kind === 'area' && two.kind === 'area' && sameValue(one.rings, two.rings);
 }
 
 function placed(
   thing: TracedEntity,
-  { layerId, order, record: { panelId } }: { readonly layerId: EntityId; readonly order: string; readonly record: TraceRecord },
+  {
+    layerId,
+    order,
+    record: { panelId },
+  }: { readonly layerId: EntityId; readonly order: string; readonly record: TraceRecord },
 ): TracedEntity {
   return { ...thing, layerId, order, ...(panelId !== undefined && { panelId }) };
 }
 
 /** Lines and blacks as things of the page, by names that stay; blacks lie under the lines that run into them. */
-function thingsOf({ name, map }: TraceRecord, { lines, blacks }: Traced, color: string): TracedEntity[] {
+export function thingsOf(
+  { name, map }: Pick<TraceRecord, 'name' | 'map'>,
+  { lines, blacks }: Traced,
+  color: string,
+): TracedEntity[] {
   const base = { layerId: '', order: '' };
   return [
     ...blacks.map(({ key, rings }): AreaEntity => ({
@@ -136,7 +169,12 @@ function thingsOf({ name, map }: TraceRecord, { lines, blacks }: Traced, color: 
     })),
     ...lines.map(({ key, spine }): StrokeEntity => {
       const on = mapped(spine, map);
-      return { ...{ kind: 'stroke', id: `${name}-${key}`, ...base }, spine: on, nib: plainNib(on, color), ends: ['round', 'round'] };
+      return {
+        ...{ kind: 'stroke', id: `${name}-${key}`, ...base },
+        spine: on,
+        nib: plainNib(on, color),
+        ends: ['round', 'round'],
+      };
     }),
   ];
 }

@@ -48,7 +48,8 @@ export function fewCubics(triples: ArrayLike<number>, tolerance: number, spread:
   const back = nodesAhead(course.last, (from, to) => fits(course.last - to, course.last - from))
     .map((node) => course.last - node)
     .reverse();
-  const nodes = ahead.length === back.length ? settled(ahead, back, fit, tolerance) : ahead.length < back.length ? ahead : back;
+  const nodes =
+    ahead.length === back.length ? settled(ahead, back, fit, tolerance) : ahead.length < back.length ? ahead : back;
   return laid(course, nodes, fit);
 }
 
@@ -56,7 +57,7 @@ export function fewCubics(triples: ArrayLike<number>, tolerance: number, spread:
 function nodesAhead(last: number, fits: (from: number, to: number) => boolean): number[] {
   const nodes = [0];
   let guess = Math.min(last, 24);
-  for (let from = 0; from < last; ) {
+  for (let from = 0; from < last;) {
     let good = from + 1;
     let bad = last + 1;
     let to = Math.min(last, from + Math.max(2, guess));
@@ -81,7 +82,12 @@ function nodesAhead(last: number, fits: (from: number, to: number) => boolean): 
 }
 
 /** The best of some places for each node between two that it may have. */
-function settled(ahead: readonly number[], back: readonly number[], fit: (from: number, to: number) => CubicFit, tolerance: number): number[] {
+function settled(
+  ahead: readonly number[],
+  back: readonly number[],
+  fit: (from: number, to: number) => CubicFit,
+  tolerance: number,
+): number[] {
   let ways: { readonly nodes: number[]; readonly cost: number }[] = [{ nodes: [0], cost: 0 }];
   const cost = (from: number, to: number) => {
     const { error } = fit(from, to);
@@ -131,7 +137,9 @@ function courseOf(triples: ArrayLike<number>, spread: number): Course {
   const count = track.length / STRIDE;
   const lengths = new Float64Array(count);
   for (let k = 1; k < count; k++)
-    lengths[k] = lengths[k - 1] + Math.hypot(track[STRIDE * k] - track[STRIDE * k - 3], track[STRIDE * k + 1] - track[STRIDE * k - 2]);
+    lengths[k] =
+      lengths[k - 1] +
+      Math.hypot(track[STRIDE * k] - track[STRIDE * k - 3], track[STRIDE * k + 1] - track[STRIDE * k - 2]);
   const tangents: (Direction | undefined)[] = [];
   let [low, high] = [0, 0];
   for (let k = 0; k < count; k++) {

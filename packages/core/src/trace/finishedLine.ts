@@ -17,7 +17,7 @@ export interface FinishedLine {
 }
 
 /** A corner is marked as doubtful from this share of the turn that makes one, up to that. */
-const [LEAST_DOUBT, MOST_DOUBT] = [0.75, 1.25];
+const [LEAST_DOUBT, MOST_DOUBT] = [0.82, 1.18];
 
 /** Carries a line out to its tips, finds its corners, and fits it. Px of the skeleton's raster. */
 export function finishedLine(
@@ -44,7 +44,15 @@ export function finishedLine(
         { x, y, as: 'pointed' },
         { x, y, as: 'blunt' },
       ];
-      places.push({ kind: 'tip', x, y, choice: tip.isPointed ? 0 : 1, choices, isUnsure: !word && tip.isUnsure, radius: width });
+      places.push({
+        kind: 'tip',
+        x,
+        y,
+        choice: tip.isPointed ? 0 : 1,
+        choices,
+        isUnsure: !word && tip.isUnsure,
+        radius: width,
+      });
     }
     if (k === 0) triples = backwards(triples);
   }

@@ -1,7 +1,7 @@
 import { joinedSpines, STRIDE, type Spine } from '../curve';
 import type { Corner } from './corners';
 import { fewCubics } from './fewCubics';
-import type { Track } from './measure';
+import type { Track } from './resampled';
 import { backwards, carriedOn, type Reach } from './reach';
 
 /** The spine of a track with its corners: between two of them as few cubics as stay within `tolerance` px. */

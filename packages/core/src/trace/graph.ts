@@ -99,7 +99,7 @@ export function graphOf({ width, on }: Inked, depths: Uint16Array): Graph {
       if (jointAt[first] || passed[first]) continue;
       const px = [joint, first];
       passed[first] = 1;
-      for (let last = joint, at = first; ; ) {
+      for (let last = joint, at = first; ;) {
         let next = -1;
         for (const step of steps) {
           const i = at + step;
@@ -123,7 +123,7 @@ export function graphOf({ width, on }: Inked, depths: Uint16Array): Graph {
     if (!on[i] || passed[i] || jointAt[i]) continue;
     const px = [i];
     passed[i] = 1;
-    for (let at = i; ; ) {
+    for (let at = i; ;) {
       const next = neighbours(at).find((j) => !passed[j]);
       if (next === undefined) break;
       passed[next] = 1;
@@ -164,7 +164,14 @@ export function joinAt(graph: Graph, node: number): void {
   if (!one || !two) return;
   graph.nodes[node] = undefined;
   if (one === two) {
-    graph.branches[one.id] = { ...one, isRing: true, ends: [{ ...one.ends[0], node: -1 }, { ...one.ends[1], node: -1 }] };
+    graph.branches[one.id] = {
+      ...one,
+      isRing: true,
+      ends: [
+        { ...one.ends[0], node: -1 },
+        { ...one.ends[1], node: -1 },
+      ],
+    };
     return;
   }
   // The first runs to the node, the second away from it.
@@ -209,7 +216,7 @@ export function dropLoops(graph: Graph): void {
 
 /** Takes short branches off that end in nothing: the corners of thick ink leave them, no line does. */
 export function dropSpurs(graph: Graph, least: number): void {
-  for (let again = true; again; ) {
+  for (let again = true; again;) {
     again = false;
     const spurs = graph.branches
       .flatMap((branch) => {

@@ -6,3 +6,4 @@ export * from './paper';
 export { sheetCorners } from './sheet';
 export * from './trace';
 export type * from './types';
+export * from './within';

@@ -2,7 +2,7 @@ import { STRIDE } from '../curve';
 import type { Point } from '../math';
 import { other, type Graph } from './graph';
 import { commonPlace, type Pairing, type ReachOf } from './junctions';
-import type { Track } from './measure';
+import type { Track } from './resampled';
 import { backwards, wayBetween } from './reach';
 
 /** A branch as it was measured, and which of its points are to be trusted: `from` up to and with `to`. */
@@ -103,7 +103,11 @@ export function joinedLines({ graph, branches, reach, pairings, bridges }: Assem
       return [last[0] + share * (to.x - last[0]), last[1] + share * (to.y - last[1]), own.width];
     }).flat();
   };
-  const targetOf = (end: number, node: Point & { readonly radius: number; readonly ends: readonly number[] }, number: number): Point => {
+  const targetOf = (
+    end: number,
+    node: Point & { readonly radius: number; readonly ends: readonly number[] },
+    number: number,
+  ): Point => {
     const own = reach(end);
     const through = pairings.get(number)?.pairs ?? [];
     let best: { readonly at: Point; readonly far: number } | undefined;
@@ -119,8 +123,7 @@ export function joinedLines({ graph, branches, reach, pairings, bridges }: Assem
   };
   for (const branch of graph.branches) {
     if (!branch || branch.isRing) continue;
-    for (const end of [2 * branch.id, 2 * branch.id + 1])
-      if (!used.has(branch.id) && !partner.has(end)) startAt(end);
+    for (const end of [2 * branch.id, 2 * branch.id + 1]) if (!used.has(branch.id) && !partner.has(end)) startAt(end);
   }
   for (const branch of graph.branches) {
     if (!branch || used.has(branch.id)) continue;
@@ -128,7 +131,13 @@ export function joinedLines({ graph, branches, reach, pairings, bridges }: Assem
     if (!measured) continue;
     if (branch.isRing) {
       used.add(branch.id);
-      lines.push({ key: `${branch.name}`, triples: [...measured.track.points], ends: ['joint', 'joint'], way: [2 * branch.id], isRing: true });
+      lines.push({
+        key: `${branch.name}`,
+        triples: [...measured.track.points],
+        ends: ['joint', 'joint'],
+        way: [2 * branch.id],
+        isRing: true,
+      });
       continue;
     }
     const { triples, way, names } = follow(2 * branch.id, true);

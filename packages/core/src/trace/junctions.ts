@@ -21,8 +21,8 @@ const ENDING = 36 * DEGREE;
 /** A pair that would turn farther is none. */
 const MOST_TURN = 60 * DEGREE;
 /** Where the next best pairing is so near, or the best one turns so far, the machine is in doubt. */
-const UNSURE_LEAD = 14 * DEGREE;
-const UNSURE_TURN = 28 * DEGREE;
+const UNSURE_LEAD = 10 * DEGREE;
+const UNSURE_TURN = 30 * DEGREE;
 /** Ends up to which all pairings are looked through. */
 const ALL_OF = 6;
 
@@ -38,7 +38,8 @@ export function mergeNodes(graph: Graph, reach: ReachOf): void {
     if (!one || !two || a === b || one.ends.length < 3 || two.ends.length < 3) continue;
     const length = wayLength(branch.way);
     const radii = one.radius + two.radius;
-    if (length < 0.9 * radii + 1 || (length < SHARED * radii && isCrossed(graph, branch.id, reach))) merge(graph, branch.id);
+    if (length < 0.9 * radii + 1 || (length < SHARED * radii && isCrossed(graph, branch.id, reach)))
+      merge(graph, branch.id);
   }
 }
 
@@ -93,7 +94,11 @@ export function pairingsOf(ends: readonly number[], reach: ReachOf): Pairing[] {
     for (const second of rest) {
       const by = turn(first, second);
       if (by < MOST_TURN || ends.length <= 3)
-        choose(rest.filter((end) => end !== second), [...pairs, [first, second]], sum + by);
+        choose(
+          rest.filter((end) => end !== second),
+          [...pairs, [first, second]],
+          sum + by,
+        );
     }
     choose(rest, pairs, sum);
   };
@@ -163,5 +168,3 @@ export function commonPlace(reaches: readonly Reach[], node: Point, radius: numb
   const place = { x: (p * d - q * b) / determinant, y: (a * q - b * p) / determinant };
   return Math.hypot(place.x - node.x, place.y - node.y) <= 1.2 * radius + 1 ? place : node;
 }
-
-

@@ -12,8 +12,8 @@ const SECTORS: Readonly<Record<Hue, readonly [middle: number, reach: number]>> =
 const TILES = 80;
 /** The share of px of a tile that are darker than its paper. */
 const PAPER = 0.75;
-/** A tile whose paper is darker than this share of that around it is black, and tells nothing of the paper. */
-const DARK = 0.55;
+/** A tile that is darker than this share of the paper around it is black: no shadow is so deep. */
+const DARK = 0.33;
 /** Chroma from which a px has a colour, of 255. */
 const COLOURED = 22;
 
@@ -58,7 +58,11 @@ function paperOf({ width, height, data }: Picture): Paper {
       counts.fill(0);
       let seen = 0;
       for (let y = row * side; y < Math.min(height, (row + 1) * side); y += 2)
-        for (let x = column * side, i = 4 * (y * width + x); x < Math.min(width, (column + 1) * side); x += 2, i += 8, seen++)
+        for (
+          let x = column * side, i = 4 * (y * width + x);
+          x < Math.min(width, (column + 1) * side);
+          x += 2, i += 8, seen++
+        )
           for (let k = 0; k < 3; k++) counts[256 * k + data[i + k]]++;
       for (let k = 0; k < 3; k++) {
         let [value, below] = [0, 0];
@@ -84,7 +88,7 @@ function fillDark(colors: Float64Array, across: number, down: number): void {
       if (light(row * across + column) < DARK * brightest) isDark[row * across + column] = 1;
     }
   // From the edge of a black inwards, each tile the mean of its neighbours that are known.
-  for (let left = isDark.reduce((sum, dark) => sum + dark, 0); left > 0; ) {
+  for (let left = isDark.reduce((sum, dark) => sum + dark, 0); left > 0;) {
     const filled: { readonly tile: number; readonly color: readonly number[] }[] = [];
     for (let row = 0; row < down; row++)
       for (let column = 0; column < across; column++) {
@@ -120,7 +124,12 @@ function divide({ width, height, data }: Picture, { side, across, down, colors }
     const [top, under, t] = near(y, down);
     for (let x = 0; x < width; x++, i += 4) {
       const [left, right, s] = columns[x];
-      const [a, b, c, d] = [3 * (top * across + left), 3 * (top * across + right), 3 * (under * across + left), 3 * (under * across + right)];
+      const [a, b, c, d] = [
+        3 * (top * across + left),
+        3 * (top * across + right),
+        3 * (under * across + left),
+        3 * (under * across + right),
+      ];
       for (let k = 0; k < 3; k++) {
         const above = colors[a + k] + s * (colors[b + k] - colors[a + k]);
         const below = colors[c + k] + s * (colors[d + k] - colors[c + k]);
@@ -137,7 +146,8 @@ function dropHues(data: Uint8ClampedArray, drop: readonly Hue[]): void {
     const chroma = most - least;
     if (chroma < COLOURED) continue;
     // The angle on the wheel of colours, degrees (the hexagon of HSV, Smith 1978).
-    const hue = most === r ? 60 * ((g - b) / chroma) : most === g ? 120 + (60 * (b - r)) / chroma : 240 + (60 * (r - g)) / chroma;
+    const hue =
+      most === r ? 60 * ((g - b) / chroma) : most === g ? 120 + (60 * (b - r)) / chroma : 240 + (60 * (r - g)) / chroma;
     const goes = drop.some((name) => {
       const [middle, reach] = SECTORS[name];
       return Math.abs(((hue - middle + 540) % 360) - 180) <= reach;
@@ -173,7 +183,8 @@ export function inkOf({ width, height, data }: Picture): InkRaster {
   let [full, seen] = [SOME_INK, 0];
   while (full < 255 && (seen += counts[full]) < FULL * all) full++;
   const gain = all > 0 ? Math.min(MOST_GAIN, 255 / full) : 1;
-  if (gain > 1.02) for (let k = 0; k < even.ink.length; k++) even.ink[k] = Math.min(255, Math.round(gain * even.ink[k]));
+  if (gain > 1.02)
+    for (let k = 0; k < even.ink.length; k++) even.ink[k] = Math.min(255, Math.round(gain * even.ink[k]));
   return even;
 }
 

@@ -37,9 +37,20 @@ export function linesOf(
       return { x: at.x, y: at.y, as: 'junction', pairs: angles };
     });
     const isUnsure = !word && isUnsurePairing(ways, reach);
-    places.push({ kind: 'junction', x: at.x, y: at.y, choice: ways.indexOf(pairing), choices, isUnsure, radius: at.radius });
+    places.push({
+      kind: 'junction',
+      x: at.x,
+      y: at.y,
+      choice: ways.indexOf(pairing),
+      choices,
+      isUnsure,
+      radius: at.radius,
+    });
   }
-  const gaps = gapsBetween(graph, reach, usual).map((gap) => ({ gap, word: lastNear(said, gap, ['bridged', 'open'], usual + 3) }));
+  const gaps = gapsBetween(graph, reach, usual).map((gap) => ({
+    gap,
+    word: lastNear(said, gap, ['bridged', 'open'], usual + 3),
+  }));
   const bridged = gaps.filter(({ word }) => word?.as === 'bridged').map(({ gap }) => gap);
   places.push(...gaps.map(({ gap, word }) => gapPlace(gap, word)));
   const bridges = bridged.map(({ ends }) => ends);

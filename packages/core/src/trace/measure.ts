@@ -1,12 +1,6 @@
 import { STRIDE } from '../curve';
+import { resampled, type Track } from './resampled';
 import type { InkRaster } from './types';
-
-/** Points of a line, x, y, width, evenly spaced. */
-export interface Track {
-  readonly points: Float64Array;
-  /** Px from one point to the next. */
-  readonly step: number;
-}
 
 /** Lines thinner than this are measured by how much ink lies across them, px: their edges run into each other. */
 const HAIR = 4;
@@ -15,7 +9,8 @@ const HAIR = 4;
 export function inkAt({ width, height, ink }: InkRaster, x: number, y: number): number {
   const [u, v] = [x - 0.5, y - 0.5];
   const [left, top] = [Math.floor(u), Math.floor(v)];
-  if (left < 0 || top < 0 || left >= width - 1 || top >= height - 1) return atEdge({ width, height, ink }, left, top, u - left, v - top);
+  if (left < 0 || top < 0 || left >= width - 1 || top >= height - 1)
+    return atEdge({ width, height, ink }, left, top, u - left, v - top);
   const [s, t] = [u - left, v - top];
   const i = top * width + left;
   const above = ink[i] + s * (ink[i + 1] - ink[i]);
@@ -32,14 +27,18 @@ function atEdge({ width, height, ink }: InkRaster, left: number, top: number, s:
 
 /**
  * Measures a line on the picture itself: from a way along its middle, x, y, it looks to both sides for where the ink falls to
- * half of its strength, twice, the second time from the middle that the first one found. `radius` is half of its width,
- * roughly; where there is no such edge near, the way itself stands with that.
+ * half of its strength, twice, the second time from the middle that the first one found. `radii` is half of its width at
+ * each place, roughly; where there is no such edge near, the way itself stands with that.
  */
-export function measured(raster: InkRaster, way: Float64Array, radius: number, isRing: boolean): Track {
-  const rough = spaced(evened(way, isRing ? 8 : 6, isRing), Math.max(1, radius / 3), isRing);
-  let track = across(raster, rough, radius, isRing);
-  track = { points: evenedTrack(track.points, 2, isRing), step: track.step };
-  return across(raster, track, radius, isRing);
+export function measured(raster: InkRaster, way: Float64Array, radii: Float64Array, isRing: boolean): Track {
+  const count = radii.length;
+  const triples = new Float64Array(STRIDE * count);
+  const places = evened(way, isRing ? 8 : 6, isRing);
+  for (let k = 0; k < count; k++) triples.set([places[2 * k], places[2 * k + 1], 2 * radii[k]], STRIDE * k);
+  const radius = radii.slice().sort()[count >> 1];
+  const rough = resampled(triples, Math.max(1, radius / 3), isRing);
+  const once = across(raster, { points: evenedTrack(rough.points, 1, isRing), step: rough.step }, radius, isRing);
+  return across(raster, { points: evenedTrack(once.points, 2, isRing), step: once.step }, radius, isRing);
 }
 
 /** A way of which each place is the mean of itself and its neighbours, 1 2 1, some times; ends stay. */
@@ -48,7 +47,9 @@ function evened(way: Float64Array, passes: number, isRing: boolean): Float64Arra
   let [from, to] = [Float64Array.from(way), new Float64Array(way.length)];
   for (let pass = 0; pass < passes && count > 2; pass++) {
     for (let k = 0; k < count; k++) {
-      const [a, c] = isRing ? [(k + count - 1) % count, (k + 1) % count] : [Math.max(0, k - 1), Math.min(count - 1, k + 1)];
+      const [a, c] = isRing
+        ? [(k + count - 1) % count, (k + 1) % count]
+        : [Math.max(0, k - 1), Math.min(count - 1, k + 1)];
       const isEnd = !isRing && (k === 0 || k === count - 1);
       for (let axis = 0; axis < 2; axis++)
         to[2 * k + axis] = isEnd
@@ -79,26 +80,6 @@ export function evenedTrack(points: Float64Array, passes: number, isRing: boolea
   return from;
 }
 
-/** Points at even distances along a way; a ring comes back to its first, which is not said again. */
-function spaced(way: Float64Array, step: number, isRing: boolean): Track {
-  const count = way.length / 2;
-  const along = new Float64Array(isRing ? count + 1 : count);
-  const at = (k: number, axis: number) => way[2 * (k % count) + axis];
-  for (let k = 1; k < along.length; k++)
-    along[k] = along[k - 1] + Math.hypot(at(k, 0) - at(k - 1, 0), at(k, 1) - at(k - 1, 1));
-  const length = along[along.length - 1];
-  const parts = Math.max(isRing ? 8 : 1, Math.round(length / step));
-  const points = new Float64Array(STRIDE * (isRing ? parts : parts + 1));
-  for (let k = 0, leg = 0; k * STRIDE < points.length; k++) {
-    const here = (length * k) / parts;
-    while (leg < along.length - 2 && along[leg + 1] < here) leg++;
-    const share = along[leg + 1] > along[leg] ? Math.min(1, (here - along[leg]) / (along[leg + 1] - along[leg])) : 0;
-    for (let axis = 0; axis < 2; axis++)
-      points[STRIDE * k + axis] = at(leg, axis) + share * (at(leg + 1, axis) - at(leg, axis));
-  }
-  return { points, step: length / parts };
-}
-
 function across(raster: InkRaster, { points, step }: Track, radius: number, isRing: boolean): Track {
   const count = points.length / STRIDE;
   const found = new Float64Array(points.length);
@@ -109,11 +90,18 @@ function across(raster: InkRaster, { points, step }: Track, radius: number, isRi
     const [dx, dy] = [points[c] - points[a], points[c + 1] - points[a + 1]];
     const length = Math.hypot(dx, dy) || 1;
     const i = STRIDE * k;
-    const profile = profileAt(raster, points[i], points[i + 1], -dy / length, dx / length, radius);
+    const profile = profileAt(
+      raster,
+      points[i],
+      points[i + 1],
+      -dy / length,
+      dx / length,
+      Math.max(0.5, points[i + 2] / 2),
+    );
     const shift = profile?.shift ?? 0;
     found[i] = points[i] - (shift * dy) / length;
     found[i + 1] = points[i + 1] + (shift * dx) / length;
-    found[i + 2] = profile?.width ?? (points[i + 2] || 2 * radius);
+    found[i + 2] = profile?.width ?? points[i + 2];
   }
   return { points: found, step };
 }

@@ -36,7 +36,8 @@ export function* measuredLines(skeleton: Skeleton): Generator<number, MeasuredLi
   mergeNodes(graph, reach);
   // Where a node was merged away, two branches have become one.
   for (const branch of graph.branches)
-    if (branch && branches[branch.id]?.way !== branch.way) branches[branch.id] = measuredBranch({ ...skeleton, raster }, branch);
+    if (branch && branches[branch.id]?.way !== branch.way)
+      branches[branch.id] = measuredBranch({ ...skeleton, raster }, branch);
   const last = reachesOf(branches);
   const pairings = new Map<number, readonly Pairing[]>();
   graph.nodes.forEach((node, k) => {
@@ -48,7 +49,7 @@ export function* measuredLines(skeleton: Skeleton): Generator<number, MeasuredLi
 function measuredBranch({ raster, graph }: Skeleton, branch: NonNullable<Graph['branches'][number]>): MeasuredBranch {
   const { way, ends, name, isRing } = branch;
   const radius = middling(branch.radii);
-  const track = measured(raster, way, radius, isRing);
+  const track = measured(raster, way, branch.radii, isRing);
   const count = track.points.length / STRIDE;
   const cut = (k: 0 | 1): number => {
     if (isRing) return 0;
@@ -85,7 +86,6 @@ export function reachesOf(branches: readonly (MeasuredBranch | undefined)[]): (e
     return reach;
   };
 }
-
 
 /** The middle of numbers in order. */
 const middling = (values: Float64Array): number => values.slice().sort()[values.length >> 1] ?? 1;

@@ -45,7 +45,9 @@ export function* outlinesOf(raster: InkRaster, settings: TraceSettings): Generat
   const holes = new Map<Contour, Contour[]>();
   for (const hole of contours.filter(({ area }) => area < 0)) {
     const [x, y] = hole.ring;
-    const around = outer.find(({ ring, box, area }) => area > -hole.area && boxHolds(box, hole.box) && isInRing(ring, { x, y }));
+    const around = outer.find(
+      ({ ring, box, area }) => area > -hole.area && boxHolds(box, hole.box) && isInRing(ring, { x, y }),
+    );
     if (around) holes.set(around, [...(holes.get(around) ?? []), hole]);
   }
   const areas: TracedBlack[] = [];
@@ -77,7 +79,13 @@ export function blacksOf({ raster, solids, blackAt, scale }: Skeleton, settings:
 }
 
 /** The ink of one black alone, as far as it reaches. */
-function partOf({ width, height, ink }: InkRaster, blackAt: Uint16Array, across: number, number: number, start: number) {
+function partOf(
+  { width, height, ink }: InkRaster,
+  blackAt: Uint16Array,
+  across: number,
+  number: number,
+  start: number,
+) {
   const list = [start];
   const seen = new Set(list);
   let [minX, minY, maxX, maxY] = [width, height, 0, 0];
@@ -99,7 +107,12 @@ function partOf({ width, height, ink }: InkRaster, blackAt: Uint16Array, across:
     for (let x = 0; x < part.width; x++, to++) {
       const from = (minY + y) * width + minX + x;
       const framed = (minY + y + 1) * across + minX + x + 1;
-      const isOwn = blackAt[framed] === number || blackAt[framed - 1] === number || blackAt[framed + 1] === number || blackAt[framed - across] === number || blackAt[framed + across] === number;
+      const isOwn =
+        blackAt[framed] === number ||
+        blackAt[framed - 1] === number ||
+        blackAt[framed + 1] === number ||
+        blackAt[framed - across] === number ||
+        blackAt[framed + across] === number;
       // Beside it its edge grows light; ink there that is dark belongs to a line.
       if (isOwn) own[to] = blackAt[framed] === number ? ink[from] : Math.min(ink[from], 120);
     }

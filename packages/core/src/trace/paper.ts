@@ -28,6 +28,9 @@ export interface FlatSheet {
   readonly name?: (typeof SHEETS)[number]['name'];
 }
 
+/** The share of the long side of a sheet at whose edge the table shows through. */
+const RIM = 0.002;
+
 const UNIT: Quad = [
   { x: 0, y: 0 },
   { x: 1, y: 0 },
@@ -58,9 +61,13 @@ export function sheetProportion(corners: Quad, picture: { readonly width: number
 export function flatSheet(corners: Quad, picture: { readonly width: number; readonly height: number }): FlatSheet {
   const proportion = sheetProportion(corners, picture);
   const ratio = Math.max(proportion, 1 / proportion);
-  const known = SHEETS.map((sheet) => ({ sheet, off: Math.abs(ratio / sheet.ratio - 1) })).sort((p, q) => p.off - q.off)[0];
+  const known = SHEETS.map((sheet) => ({ sheet, off: Math.abs(ratio / sheet.ratio - 1) })).sort(
+    (p, q) => p.off - q.off,
+  )[0];
   const exact = known.off <= ALIKE ? known.sheet : undefined;
-  const sides = corners.map((corner, k) => Math.hypot(corner.x - corners[(k + 1) % 4].x, corner.y - corners[(k + 1) % 4].y));
+  const sides = corners.map((corner, k) =>
+    Math.hypot(corner.x - corners[(k + 1) % 4].x, corner.y - corners[(k + 1) % 4].y),
+  );
   const long = Math.min(MOST_SIDE, Math.max(1, Math.round(Math.max(...sides))));
   const short = Math.max(1, Math.round(long / (exact?.ratio ?? ratio)));
   const size = proportion >= 1 ? { width: long, height: short } : { width: short, height: long };
@@ -73,8 +80,12 @@ export function turnedSheet(corners: Quad, quarters: number): Quad {
   return [at(0), at(1), at(2), at(3)];
 }
 
-/** What lies between four corners of a picture as a flat sheet, mixed of the four px around each place (bilinear). White beyond its edges. */
-export function straighten(picture: Picture, corners: Quad, { width, height }: { readonly width: number; readonly height: number }): Picture {
+/** What lies between four corners of a picture as a flat sheet, mixed of the four px around each place (bilinear). The very edge, where the table shows through, is as the sheet beside it. */
+export function straighten(
+  picture: Picture,
+  corners: Quad,
+  { width, height }: { readonly width: number; readonly height: number },
+): Picture {
   const map = inverseOf(
     homographyBetween(corners, [
       { x: 0, y: 0 },
@@ -84,11 +95,30 @@ export function straighten(picture: Picture, corners: Quad, { width, height }: {
     ]),
   );
   const data = new Uint8ClampedArray(4 * width * height);
-  for (let y = 0, to = 0; y < height; y++) to = straightRow(picture, map, y, width, data, to);
+  const rim = Math.min(Math.ceil(RIM * Math.max(width, height)), (width - 1) >> 1, (height - 1) >> 1);
+  for (let y = rim; y < height - rim; y++) straightRow(picture, map, y, width, data, 4 * y * width);
+  // The rim goes on as the sheet does beside it.
+  const px = new Uint32Array(data.buffer);
+  for (let y = rim; y < height - rim; y++) {
+    const row = y * width;
+    px.fill(px[row + rim], row, row + rim);
+    px.fill(px[row + width - 1 - rim], row + width - rim, row + width);
+  }
+  for (let y = 0; y < rim; y++) {
+    px.copyWithin(y * width, rim * width, (rim + 1) * width);
+    px.copyWithin((height - 1 - y) * width, (height - 1 - rim) * width, (height - rim) * width);
+  }
   return { width, height, data };
 }
 
-function straightRow({ width, height, data }: Picture, m: Matrix3x3, y: number, across: number, target: Uint8ClampedArray, from: number): number {
+function straightRow(
+  { width, height, data }: Picture,
+  m: Matrix3x3,
+  y: number,
+  across: number,
+  target: Uint8ClampedArray,
+  from: number,
+): void {
   let to = from;
   let px = m[0] * 0.5 + m[1] * (y + 0.5) + m[2];
   let py = m[3] * 0.5 + m[4] * (y + 0.5) + m[5];
@@ -111,11 +141,14 @@ function straightRow({ width, height, data }: Picture, m: Matrix3x3, y: number, 
     }
     target[to + 3] = 255;
   }
-  return to;
 }
 
 /** Where a place of a picture lies on the sheet between its corners, px of the flat sheet. */
-export const onSheet = (corners: Quad, { width, height }: { readonly width: number; readonly height: number }, { x, y }: Point): Point =>
+export const onSheet = (
+  corners: Quad,
+  { width, height }: { readonly width: number; readonly height: number },
+  { x, y }: Point,
+): Point =>
   applyProjective(
     homographyBetween(corners, [
       { x: 0, y: 0 },

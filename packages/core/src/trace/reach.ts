@@ -1,6 +1,6 @@
 import { STRIDE } from '../curve';
 import type { Point } from '../math';
-import type { Track } from './measure';
+import type { Track } from './resampled';
 
 /** Where a line stands before a place that is unclear, and how it would go on. */
 export interface Reach extends Point {
@@ -104,7 +104,11 @@ export function wayBetween(one: Reach, two: Reach, step: number): number[] {
     const t = k / parts;
     const [a, b] = [(1 + 2 * t) * (1 - t) ** 2, t * (1 - t) ** 2];
     const [c, d] = [t * t * (3 - 2 * t), t * t * (t - 1)];
-    way.push(a * one.x + b * ux + c * two.x + d * vx, a * one.y + b * uy + c * two.y + d * vy, one.width + t * (two.width - one.width));
+    way.push(
+      a * one.x + b * ux + c * two.x + d * vx,
+      a * one.y + b * uy + c * two.y + d * vy,
+      one.width + t * (two.width - one.width),
+    );
   }
   return way;
 }

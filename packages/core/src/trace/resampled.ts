@@ -1,5 +1,11 @@
 import { STRIDE } from '../curve';
-import type { Track } from './measure';
+
+/** Points of a line, x, y, width, evenly spaced. */
+export interface Track {
+  readonly points: Float64Array;
+  /** Px from one point to the next. */
+  readonly step: number;
+}
 
 /** Triples x, y, width at even distances along those that are given; a ring does not say its first one again. */
 export function resampled(triples: ArrayLike<number>, step: number, isRing: boolean): Track {

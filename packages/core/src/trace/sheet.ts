@@ -82,7 +82,10 @@ function rangeOf(value: Float32Array): readonly [number, number] {
 }
 
 /** The largest patch brighter than a level, its ink and holes filled by its hull, as a figure of four corners. */
-function outlineFrom({ width, height, value }: Field, level: number): { readonly quad: Quad; readonly fill: number } | undefined {
+function outlineFrom(
+  { width, height, value }: Field,
+  level: number,
+): { readonly quad: Quad; readonly fill: number } | undefined {
   const seen = new Uint8Array(value.length);
   let largest: number[] = [];
   for (let i = 0; i < value.length; i++) {
@@ -212,7 +215,10 @@ function sideNear(field: Field, from: Point, to: Point): Side | undefined {
       // A few px to either side, so that a grain of wood is no edge.
       let [one, two, count] = [0, 0, 0];
       for (let w = 1; w <= 4; w++) {
-        const [a, b] = [valueAt(field, x + (s - w + 0.5) * nx, y + (s - w + 0.5) * ny), valueAt(field, x + (s + w - 0.5) * nx, y + (s + w - 0.5) * ny)];
+        const [a, b] = [
+          valueAt(field, x + (s - w + 0.5) * nx, y + (s - w + 0.5) * ny),
+          valueAt(field, x + (s + w - 0.5) * nx, y + (s + w - 0.5) * ny),
+        ];
         if (a === undefined || b === undefined) continue;
         one += a;
         two += b;
@@ -240,7 +246,9 @@ function agreed(places: readonly Point[]): Side | undefined {
       const [a, b] = [places[i], places[k]];
       const long = distance(a, b);
       if (long < 20) continue;
-      const on = places.filter(({ x, y }) => Math.abs((x - a.x) * (b.y - a.y) - (y - a.y) * (b.x - a.x)) / long < within);
+      const on = places.filter(
+        ({ x, y }) => Math.abs((x - a.x) * (b.y - a.y) - (y - a.y) * (b.x - a.x)) / long < within,
+      );
       if (on.length > best.length) best = on;
     }
   if (best.length < 8) return undefined;
@@ -272,6 +280,8 @@ function fromUpperLeft(corners: readonly Point[]): Quad | undefined {
   const first = ringed.reduce((best, { x, y }, k) => (x + y < ringed[best].x + ringed[best].y ? k : best), 0);
   const at = (k: number) => ringed[(first + k) % 4];
   const quad: Quad = [at(0), at(1), at(2), at(3)];
-  const isFolded = quad.some((corner, k) => pointToLeg(corner.x, corner.y, at(k + 1).x, at(k + 1).y, at(k + 2).x, at(k + 2).y) < 4);
+  const isFolded = quad.some(
+    (corner, k) => pointToLeg(corner.x, corner.y, at(k + 1).x, at(k + 1).y, at(k + 2).x, at(k + 2).y) < 4,
+  );
   return isFolded ? undefined : quad;
 }

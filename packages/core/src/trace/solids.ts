@@ -20,9 +20,18 @@ export interface Solids {
   readonly blackAt: Uint16Array;
 }
 
-/** As many discs long a solid is black for certain; from as many on it is a line. */
+/** As many discs long a solid is black for certain. */
 const SURELY_BLACK = 4;
-const SURELY_LINE = 8;
+/**
+ * A band is as wide everywhere: its core is as long as half of its border, and the core's area over that border comes to half of
+ * its own width. Of a disc it is half of that. From the first share on it is a line for certain, up to the second black.
+ */
+const [SURELY_LINE, SURELY_UNEVEN] = [0.85, 0.65];
+/** What is hardly deeper than the widest line, and not much longer than that, is where lines meet. */
+const DEEP = 1.35;
+const SMALL = 1.3;
+/** Discs of its own depth that a black may hang on to be alone. */
+const ALONE = 5;
 /** Radii that a corner of a black may reach beyond the largest disc in it. */
 const CORNER = 4;
 /** Solids that are told apart. */
@@ -58,8 +67,12 @@ export function solidsOf(inked: Inked, depths: Uint16Array, from: number, said: 
     }
     const radius = radiusAt(depths, best);
     // The core grown again by what was taken off it: a strip of its border for each px of it.
-    const grown = heap.length + borderOf(heap, blackAt, number, width).length * (from / 2);
+    const border = borderOf(heap, blackAt, number, width).length;
+    const grown = heap.length + border * (from / 2);
     const length = grown / (Math.PI * radius * radius);
+    const evenness = heap.length / border / Math.max(1, radius - from / 2);
+    const isAlone = isPatchWithin(inked, best, ALONE * Math.PI * radius * radius);
+    const kind = kindOf({ length, radius, from, evenness, isAlone });
     const place = { x: (best % width) - 0.5, y: Math.floor(best / width) - 0.5 };
     const own = said.find(
       (one) => (one.as === 'black' || one.as === 'line') && distance(one, place) < Math.max(radius, 4),
@@ -67,8 +80,8 @@ export function solidsOf(inked: Inked, depths: Uint16Array, from: number, said: 
     solids.push({
       ...place,
       ...{ at: best, radius, length },
-      isBlack: own ? own.as === 'black' : length < (SURELY_BLACK + SURELY_LINE) / 2,
-      isUnsure: !own && length >= SURELY_BLACK && length < SURELY_LINE,
+      isBlack: own ? own.as === 'black' : kind !== 'line',
+      isUnsure: !own && kind === 'unsure',
     });
     cores.push(Int32Array.from(heap));
   }
@@ -76,6 +89,36 @@ export function solidsOf(inked: Inked, depths: Uint16Array, from: number, said: 
   grow(inked, from / 2 + 0.5, solids, cores, blackAt);
   takeCorners(inked, from / 2, blackAt);
   return { solids, blackAt };
+}
+
+interface Measures {
+  readonly length: number;
+  readonly radius: number;
+  readonly from: number;
+  readonly evenness: number;
+  readonly isAlone: boolean;
+}
+
+function kindOf({ length, radius, from, evenness, isAlone }: Measures) {
+  if (!isAlone && radius < (DEEP * from) / 2 && length < SMALL) return 'line';
+  if (length < SURELY_BLACK || evenness < SURELY_UNEVEN) return 'black';
+  return evenness > SURELY_LINE ? 'line' : 'unsure';
+}
+
+/** Whether all ink that hangs together with a px comes to so many px at most. */
+function isPatchWithin({ width, on }: Inked, at: number, most: number): boolean {
+  const steps = around(width);
+  const patch = [at];
+  const seen = new Set(patch);
+  for (let head = 0; head < patch.length; head++)
+    for (const step of steps) {
+      const next = patch[head] + step;
+      if (!on[next] || seen.has(next)) continue;
+      if (patch.length >= most) return false;
+      seen.add(next);
+      patch.push(next);
+    }
+  return true;
 }
 
 /** The px of a core at its border. */

@@ -19,7 +19,8 @@ export function thinned({ width, height, on }: Inked): Inked {
   };
   for (let i = width; i < left.length - width; i++) {
     if (!left[i]) continue;
-    if (left[i - 1] && left[i + 1] && left[i - width] && left[i + width] && steps.every((step) => left[i + step])) continue;
+    if (left[i - 1] && left[i + 1] && left[i - width] && left[i + width] && steps.every((step) => left[i + step]))
+      continue;
     wait(i);
   }
   for (let half: 0 | 1 = 0; waiting[0].length + waiting[1].length > 0; half = half === 0 ? 1 : 0) {
@@ -44,8 +45,7 @@ function goesIn(half: 0 | 1): Uint8Array {
   const table = new Uint8Array(256);
   for (let bits = 0; bits < 256; bits++) {
     const [p2, p3, p4, p5, p6, p7, p8, p9] = Array.from({ length: 8 }, (_, k) => (bits >> k) & 1);
-    const pieces =
-      (1 - p2) * (p3 | p4) + (1 - p4) * (p5 | p6) + (1 - p6) * (p7 | p8) + (1 - p8) * (p9 | p2);
+    const pieces = (1 - p2) * (p3 | p4) + (1 - p4) * (p5 | p6) + (1 - p6) * (p7 | p8) + (1 - p8) * (p9 | p2);
     const one = (p9 | p2) + (p3 | p4) + (p5 | p6) + (p7 | p8);
     const other = (p2 | p3) + (p4 | p5) + (p6 | p7) + (p8 | p9);
     const fewest = Math.min(one, other);

@@ -1,5 +1,6 @@
 import { STRIDE } from '../curve';
-import { inkAt, type Track } from './measure';
+import { inkAt } from './measure';
+import type { Track } from './resampled';
 import { carriedOn, reachOf, type Reach } from './reach';
 import type { InkRaster } from './types';
 
@@ -18,14 +19,19 @@ export interface Tipped {
  * Carries the end of a line out to where its ink ends. A full end stops half of its width before that, where the round of a
  * nib has its middle; a pointed one thins out to nothing. `said` overrules what was measured. The end is that of the last triple.
  */
-export function tipped(raster: InkRaster, triples: number[], width: number, said: 'pointed' | 'blunt' | undefined): Tipped {
+export function tipped(
+  raster: InkRaster,
+  triples: number[],
+  width: number,
+  said: 'pointed' | 'blunt' | undefined,
+): Tipped {
   const count = triples.length / STRIDE;
   const track: Track = { points: Float64Array.from(triples), step: meanStep(triples) };
   const end = reachOf(track, count - 1, 1, Math.max(4, 1.3 * width));
   const ink = walkedOut(raster, end, 2.5 * width + 6);
   const own = triples[triples.length - 1];
   const left = own / Math.max(width, 0.5);
-  const isUnsure = left > 0.45 && left < 0.8;
+  const isUnsure = left > 0.54 && left < 0.7;
   const isPointed = said ? said === 'pointed' : left < POINTED;
   const out = [...triples];
   const last = triples.slice(-STRIDE);
@@ -62,7 +68,8 @@ function walkedOut(raster: InkRaster, reach: Reach, most: number): number {
   for (let s = 0.5; s <= most; s += 0.5) {
     const { x, y } = carriedOn(reach, s);
     const here = inkAt(raster, x, y);
-    if (here < full / 2) return s - 0.5 + (before > here ? (0.5 * Math.max(0, before - full / 2)) / (before - here) : 0);
+    if (here < full / 2)
+      return s - 0.5 + (before > here ? (0.5 * Math.max(0, before - full / 2)) / (before - here) : 0);
     before = here;
   }
   return most;
@@ -70,7 +77,9 @@ function walkedOut(raster: InkRaster, reach: Reach, most: number): number {
 
 function between(from: readonly number[], to: readonly number[]): number[] {
   const parts = Math.max(1, Math.round(Math.hypot(to[0] - from[0], to[1] - from[1]) / 1.5));
-  return Array.from({ length: parts }, (_, k) => from.map((value, axis) => value + ((to[axis] - value) * (k + 1)) / parts)).flat();
+  return Array.from({ length: parts }, (_, k) =>
+    from.map((value, axis) => value + ((to[axis] - value) * (k + 1)) / parts),
+  ).flat();
 }
 
 /** Takes some length off the end; two points stay. */

@@ -25,7 +25,9 @@ export interface Icon {
 
 /** Every icon with an odd number, or an even one, in the order of their names; `each` takes one of so many of them. */
 export function iconsOf(which: 'odd' | 'even', each: number): Icon[] {
-  const names = readdirSync(folder).filter((name) => name.endsWith('.svg')).sort();
+  const names = readdirSync(folder)
+    .filter((name) => name.endsWith('.svg'))
+    .sort();
   return names
     .filter((_, k) => k % 2 === (which === 'odd' ? 1 : 0))
     .filter((_, k) => k % each === 0)
@@ -123,7 +125,14 @@ function linesOfPath(d: string): TrueLine[] {
       else if (command === 'V') line(x, n[0]);
       else if (command === 'C') cubic(n[0], n[1], n[2], n[3], n[4], n[5]);
       else if (command === 'Q')
-        cubic(x + (2 / 3) * (n[0] - x), y + (2 / 3) * (n[1] - y), n[2] + (2 / 3) * (n[0] - n[2]), n[3] + (2 / 3) * (n[1] - n[3]), n[2], n[3]);
+        cubic(
+          x + (2 / 3) * (n[0] - x),
+          y + (2 / 3) * (n[1] - y),
+          n[2] + (2 / 3) * (n[0] - n[2]),
+          n[3] + (2 / 3) * (n[1] - n[3]),
+          n[2],
+          n[3],
+        );
       else if (command === 'Z' || command === 'z') {
         if (Math.hypot(x - x0, y - y0) > 1e-6) line(x0, y0);
         if (last && first && turns(last, first)) corners.push([x0, y0]);
@@ -142,7 +151,12 @@ export type Wear = 'clean' | 'blur' | 'noise' | 'jpeg' | 'paper';
 /** An icon as a picture of ink, its lines so many px wide and that share of 24 its side long. */
 export async function scanned(
   { svg }: Icon,
-  { line, width, wear, seed = 1 }: { readonly line: number; readonly width: number; readonly wear: Wear; readonly seed?: number },
+  {
+    line,
+    width,
+    wear,
+    seed = 1,
+  }: { readonly line: number; readonly width: number; readonly wear: Wear; readonly seed?: number },
 ): Promise<InkRaster & { readonly scale: number }> {
   const scale = line / width;
   const side = Math.round(24 * scale);
@@ -152,18 +166,21 @@ export async function scanned(
     .replace(/height="24"/, `height="${side}"`)
     .replace(/currentColor/g, '#000');
   let picture = sharp(Buffer.from(drawn)).resize(side, side).flatten({ background: '#fff' }).greyscale();
-  if (wear === 'blur') picture = sharp(await picture.png().toBuffer()).blur(0.15 * line + 0.3).greyscale();
+  if (wear === 'blur')
+    picture = sharp(await picture.png().toBuffer())
+      .blur(0.15 * line + 0.3)
+      .greyscale();
   if (wear === 'jpeg') picture = sharp(await picture.jpeg({ quality: 40 }).toBuffer()).greyscale();
   const { data } = await picture.raw().toBuffer({ resolveWithObject: true });
   const ink = new Uint8Array(side * side);
   let state = seed >>> 0;
-  const random = () => ((state = (Math.imul(state, 1664525) + 1013904223) >>> 0) / 2 ** 32);
+  const random = () => (state = (Math.imul(state, 1664525) + 1013904223) >>> 0) / 2 ** 32;
   for (let i = 0; i < ink.length; i++) {
     let grey = data[i];
     if (wear === 'noise') grey += 18 * (random() + random() + random() + random() - 2) * 1.7;
     if (wear === 'paper') {
       const [x, y] = [(i % side) / side, Math.floor(i / side) / side];
-      grey = (grey * (0.72 + 0.22 * x - 0.1 * y * y)) + 6 * (random() - 0.5);
+      grey = grey * (0.72 + 0.22 * x - 0.1 * y * y) + 6 * (random() - 0.5);
     }
     ink[i] = 255 - Math.max(0, Math.min(255, Math.round(grey)));
   }
@@ -179,7 +196,9 @@ export function sampled(spine: Spine): readonly (readonly [number, number, numbe
     const count = Math.max(1, Math.round(long));
     for (let k = 0; k < count; k++) {
       const t = (k + 0.5) / count;
-      points.push([0, 1, 2].map((axis) => flat[i + axis] + t * (flat[i + 3 + axis] - flat[i + axis])) as [number, number, number]);
+      points.push(
+        [0, 1, 2].map((axis) => flat[i + axis] + t * (flat[i + 3 + axis] - flat[i + axis])) as [number, number, number],
+      );
     }
   }
   return points;
@@ -193,7 +212,10 @@ export async function redrawn(
   const nib = { name: 'Plain', size: 1, thinnest: 1, taperIn: 0, taperOut: 0, color: '#000000' };
   const path = (rings: readonly ArrayLike<number>[]) =>
     rings
-      .map((ring) => `M${Array.from({ length: ring.length / 2 }, (_, k) => `${ring[2 * k].toFixed(3)} ${ring[2 * k + 1].toFixed(3)}`).join('L')}Z`)
+      .map(
+        (ring) =>
+          `M${Array.from({ length: ring.length / 2 }, (_, k) => `${ring[2 * k].toFixed(3)} ${ring[2 * k + 1].toFixed(3)}`).join('L')}Z`,
+      )
       .join('');
   const words = lines.map(({ spine }) => path(outlineOf({ spine, nib, ends: ['round', 'round'] }, 0.05).rings));
   for (const { rings } of blacks)
@@ -206,7 +228,11 @@ export async function redrawn(
       ),
     );
   const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}"><rect width="100%" height="100%" fill="#fff"/>${words.map((d) => `<path d="${d}"/>`).join('')}</svg>`;
-  const { data } = await sharp(Buffer.from(svg), { unlimited: true }).flatten({ background: '#fff' }).greyscale().raw().toBuffer({ resolveWithObject: true });
+  const { data } = await sharp(Buffer.from(svg), { unlimited: true })
+    .flatten({ background: '#fff' })
+    .greyscale()
+    .raw()
+    .toBuffer({ resolveWithObject: true });
   return Uint8Array.from(data, (grey) => 255 - grey);
 }
 

@@ -1,9 +1,8 @@
 import { Text, View } from 'react-native';
 import { pxToMm } from '@true-nib/core/page';
 import { useBoard, useSlot } from '../../board';
-import { Button, Faint, Line } from '../../look';
+import { Button, Faint, Line, PlaceList } from '../../look';
 import { leakSlot } from './leakHand';
-import { PlaceList } from './PlaceList';
 import { useLeaks } from './leakStore';
 import { GapSetting } from './PourSettings';
 import { useRegions } from './pourStore';

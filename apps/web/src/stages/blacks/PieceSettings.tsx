@@ -1,9 +1,8 @@
 import { Text, View } from 'react-native';
 import { useSlot } from '../../board';
-import { Button, Faint, Line, ScrubNumber } from '../../look';
+import { Button, Faint, Line, ScrubNumber, PlaceList } from '../../look';
 import { setBlacks, useBlacks } from './blackStore';
 import { pieceSlot } from './pieceHand';
-import { PlaceList } from './PlaceList';
 import { usePieces } from './pieceStore';
 
 /** What is known of the pieces, in words. */

@@ -15,14 +15,12 @@ import {
   type PageKeep,
   type PageSlot,
 } from '../../board';
-import { FINGER, linesNear } from '../../hand';
-import { zoomOf, type Sketch } from '../../render';
+import { FINGER, goTo, linesNear } from '../../hand';
+import { ringed, zoomOf, type Sketch } from '../../render';
 import { newId } from '../../session';
 import { useBlacks } from './blackStore';
-import { goTo } from './goTo';
 import { useLeaks } from './leakStore';
 import { pourSlot } from './pourHand';
-import { ringed } from './ringed';
 
 /** ms after an edit until the page is looked at again. */
 const REST_MS = 700;

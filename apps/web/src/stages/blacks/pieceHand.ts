@@ -13,13 +13,11 @@ import {
   type PageKeep,
   type PageSlot,
 } from '../../board';
-import { FINGER } from '../../hand';
-import { traceRings, zoomOf, type ShownPiece, type Sketch } from '../../render';
+import { FINGER, goTo } from '../../hand';
+import { ringed, traceRings, zoomOf, type ShownPiece, type Sketch } from '../../render';
 import { newId } from '../../session';
 import { washingSlot } from '../../wash';
 import { useBlacks } from './blackStore';
-import { goTo } from './goTo';
-import { ringed } from './ringed';
 import { NO_PIECES, usePieces, type ListedSpeck } from './pieceStore';
 
 /** CSS px² that a loop goes round at least. */

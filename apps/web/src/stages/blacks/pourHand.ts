@@ -21,12 +21,11 @@ import {
   type PageSlot,
 } from '../../board';
 import { nibFor } from '../../nibs';
-import { changesBounds, zoomOf, type RegionSettings, type ShownRegion, type Sketch } from '../../render';
+import { changesBounds, ringed, zoomOf, type RegionSettings, type ShownRegion, type Sketch } from '../../render';
 import { newId } from '../../session';
 import { useBlacks, type Recolours } from './blackStore';
 import { flatAt, flatsLayer, flatsOf, isFlats } from './flatsLayer';
 import { NOTHING_KNOWN, useRegions } from './pourStore';
-import { ringed } from './ringed';
 
 /** ms after an edit until the page is looked at again. */
 const REST_MS = 600;

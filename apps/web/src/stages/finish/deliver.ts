@@ -44,14 +44,22 @@ export async function deliverPng(
   }
 }
 
+/** Where the bytes of a picture come from, as it was taken and as its scan has it. */
+export interface RoughBytes {
+  readonly bytes: PictureBytes;
+  readonly scanned: (picture: PictureEntity) => Promise<Blob>;
+}
+
 /** The page as SVG, sized in mm; roughs are embedded when asked for. */
-export async function deliverSvg(page: Page, title: string, withRough: boolean, bytes: PictureBytes): Promise<Blob> {
+export async function deliverSvg(page: Page, title: string, withRough: boolean, source: RoughBytes): Promise<Blob> {
+  const { bytes, scanned } = source;
   const addresses = new Map<string, string>();
   if (withRough)
-    for (const { blob } of picturesIn(roughsOf(page))) addresses.set(blob, await dataAddress(await bytes(blob)));
+    for (const picture of picturesIn(roughsOf(page)))
+      addresses.set(picture.id, await dataAddress(await (picture.scan ? scanned(picture) : bytes(picture.blob))));
   const washes = new Map<string, string>();
   for (const blob of washBlobs(page)) washes.set(blob, await dataAddress(await pngOf(await bytes(blob))));
-  const pictureAddress = withRough ? (blob: string) => addresses.get(blob) : undefined;
+  const pictureAddress = withRough ? ({ id }: PictureEntity) => addresses.get(id) : undefined;
   return new Blob([pageToSvg(page, { title, pictureAddress, washAddress: (blob) => washes.get(blob) })], {
     type: 'image/svg+xml',
   });

@@ -6,6 +6,7 @@ import { InkDesk, unpackedList } from '../../render/inkDesk';
 import { unpackTile } from '../../render/washCode';
 import { pyramidOf, type PyramidLevel } from '../../render/picturePieces';
 import { paintPage } from '../../render/pagePaint';
+import { decodedAs } from '../../render/scanned';
 
 const BAND = 512;
 
@@ -65,8 +66,7 @@ const service = {
 };
 
 async function decode({ picture, source }: DeliveredPicture): Promise<readonly [string, readonly PyramidLevel[]]> {
-  const bitmap = source instanceof Blob ? await createImageBitmap(source, { imageOrientation: 'from-image' }) : source;
-  return [picture.id, await pyramidOf(bitmap, picture.tint)];
+  return [picture.id, await pyramidOf(await decodedAs(source, picture), picture.tint)];
 }
 
 function band(

@@ -1,4 +1,5 @@
 import { useSyncExternalStore } from 'react';
+import type { PictureEntity } from '@true-nib/core/page';
 import { Listeners } from '../../base';
 import { useSlot, type Board, type PageSlot } from '../../board';
 import { download, say, sayError } from '../../look';
@@ -15,7 +16,7 @@ export class Delivery {
   private share: number | undefined;
   private readonly listeners = new Listeners<[]>();
 
-  constructor(private readonly board: Pick<Board, 'session' | 'of'>) {}
+  constructor(private readonly board: Pick<Board, 'session' | 'of' | 'picture'>) {}
 
   /** How much of the file is made, 0..1; nothing while none is being made. */
   get progress(): number | undefined {
@@ -61,7 +62,8 @@ export class Delivery {
     const { session } = this.board;
     const { page, card } = session;
     const bytes = (blob: string) => session.blob(blob);
-    if (deliverAs === 'svg') return deliverSvg(page, card.name, deliverRough, bytes);
+    const scanned = (picture: PictureEntity) => this.board.picture.pictures.scanned(picture);
+    if (deliverAs === 'svg') return deliverSvg(page, card.name, deliverRough, { bytes, scanned });
     const choice = { scale: deliverScale, withRough: deliverRough, isOneBit };
     return deliverPng(page, choice, bytes, (share) => this.tell(share), signal);
   }

@@ -1,3 +1,4 @@
+import Camera from 'lucide-react-native/icons/camera';
 import ImagePlus from 'lucide-react-native/icons/image-plus';
 import Lock from 'lucide-react-native/icons/lock';
 import LockOpen from 'lucide-react-native/icons/lock-open';
@@ -6,7 +7,7 @@ import type { ReactNode } from 'react';
 import { Text, View } from 'react-native';
 import { useBoard, type SettingsProps, type Tool } from '../../board';
 import { Cells, ToolChip } from '../../hand';
-import { Chip, Hint, LineHint } from '../../look';
+import { Chip, Hint, LineHint, useIsWide } from '../../look';
 import { chooseRough } from '../../stack';
 import {
   OpacitySetting,
@@ -23,6 +24,7 @@ import {
 export function RoughChips({ place }: { readonly place: Tool }) {
   const { session } = useBoard();
   const actions = useRough();
+  const isWide = useIsWide();
   return (
     <Cells>
       <ToolChip {...place} />
@@ -32,6 +34,14 @@ export function RoughChips({ place }: { readonly place: Tool }) {
         tooltip="Bring in a picture from disk"
         onPress={() => void chooseRough(session)}
       />
+      {!isWide && (
+        <Chip
+          label="Photo"
+          icon={Camera}
+          tooltip="Take a photo of paper and bring it in"
+          onPress={() => void chooseRough(session, 'photo')}
+        />
+      )}
       {actions && (
         <Chip
           label="Fit"

@@ -13,13 +13,13 @@ import { changeRough, fitRough, layRough, removeRough } from '@true-nib/core/too
 import Trash from 'lucide-react-native/icons/trash';
 import { Button, Choice, ScrubNumber } from '../../look';
 import { useBoard, usePage, useDesk } from '../../board';
-import { roughInHand } from './useRoughInHand';
+import { roughOf } from '../trace';
 
 /** The rough in hand, and what can be done to it. Settings are shown live and become one change when the hand lets go. */
 export function useRough() {
   const board = useBoard();
   const page = usePage(board);
-  const rough = roughInHand(
+  const rough = roughOf(
     page,
     useDesk((desk) => desk.roughId),
   );

@@ -1,5 +1,6 @@
 import Panels from 'lucide-react-native/icons/layout-panel-top';
 import Picture from 'lucide-react-native/icons/image';
+import ScanLine from 'lucide-react-native/icons/scan-line';
 import type { Stage, Tool, Wing } from '../../board';
 import { TurningRows } from '../../hand';
 import { RoughAll, RoughChips, RoughLine } from './RoughBench';
@@ -22,23 +23,27 @@ const place: Tool = {
   Settings: RoughAll,
 };
 
-/** A sketch, a scan or a photo is brought in to draw over; and, by a wing, the page is laid out in panels. */
-export const roughStage = (panels: Wing) =>
+/** A sketch, a scan or a photo is brought in to draw over; by wings, it is traced, and the page is laid out in panels. */
+export const roughStage = (panels: Wing, trace: Wing) =>
   ({
     id: 'rough',
     label: 'Rough',
     key: 'Digit1',
-    tools: [place, ...panels.tools],
+    tools: [place, ...trace.tools, ...panels.tools],
     holds: ['move', 'scrub-zoom'],
     isAside: true,
-    keeps: [...(panels.keeps ?? [])],
-    ...(panels.forget && { forget: panels.forget }),
-    commands: panels.commands ?? [],
+    keeps: [...(trace.keeps ?? []), ...(panels.keeps ?? [])],
+    forget: () => {
+      trace.forget?.();
+      panels.forget?.();
+    },
+    commands: [...(trace.commands ?? []), ...(panels.commands ?? [])],
     holdCommands: panels.holdCommands ?? [],
     Chips: () => (
       <TurningRows
         rows={[
           { label: 'Rough', icon: Picture, tools: [place], chips: <RoughChips place={place} /> },
+          { label: 'Scan', icon: ScanLine, tools: trace.tools },
           { label: 'Panels', icon: Panels, tools: panels.tools },
         ]}
       />

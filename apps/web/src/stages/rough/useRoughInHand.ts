@@ -1,14 +1,9 @@
 import { useDeliverChoice } from '../finish';
-import { find, ofKind, byOrder, type Page, type PictureEntity } from '@true-nib/core/page';
+import { find } from '@true-nib/core/page';
 import { useEffect } from 'react';
 import { isInHand, useBoard, usePage, useDesk, workbench } from '../../board';
+import { roughOf } from '../trace';
 import { useShallow } from 'zustand/react/shallow';
-
-/** The rough that the Rough stage works on: the one last chosen, or the highest there is. */
-export function roughInHand(page: Page, roughId: string | undefined): PictureEntity | undefined {
-  const chosen = roughId === undefined ? undefined : find(page, 'picture', roughId);
-  return chosen ?? ofKind(page, 'picture').sort(byOrder).at(-1);
-}
 
 /**
  * Shows the handles of the rough in hand while it can be moved, and hides roughs while one peeks by button or key, or is
@@ -27,7 +22,7 @@ export function useRoughInHand(): void {
   const isDelivered = useDeliverChoice(({ deliverRough }) => deliverRough);
   const isHidden = peeking || (isPlain && !isDelivered);
   useEffect(() => {
-    const rough = isPlacing ? roughInHand(page, roughId) : undefined;
+    const rough = isPlacing ? roughOf(page, roughId) : undefined;
     const isLoose = rough !== undefined && find(page, 'layer', rough.layerId)?.locked === false;
     board.picture.setGrips(isLoose ? rough : undefined);
     if (rough && rough.id !== roughId) useDesk.setState({ roughId: rough.id });

@@ -1,5 +1,5 @@
 import { apply, type Matrix, type Point } from '@true-nib/core/math';
-import { strokeBoth } from '../../render';
+import { strokeBoth } from './overlay';
 
 /** A ring of `radius` device px round a place of the page, and a line between two places where there are such; seen on any ground. */
 export function ringed(

@@ -1,6 +1,6 @@
 import { apply, type Point } from '@true-nib/core/math';
-import type { Board } from '../../board';
-import { panned, zoomedAt, zoomOf } from '../../render';
+import type { Board } from '../board';
+import { panned, zoomedAt, zoomOf } from '../render';
 
 /** CSS px per page px that a place is shown at, at least. */
 const CLOSE = 1.5;

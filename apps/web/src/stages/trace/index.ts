@@ -1,0 +1,2 @@
+export { roughOf } from './roughOf';
+export { TRACE } from './tools';

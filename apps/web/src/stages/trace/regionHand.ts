@@ -1,0 +1,217 @@
+import { framesOf } from '@true-nib/core/drawn';
+import { apply, invert, ringArea, then, type Matrix, type Point } from '@true-nib/core/math';
+import { find, ofKind } from '@true-nib/core/page';
+import { flattenSpine, STRIDE } from '@true-nib/core/curve';
+import {
+  isInHand,
+  still,
+  type Board,
+  type Desk,
+  type Gesture,
+  type PageKeep,
+  type PageSlot,
+  type Press,
+} from '../../board';
+import { strokeBoth, zoomOf, type Sketch } from '../../render';
+import { sourceInHand } from './source';
+import { tracingSlot } from './tracingDesk';
+import { setTrace, useTrace, useTraceChoice } from './traceStore';
+
+/** CSS px² that a loop goes round at least. */
+const LEAST_LOOP = 400;
+/** ms after a change until the view is traced as exactly as it can be, and px of the part that is. */
+const REST_MS = 450;
+const EXACT_PX = 3e6;
+
+interface Seen {
+  readonly bitmap: ImageBitmap;
+  readonly map: Matrix;
+}
+
+/** Says what is traced, a loop or a panel, and shows what the settings come to where one looks. */
+export class TraceRegion implements PageKeep {
+  private isHeld = false;
+  private seen: Seen | undefined;
+  private isBusy = false;
+  private isWanted = false;
+  private timer: ReturnType<typeof setTimeout> | undefined;
+  private readonly stops: readonly (() => void)[];
+
+  constructor(private readonly board: Board) {
+    this.stops = [
+      useTraceChoice.subscribe(() => this.isHeld && this.preview()),
+      useTrace.subscribe((now, before) => {
+        if (!this.isHeld) return;
+        if (now.loop !== before.loop) this.preview();
+        if (now.share === undefined && before.share !== undefined) this.preview();
+      }),
+      board.session.onEdits((_page, edits) => {
+        if (this.isHeld && edits.some(({ before, after }) => (after ?? before)?.kind === 'picture')) this.preview();
+      }),
+      board.picture.onView(() => this.isHeld && this.previewSoon()),
+    ];
+  }
+
+  dispose(): void {
+    this.stops.forEach((stop) => stop());
+    this.isHeld = false;
+    clearTimeout(this.timer);
+    this.seen?.bitmap.close();
+  }
+
+  follow(desk: Desk): void {
+    const isHeld = isInHand(desk, 'trace');
+    if (isHeld === this.isHeld) return;
+    this.isHeld = isHeld;
+    if (isHeld) this.preview();
+    else this.forget();
+  }
+
+  /** Escape: stops a tracing that is under way, then lets the loop go. */
+  letGo(): boolean {
+    if (this.board.of(tracingSlot).stop()) return true;
+    if (!this.isHeld || !useTrace.getState().loop) return false;
+    setTrace({ loop: undefined, panelId: undefined });
+    return true;
+  }
+
+  /** Enter: traces. */
+  settle(): boolean {
+    if (!this.isHeld) return false;
+    void this.board.of(tracingSlot).trace();
+    return true;
+  }
+
+  begin({ at }: Press): Gesture | undefined {
+    const { where } = useTraceChoice.getState();
+    if (where === 'loop') return this.beginLoop();
+    if (where === 'panel') return this.takePanel(at);
+    return undefined;
+  }
+
+  private takePanel(at: Point): Gesture {
+    const { session, notice } = this.board;
+    const panelId = framesOf(session.page).panelAt(at)?.id;
+    const panel = panelId === undefined ? undefined : find(session.page, 'panel', panelId);
+    if (!panel) notice(ofKind(session.page, 'panel').length === 0 ? 'This page has no panels.' : 'Touch a panel.');
+    else {
+      const flat = flattenSpine(panel.ring, 0.5);
+      const loop = Array.from({ length: flat.length / STRIDE - 1 }, (_, k) => ({
+        x: flat[STRIDE * k],
+        y: flat[STRIDE * k + 1],
+      }));
+      setTrace({ loop, panelId });
+    }
+    return still;
+  }
+
+  private beginLoop(): Gesture {
+    const { picture, notice } = this.board;
+    const loop: Point[] = [];
+    return {
+      move: (samples) => {
+        loop.push(...samples.map(({ x, y }) => ({ x, y })));
+        picture.setArea(loop);
+      },
+      end: () => {
+        picture.setArea(undefined);
+        const area = Math.abs(ringArea(loop.flatMap(({ x, y }) => [x, y]))) * zoomOf(picture.view) ** 2;
+        if (loop.length < 3 || area < LEAST_LOOP) return notice('Draw a loop round what is to be traced.');
+        setTrace({ loop, panelId: undefined });
+      },
+      cancel: () => picture.setArea(undefined),
+    };
+  }
+
+  private forget(): void {
+    clearTimeout(this.timer);
+    this.seen?.bitmap.close();
+    this.seen = undefined;
+    this.board.picture.setSketch(undefined);
+    setTrace({ previewed: undefined });
+  }
+
+  private previewSoon(): void {
+    clearTimeout(this.timer);
+    this.timer = setTimeout(() => void this.work(EXACT_PX), REST_MS);
+    this.show();
+  }
+
+  /** From few px at once, and exactly once the hand rests. */
+  private preview(): void {
+    this.show();
+    void this.work();
+    this.previewSoon();
+  }
+
+  private async work(most?: number): Promise<void> {
+    if (this.isBusy) {
+      this.isWanted = true;
+      return;
+    }
+    this.isBusy = true;
+    try {
+      const { board } = this;
+      const { map } = board.picture;
+      const { width, height } = deviceSize(board);
+      const shown = await board.of(tracingSlot).preview({ map, width, height }, SHOWN, most);
+      if (!this.isHeld) return shown?.bitmap.close();
+      this.seen?.bitmap.close();
+      this.seen = shown && { bitmap: shown.bitmap, map };
+      setTrace({ previewed: shown?.lines });
+      this.show();
+    } catch {
+      // A blank picture is said when it is to be traced; a worker that is gone, then as well.
+      setTrace({ previewed: undefined });
+    } finally {
+      this.isBusy = false;
+      if (this.isWanted) {
+        this.isWanted = false;
+        void this.work();
+      }
+    }
+  }
+
+  private show(): void {
+    const { loop } = useTrace.getState();
+    const { where } = useTraceChoice.getState();
+    this.board.picture.setSketch(sketchOf(this.seen, where === 'page' ? undefined : loop));
+  }
+}
+
+/** What is traced shows in this, told from ink and from blue roughs alike. */
+const SHOWN = '#b8402a';
+
+const deviceSize = ({ picture }: Board) => {
+  const { width, height } = picture.size;
+  return {
+    width: Math.max(1, Math.round(width * picture.pxRatio)),
+    height: Math.max(1, Math.round(height * picture.pxRatio)),
+  };
+};
+
+const sketchOf =
+  (seen: Seen | undefined, loop: readonly Point[] | undefined): Sketch =>
+  (context, map, ratio) => {
+    if (seen) {
+      context.setTransform(...then(invert(seen.map), map));
+      context.drawImage(seen.bitmap, 0, 0);
+    }
+    context.setTransform(1, 0, 0, 1, 0, 0);
+    if (!loop) return;
+    const at = loop.map((place) => apply(map, place));
+    strokeBoth(
+      context,
+      ratio,
+      () => {
+        for (const [k, { x, y }] of at.entries()) (k === 0 ? context.moveTo : context.lineTo).call(context, x, y);
+        context.closePath();
+      },
+      true,
+    );
+  };
+
+export const regionSlot: PageSlot<TraceRegion> = { open: (board) => new TraceRegion(board) };
+
+/** Whether there is anything to trace. */
+export const canTrace = (board: Board): boolean => sourceInHand(board) !== undefined;

@@ -1,0 +1,289 @@
+import { apply, invert, scaleOf, type Point } from '@true-nib/core/math';
+import { find, type Corners, type Hue, type PictureEntity, type Scan } from '@true-nib/core/page';
+import { fittedPlacement, placementMatrix } from '@true-nib/core/tools';
+import { flatSheet, turnedSheet } from '@true-nib/core/trace';
+import PQueue from 'p-queue';
+import {
+  isInHand,
+  refuse,
+  useDesk,
+  type Board,
+  type Desk,
+  type Gesture,
+  type PageKeep,
+  type PageSlot,
+  type Press,
+} from '../../board';
+import { FINGER } from '../../hand';
+import { strokeBoth, type Sketch } from '../../render';
+import { roughOf } from './roughOf';
+import { setTrace, useTrace } from './traceStore';
+
+/** Lays the sheet in a photo flat: its corners are found, dragged, and kept with the rough. */
+export class Straighten implements PageKeep {
+  private isHeld = false;
+  private readonly stops: readonly (() => void)[];
+  /** The rough as it was taken, while it is shown so. */
+  private shown: PictureEntity | undefined;
+  /** Changes that wait for their pictures. */
+  private readonly steps = new PQueue({ concurrency: 1 });
+
+  constructor(private readonly board: Board) {
+    this.stops = [useTrace.subscribe((now, before) => this.isHeld && now.corners !== before.corners && this.show())];
+  }
+
+  dispose(): void {
+    this.stops.forEach((stop) => stop());
+    this.isHeld = false;
+  }
+
+  follow(desk: Desk, before: Desk | undefined): void {
+    const isHeld = isInHand(desk, 'straighten');
+    if (this.isHeld === isHeld && desk.roughId === before?.roughId) return;
+    if (this.isHeld) this.putAway();
+    this.isHeld = isHeld;
+    if (isHeld) void this.begin();
+  }
+
+  /** Escape: the corners are let go of. */
+  letGo(): boolean {
+    if (!this.isHeld || !this.shown) return false;
+    this.putAway();
+    return true;
+  }
+
+  /** Enter: the sheet is made flat. */
+  settle(): boolean {
+    if (!this.isHeld || !this.shown) return false;
+    void this.flatten();
+    return true;
+  }
+
+  /** The rough that it works on. */
+  get rough(): PictureEntity | undefined {
+    return roughOf(this.board.session.page, useDesk.getState().roughId);
+  }
+
+  /** Shows the picture as it was taken, and the corners that it has or that are found. */
+  async begin(): Promise<void> {
+    const { rough, board } = this;
+    if (!rough) return;
+    if (rough.scan?.corners) return;
+    await this.find(rough);
+    void board;
+  }
+
+  /** Shows the corners of a sheet that is flat already, to be dragged again. */
+  again(): void {
+    const { rough } = this;
+    if (!rough?.scan?.corners) return void this.begin();
+    const { corners } = rough.scan;
+    this.take(rough);
+    setTrace({ corners });
+  }
+
+  /** Looks for the sheet anew. */
+  async findAgain(): Promise<void> {
+    const { rough } = this;
+    if (rough) await this.find(rough);
+  }
+
+  /** Drags the corner that is nearest. */
+  drag({ at }: Press): Gesture | undefined {
+    const { shown, board } = this;
+    const { corners } = useTrace.getState();
+    if (!shown || !corners) return undefined;
+    if (find(board.session.page, 'layer', shown.layerId)?.locked)
+      return refuse(board.notice, 'The rough is locked. Unlock it to straighten it.');
+    const map = placementMatrix(shown.placement, shown);
+    const back = invert(map);
+    const reach = (1.6 * FINGER) / scaleOf(board.picture.view);
+    const far = corners.map((corner) => {
+      const on = apply(map, corner);
+      return Math.hypot(on.x - at.x, on.y - at.y);
+    });
+    const k = far.indexOf(Math.min(...far));
+    if (far[k] > reach) return undefined;
+    const start = corners;
+    const grip = apply(back, at);
+    return {
+      move: (samples) => {
+        const to = samples.at(-1);
+        if (!to) return;
+        const now = apply(back, to);
+        const moved = start.map((corner, j) =>
+          j === k ? { x: corner.x + now.x - grip.x, y: corner.y + now.y - grip.y } : corner,
+        );
+        setTrace({ corners: [moved[0], moved[1], moved[2], moved[3]] });
+      },
+      end: () => undefined,
+      cancel: () => setTrace({ corners: start }),
+    };
+  }
+
+  /** Makes the sheet between the corners flat. */
+  async flatten(): Promise<void> {
+    const { rough, board } = this;
+    const { corners } = useTrace.getState();
+    if (!rough || !corners) return;
+    try {
+      const sheet = flatSheet(corners, scanOf(rough).taken);
+      await this.keep('Straighten the rough', (now) => ({ scan: { ...scanOf(now), corners }, size: sheet }));
+      board.notice(
+        sheet.name ? `Flat: a sheet of ${sheet.name === 'Letter' ? 'Letter' : 'an A-size'}.` : 'The sheet is flat.',
+      );
+    } catch (error) {
+      board.notice(error instanceof Error ? error.message : 'The sheet could not be made flat.');
+    }
+  }
+
+  /** Shows the picture as it was taken again. */
+  asTaken(): Promise<void> {
+    return this.keep('Show the rough as it was taken', (rough) => {
+      const { corners: _flat, ...scan } = scanOf(rough);
+      return { scan, size: scan.taken };
+    });
+  }
+
+  /** Turns the sheet by quarters to the right. */
+  turn(quarters: 1 | -1): Promise<void> {
+    return this.keep(quarters > 0 ? 'Turn the rough to the right' : 'Turn the rough to the left', (rough) => {
+      const scan = scanOf(rough);
+      const corners = turnedSheet(scan.corners ?? wholeOf(scan.taken), quarters);
+      return { scan: { ...scan, corners }, size: { width: rough.height, height: rough.width } };
+    });
+  }
+
+  /** Evens the light out, or not; drops a colour, or not. */
+  light(change: { readonly evened?: boolean; readonly drop?: readonly Hue[] }, label: string): Promise<void> {
+    return this.keep(label, (rough) => ({ scan: { ...scanOf(rough), ...change }, size: rough }));
+  }
+
+  private async find(rough: PictureEntity): Promise<void> {
+    const { board } = this;
+    this.take(rough);
+    setTrace({ isFinding: true });
+    try {
+      const found = await board.picture.pictures.sheet(rough);
+      if (!this.isHeld || this.rough?.id !== rough.id) return;
+      const { width, height } = scanOf(rough).taken;
+      const inset = 0.08;
+      const guess: Corners = [
+        { x: inset * width, y: inset * height },
+        { x: (1 - inset) * width, y: inset * height },
+        { x: (1 - inset) * width, y: (1 - inset) * height },
+        { x: inset * width, y: (1 - inset) * height },
+      ];
+      setTrace({ corners: found ?? guess });
+      if (!found)
+        board.notice('No sheet of paper was found. Drag the four corners onto it, or leave the picture as it is.');
+    } catch (error) {
+      board.notice(error instanceof Error ? error.message : 'The picture could not be read.');
+    } finally {
+      setTrace({ isFinding: false });
+    }
+  }
+
+  /** Shows a rough as it was taken, without changing it. */
+  private take(rough: PictureEntity): void {
+    const { board } = this;
+    const scan = scanOf(rough);
+    if (!rough.scan?.corners) {
+      this.shown = rough;
+      return;
+    }
+    const { corners: _flat, ...bare } = scan;
+    const placement = fittedPlacement(scan.taken, board.session.page.size);
+    this.shown = { ...rough, ...scan.taken, scan: bare, placement };
+    board.picture.preview([{ before: rough, after: this.shown }]);
+  }
+
+  private putAway(): void {
+    const { board, shown } = this;
+    this.shown = undefined;
+    setTrace({ corners: undefined });
+    board.picture.setSketch(undefined);
+    if (shown) board.picture.letBe([{ before: shown, after: null }]);
+  }
+
+  /**
+   * Changes the rough once it can be shown so, that nothing blinks; one after the other, each from what the one before has
+   * left.
+   */
+  private keep(label: string, made: (rough: PictureEntity) => Kept): Promise<void> {
+    const { board } = this;
+    return this.steps.add(async () => {
+      const { rough } = this;
+      if (!rough) return;
+      const { scan, size } = made(rough);
+      const { width, height } = size;
+      const isSameSize = width === rough.width && height === rough.height;
+      const placement = isSameSize ? rough.placement : fittedPlacement({ width, height }, board.session.page.size);
+      const { scan: _before, ...bare } = rough;
+      // A scan that changes nothing is none.
+      const isAny = scan.corners !== undefined || scan.evened || scan.drop.length > 0;
+      const after: PictureEntity = { ...bare, ...(isAny && { scan }), width, height, placement };
+      await board.picture.pictures.whenReady(after);
+      if (this.rough !== rough) return board.notice('The rough changed meanwhile. Try once more.');
+      this.putAway();
+      board.session.commit(label, [{ before: rough, after }]);
+    });
+  }
+
+  private show(): void {
+    const { shown, board } = this;
+    const { corners } = useTrace.getState();
+    board.picture.setSketch(
+      shown && corners
+        ? cornerSketch(corners.map((corner) => apply(placementMatrix(shown.placement, shown), corner)))
+        : undefined,
+    );
+  }
+}
+
+/** A scan as it is to be, and how large the rough is with it. */
+interface Kept {
+  readonly scan: Scan;
+  readonly size: { readonly width: number; readonly height: number };
+}
+
+const wholeOf = ({ width, height }: Scan['taken']): Corners => [
+  { x: 0, y: 0 },
+  { x: width, y: 0 },
+  { x: width, y: height },
+  { x: 0, y: height },
+];
+
+/** What is made of a rough: nothing yet, where it has no scan. */
+const scanOf = ({ scan, width, height }: PictureEntity): Scan =>
+  scan ?? { taken: { width, height }, evened: false, drop: [] };
+
+/** The sheet between its corners, with a handle on each and its upper edge marked. */
+const cornerSketch =
+  (corners: readonly Point[]): Sketch =>
+  (context, map, ratio, colours) => {
+    const at = corners.map((corner) => apply(map, corner));
+    context.setTransform(1, 0, 0, 1, 0, 0);
+    strokeBoth(context, ratio, () => {
+      context.moveTo(at[3].x, at[3].y);
+      for (const { x, y } of at) context.lineTo(x, y);
+    });
+    // The upper edge of the sheet, as it is read.
+    context.strokeStyle = colours.seal;
+    context.lineWidth = 3 * ratio;
+    context.beginPath();
+    context.moveTo(at[0].x, at[0].y);
+    context.lineTo(at[1].x, at[1].y);
+    context.stroke();
+    for (const { x, y } of at) {
+      context.beginPath();
+      context.arc(x, y, 9 * ratio, 0, 2 * Math.PI);
+      context.fillStyle = '#ffffff';
+      context.fill();
+      context.lineWidth = 2.5 * ratio;
+      context.strokeStyle = colours.seal;
+      context.stroke();
+    }
+  };
+
+export const straightenSlot: PageSlot<Straighten> = { open: (board) => new Straighten(board) };

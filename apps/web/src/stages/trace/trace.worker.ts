@@ -1,0 +1,310 @@
+import { areaMarks, strokeMarks } from '@true-nib/core/drawn';
+import { apply, invert, then, type Box, type Matrix, type Point } from '@true-nib/core/math';
+import type { Said, TraceRecord, TraceSettings } from '@true-nib/core/page';
+import {
+  centreLines,
+  inkOf,
+  inkPart,
+  inkWithin,
+  isSameTracing,
+  outlinesOf,
+  thingsOf,
+  traced,
+  tracing,
+  type InkRaster,
+  type Picture,
+  type Traced,
+  type TracedEntity,
+  type Tracing,
+} from '@true-nib/core/trace';
+import { expose, transfer } from 'comlink';
+import { breath } from '../../base/breath';
+import { paintMarks } from '../../render/inkPaint';
+import { ground } from '../../render/ground';
+import { unpackTile } from '../../render/washCode';
+import { decodedAs, pixelsOf, type SeenPicture } from '../../render/scanned';
+
+/** Px in which lines are looked for: an A4 at 600 ppi. Larger pictures are made smaller first. */
+const MOST_PX = 36e6;
+/** Px of the part that is traced while a setting is being changed, and ms of work between two looks at whether to go on. */
+const PREVIEW_PX = 0.5e6;
+const SLICE_MS = 60;
+
+/** What is traced, and how. */
+export type Asked = Pick<TraceRecord, 'takes' | 'settings' | 'said'> & { readonly within?: readonly Point[] };
+
+interface Size {
+  readonly width: number;
+  readonly height: number;
+}
+
+/** A tile of a Wash layer: where its corner lies on the page, px. */
+export interface Tile {
+  readonly x: number;
+  readonly y: number;
+  readonly bytes: ArrayBuffer;
+}
+
+/** How much ink there is in a picture. */
+export interface Amount {
+  readonly hasInk: boolean;
+  readonly isAllInk: boolean;
+}
+
+/** A picture as it was opened: px of it to one in which lines are looked for. */
+interface Opened {
+  readonly raster: InkRaster;
+  readonly share: number;
+}
+
+/** A picture of what is shown over the page, and the view it was made for. */
+export interface ShownTrace {
+  readonly bitmap: ImageBitmap;
+  readonly lines: number;
+}
+
+/** What a tracing lacks of the ink it was taken from, and what it has too much, as shares of that ink. */
+export interface Compared {
+  readonly bitmap: ImageBitmap;
+  /** From px of the bitmap to the page. */
+  readonly map: Matrix;
+  readonly missing: number;
+  readonly tooMuch: number;
+}
+
+let opened: Opened | undefined;
+/** The ink within the loop that was asked for last. */
+let inside: { readonly of: Opened; readonly within: string; readonly raster: InkRaster } | undefined;
+let known:
+  | {
+      readonly raster: InkRaster;
+      readonly settings: TraceSettings;
+      readonly said: readonly Said[];
+      readonly tracing: Tracing;
+    }
+  | undefined;
+
+const scaledSettings = (settings: TraceSettings, by: number): TraceSettings => ({
+  ...settings,
+  smallMarks: settings.smallMarks * by,
+  smoothness: settings.smoothness * by,
+  blackFrom: settings.blackFrom * by,
+});
+
+const scaledSaid = (said: readonly Said[], by: number): Said[] =>
+  said.map((one) => ({ ...one, x: one.x * by, y: one.y * by }));
+
+/** A tracing in px of a part or a smaller copy of the picture, in px of the picture. */
+function backOnPicture({ lines, blacks, places }: Traced, by: number, at: Point = { x: 0, y: 0 }): Traced {
+  const spine = <S extends { readonly points: Float64Array }>(one: S): S => ({
+    ...one,
+    points: one.points.map((value, i) => value * by + (i % 3 === 0 ? at.x : i % 3 === 1 ? at.y : 0)),
+  });
+  const place = <P extends Point>(one: P): P => ({ ...one, x: one.x * by + at.x, y: one.y * by + at.y });
+  return {
+    lines: lines.map((line) => ({ ...line, spine: spine(line.spine) })),
+    blacks: blacks.map((black) => ({ ...black, rings: black.rings.map(spine) })),
+    places: places.map((one) => ({ ...place(one), radius: one.radius * by, choices: one.choices.map(place) })),
+  };
+}
+
+function asked(within: readonly Point[] | undefined): Opened {
+  if (!opened) throw new Error('The picture is not open.');
+  if (!within) return opened;
+  const words = JSON.stringify(within);
+  if (inside?.of !== opened || inside.within !== words) {
+    const { share } = opened;
+    const loop = within.map(({ x, y }) => ({ x: x * share, y: y * share }));
+    inside = { of: opened, within: words, raster: inkWithin(opened.raster, loop) };
+  }
+  return { raster: inside.raster, share: opened.share };
+}
+
+/** Goes through slow work in slices; `go` hears how far it is and answers false to stop. */
+async function worked<T>(
+  work: Generator<number, T>,
+  go: (share: number) => boolean | Promise<boolean>,
+): Promise<T | undefined> {
+  let since = performance.now();
+  for (;;) {
+    const step = work.next();
+    if (step.done) return step.value;
+    if (performance.now() - since < SLICE_MS) continue;
+    if (!(await go(step.value))) return undefined;
+    await breath();
+    since = performance.now();
+  }
+}
+
+function taken(pixels: Picture): void {
+  opened = { raster: inkOf(pixels), share: 1 };
+  inside = known = undefined;
+}
+
+const service = {
+  /** Takes a picture in, as its scan has it. Answers whether there is any ink in it. */
+  async open(source: Blob | ImageBitmap, seen: SeenPicture): Promise<Amount> {
+    const bitmap = await decodedAs(source, seen);
+    const share = Math.min(1, Math.sqrt(MOST_PX / (bitmap.width * bitmap.height)));
+    const pixels = pixelsOf(bitmap, share);
+    bitmap.close();
+    taken(pixels);
+    if (opened) opened = { ...opened, share };
+    return amountOf(opened?.raster);
+  },
+
+  /** Takes the pixels of a Wash layer in: its tiles' bytes, and where they lie on a page of so many px. */
+  async openTiles({ width, height }: Size, tiles: readonly Tile[]): Promise<Amount> {
+    const data = new Uint8ClampedArray(4 * width * height);
+    for (const { x, y, bytes } of tiles) {
+      const image = await unpackTile(bytes);
+      for (let row = 0; row < image.height; row++) {
+        if (y + row < 0 || y + row >= height) continue;
+        const [from, to] = [Math.max(0, -x), Math.min(image.width, width - x)];
+        if (to > from)
+          data.set(
+            image.data.subarray(4 * (row * image.width + from), 4 * (row * image.width + to)),
+            4 * ((y + row) * width + x + from),
+          );
+      }
+    }
+    taken({ width, height, data });
+    return amountOf(opened?.raster);
+  },
+
+  /** Traces the picture, or what lies in a loop of it. Nothing where `go` answered false. Px of the picture. */
+  async trace(
+    { takes, settings, said, within }: Asked,
+    go: (share: number) => boolean | Promise<boolean>,
+  ): Promise<Traced | undefined> {
+    const { raster, share } = asked(within);
+    const [own, words] = [scaledSettings(settings, share), scaledSaid(said, share)];
+    if (takes === 'outlines') {
+      const blacks = await worked(outlinesOf(raster, own), go);
+      return blacks && backOnPicture({ lines: [], blacks, places: [] }, 1 / share);
+    }
+    if (known?.raster !== raster || !isSameTracing(known.settings, own, known.said, words)) {
+      const made = await worked(tracing(raster, own, words), go);
+      if (!made) return undefined;
+      known = { raster, settings: own, said: words, tracing: made };
+    }
+    return backOnPicture(traced(known.tracing, own, words), 1 / share);
+  },
+
+  /**
+   * What a setting comes to where one looks, painted for a view: `map` takes px of the picture to those of the view. A part
+   * that is too large is traced from fewer px.
+   */
+  async preview(
+    { takes, settings, said, within }: Asked,
+    map: Matrix,
+    view: Size,
+    color: string,
+    most = PREVIEW_PX,
+  ): Promise<ShownTrace> {
+    const { raster, share } = asked(within);
+    const box = seenBox(raster, then([1 / share, 0, 0, 1 / share, 0, 0], map), view);
+    const by = Math.max(1, Math.ceil(Math.sqrt((box.width * box.height) / most)));
+    const part = inkPart(raster, box, by);
+    const own = scaledSettings(settings, share / by);
+    const fewer = { ...own, smallMarks: Math.max(own.smallMarks, 1.5), smoothness: Math.max(own.smoothness, 0.3) };
+    const words = said.map((one) => ({ ...one, x: (one.x * share - box.x) / by, y: (one.y * share - box.y) / by }));
+    const found =
+      takes === 'outlines'
+        ? { lines: [], blacks: whole(outlinesOf(part, fewer)), places: [] }
+        : centreLines(part, fewer, words);
+    const onPicture = backOnPicture(found, by / share, { x: box.x / share, y: box.y / share });
+    const context = ground(view.width, view.height);
+    paint(context, thingsOf({ name: 'preview', map: [1, 0, 0, 1, 0, 0] }, onPicture, color), map);
+    const bitmap = context.canvas.transferToImageBitmap();
+    return transfer({ bitmap, lines: found.lines.length + found.blacks.length }, [bitmap]);
+  },
+
+  /** Holds what lies on the page against the picture: `map` takes px of the picture to the page. */
+  compare(
+    things: readonly TracedEntity[],
+    map: Matrix,
+    within: readonly Point[] | undefined,
+    [missing, tooMuch]: readonly [string, string],
+  ): Compared {
+    const { raster, share } = asked(within);
+    const by = Math.max(
+      1,
+      Math.ceil(Math.sqrt((raster.width * raster.height) / 4e6)),
+      Math.ceil(Math.max(raster.width, raster.height) / 4000),
+    );
+    const part = inkPart(raster, { x: 0, y: 0, width: raster.width, height: raster.height }, by);
+    // From px of the small picture to the page.
+    const toPage = then([by / share, 0, 0, by / share, 0, 0], map);
+    const drawn = ground(part.width, part.height);
+    paint(drawn, things, invert(toPage));
+    const { data } = drawn.getImageData(0, 0, part.width, part.height);
+    const image = new ImageData(part.width, part.height);
+    const hues = [missing, tooMuch].map((hue) => [1, 3, 5].map((at) => parseInt(hue.slice(at, at + 2), 16)));
+    let [ink, less, more] = [0, 0, 0];
+    for (let k = 0, i = 0; k < part.ink.length; k++, i += 4) {
+      const off = part.ink[k] - data[i + 3];
+      if (part.ink[k] >= 128) ink++;
+      // Edges that are a little softer are no difference.
+      if (Math.abs(off) < 100) continue;
+      if (off > 0) less++;
+      else more++;
+      const hue = hues[off > 0 ? 0 : 1];
+      image.data.set([hue[0], hue[1], hue[2], Math.min(255, 90 + Math.abs(off))], i);
+    }
+    const canvas = ground(part.width, part.height);
+    canvas.putImageData(image, 0, 0);
+    const bitmap = canvas.canvas.transferToImageBitmap();
+    return transfer({ bitmap, map: toPage, missing: less / Math.max(1, ink), tooMuch: more / Math.max(1, ink) }, [
+      bitmap,
+    ]);
+  },
+};
+
+function whole<T>(work: Generator<number, T>): T {
+  for (;;) {
+    const step = work.next();
+    if (step.done) return step.value;
+  }
+}
+
+function amountOf(raster: InkRaster | undefined): Amount {
+  let dark = 0;
+  for (let i = 0; raster && i < raster.ink.length; i += 7) if (raster.ink[i] > 100) dark++;
+  const share = raster ? (7 * dark) / raster.ink.length : 0;
+  return { hasInk: share > 1e-5, isAllInk: share > 0.9 };
+}
+
+/** The part of a picture that is seen in a view, whole px. */
+function seenBox({ width, height }: InkRaster, map: Matrix, view: Size) {
+  const back = invert(map);
+  const corners = [
+    [0, 0],
+    [view.width, 0],
+    [view.width, view.height],
+    [0, view.height],
+  ].map(([x, y]) => apply(back, { x, y }));
+  const [minX, minY] = [Math.min(...corners.map(({ x }) => x)), Math.min(...corners.map(({ y }) => y))];
+  const [maxX, maxY] = [Math.max(...corners.map(({ x }) => x)), Math.max(...corners.map(({ y }) => y))];
+  const box: Box = {
+    minX: Math.max(0, Math.floor(minX)),
+    minY: Math.max(0, Math.floor(minY)),
+    maxX: Math.min(width, Math.ceil(maxX)),
+    maxY: Math.min(height, Math.ceil(maxY)),
+  };
+  return {
+    x: box.minX,
+    y: box.minY,
+    width: Math.max(1, box.maxX - box.minX),
+    height: Math.max(1, box.maxY - box.minY),
+  };
+}
+
+function paint(context: OffscreenCanvasRenderingContext2D, things: readonly TracedEntity[], map: Matrix): void {
+  const marks = things.flatMap((thing) => [...(thing.kind === 'stroke' ? strokeMarks(thing) : areaMarks(thing))]);
+  paintMarks(context, marks, map);
+}
+
+export type TraceService = typeof service;
+
+expose(service);
