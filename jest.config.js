@@ -1,6 +1,6 @@
 const swc = {
   '^.+\\.ts$': [
-    '@swc/jest',
+    '<rootDir>/tools/jestTransform.js',
     {
       jsc: {
         parser: { syntax: 'typescript', decorators: true },
@@ -27,7 +27,10 @@ module.exports = {
         '/node_modules/(?!(@true-nib|fit-curve|fast-png|iobuffer|fractional-indexing|perfect-freehand|@cityssm|three|flatbush|flatqueue|earcut|@gltf-transform|property-graph)/)',
       ],
       // Its cameras alone, without what draws.
-      moduleNameMapper: { '^three$': '<rootDir>/node_modules/three/build/three.core.js' },
+      moduleNameMapper: {
+        '^three$': '<rootDir>/node_modules/three/build/three.core.js',
+        '^(d3-contour|d3-array)$': '<rootDir>/node_modules/$1/dist/$1.js',
+      },
     },
     {
       displayName: 'server',

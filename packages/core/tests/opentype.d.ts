@@ -11,11 +11,16 @@ declare module 'opentype.js' {
     readonly advanceWidth?: number;
     getBoundingBox(): Box;
   }
+  interface Path {
+    readonly commands: readonly { readonly type: string }[];
+    toPathData(decimals: number): string;
+  }
   namespace opentype {
     interface Font {
       readonly unitsPerEm: number;
       charToGlyph(letter: string): Glyph;
       getKerningValue(left: Glyph, right: Glyph): number;
+      getPath(text: string, x: number, y: number, size: number): Path;
     }
   }
   const opentype: { parse(bytes: ArrayBuffer): opentype.Font };

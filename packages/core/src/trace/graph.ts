@@ -41,43 +41,124 @@ export interface Graph {
 export const other = (end: number): number => end ^ 1;
 
 /** The graph of lines thinned to one px; `depths` say how wide the ink was. */
-export function graphOf({ width, on }: Inked, depths: Uint16Array): Graph {
-  const steps = around(width);
-  const nodes: (GraphNode | undefined)[] = [];
-  const branches: (Branch | undefined)[] = [];
-  /** The nodes of the px where lines meet or end. */
-  const nodeAt = new Map<number, number>();
-  const neighbours = (i: number): number[] => {
-    const found: number[] = [];
-    for (const step of steps) if (on[i + step]) found.push(i + step);
-    return found;
-  };
-  const joints: number[] = [];
-  const jointAt = new Uint8Array(on.length);
-  for (let i = width; i < on.length - width; i++) {
-    if (!on[i]) continue;
-    let count = 0;
-    for (const step of steps) count += on[i + step];
-    if (count === 2) continue;
-    joints.push(i);
-    jointAt[i] = 1;
+export const graphOf = (thinned: Inked, depths: Uint16Array): Graph => new GraphMaker(thinned, depths).made();
+
+/** Walks along thinned lines, from where they meet or end, and makes a graph of them. */
+class GraphMaker {
+  private readonly nodes: (GraphNode | undefined)[] = [];
+  private readonly branches: (Branch | undefined)[] = [];
+  private readonly steps: readonly number[];
+  /** The px where lines meet or end: all that have not two neighbours. */
+  private readonly joints: number[] = [];
+  private readonly isJoint: Uint8Array;
+  private readonly nodeAt = new Map<number, number>();
+  private readonly passed: Uint8Array;
+
+  constructor(
+    private readonly thinned: Inked,
+    private readonly depths: Uint16Array,
+  ) {
+    this.steps = around(thinned.width);
+    this.isJoint = new Uint8Array(thinned.on.length);
+    this.passed = new Uint8Array(thinned.on.length);
   }
-  for (const start of joints) {
-    if (nodeAt.has(start)) continue;
+
+  made(): Graph {
+    const { on, width } = this.thinned;
+    this.findJoints();
+    for (const joint of this.joints) this.cluster(joint);
+    for (const joint of this.joints)
+      for (const first of this.neighbours(joint))
+        if (!this.isJoint[first] && !this.passed[first]) this.walk(joint, first);
+    for (let i = width; i < on.length - width; i++) if (on[i] && !this.passed[i] && !this.isJoint[i]) this.walkRound(i);
+    return { nodes: this.nodes, branches: this.branches };
+  }
+
+  private findJoints(): void {
+    const { on, width } = this.thinned;
+    for (let i = width; i < on.length - width; i++) {
+      if (!on[i]) continue;
+      let count = 0;
+      for (const step of this.steps) count += on[i + step];
+      if (count === 2) continue;
+      this.joints.push(i);
+      this.isJoint[i] = 1;
+    }
+  }
+
+  private neighbours(i: number): number[] {
+    const found: number[] = [];
+    for (const step of this.steps) if (this.thinned.on[i + step]) found.push(i + step);
+    return found;
+  }
+
+  /** Joints that touch are one node. */
+  private cluster(start: number): void {
+    const { nodeAt, nodes, depths } = this;
+    if (nodeAt.has(start)) return;
+    const { width } = this.thinned;
     const cluster = [start];
     nodeAt.set(start, nodes.length);
     for (let head = 0; head < cluster.length; head++)
-      for (const next of neighbours(cluster[head]))
-        if (jointAt[next] && !nodeAt.has(next)) {
+      for (const next of this.neighbours(cluster[head]))
+        if (this.isJoint[next] && !nodeAt.has(next)) {
           nodeAt.set(next, nodes.length);
           cluster.push(next);
         }
-    const sum = cluster.reduce((s, i) => ({ x: s.x + (i % width), y: s.y + Math.floor(i / width) }), { x: 0, y: 0 });
-    const radius = Math.max(...cluster.map((i) => radiusAt(depths, i)));
-    nodes.push({ x: sum.x / cluster.length - 0.5, y: sum.y / cluster.length - 0.5, radius, ends: [] });
+    let [x, y, radius] = [0, 0, 0];
+    for (const i of cluster) {
+      x += i % width;
+      y += Math.floor(i / width);
+      radius = Math.max(radius, radiusAt(depths, i));
+    }
+    nodes.push({ x: x / cluster.length - 0.5, y: y / cluster.length - 0.5, radius, ends: [] });
   }
-  const passed = new Uint8Array(on.length);
-  const add = (px: readonly number[], a: number, b: number, isRing: boolean) => {
+
+  /** Goes from a joint to the next one. */
+  private walk(joint: number, first: number): void {
+    const { passed, isJoint } = this;
+    const px = [joint, first];
+    passed[first] = 1;
+    for (let last = joint, at = first; ;) {
+      const next = this.onward(at, last, px.length <= 2 ? joint : -1);
+      if (next < 0) break;
+      px.push(next);
+      if (isJoint[next]) break;
+      passed[next] = 1;
+      last = at;
+      at = next;
+    }
+    const node = this.nodeAt.get(joint) ?? 0;
+    this.add(px, [node, this.nodeAt.get(px[px.length - 1]) ?? node], false);
+  }
+
+  /** The px that a line goes on to; −1 where it goes nowhere. */
+  private onward(at: number, last: number, joint: number): number {
+    for (const step of this.steps) {
+      const next = at + step;
+      if (!this.thinned.on[next] || next === last || next === joint) continue;
+      if (!this.passed[next] || this.isJoint[next]) return next;
+    }
+    return -1;
+  }
+
+  /** Goes round a ring that meets nothing. */
+  private walkRound(start: number): void {
+    const px = [start];
+    this.passed[start] = 1;
+    for (let at = start; ;) {
+      const next = this.neighbours(at).find((i) => !this.passed[i]);
+      if (next === undefined) break;
+      this.passed[next] = 1;
+      px.push(next);
+      at = next;
+    }
+    this.add(px, [-1, -1], true);
+  }
+
+  private add(px: readonly number[], [a, b]: readonly [number, number], isRing: boolean): void {
+    const { branches, nodes, depths } = this;
+    const { width } = this.thinned;
     const id = branches.length;
     const way = new Float64Array(2 * px.length);
     px.forEach((i, k) => {
@@ -87,52 +168,11 @@ export function graphOf({ width, on }: Inked, depths: Uint16Array): Graph {
     const radii = Float64Array.from(px, (i) => radiusAt(depths, i));
     const end = (node: number, radius: number): BranchEnd => ({ node, radius, isAtBlack: false });
     const name = Math.min(px[Math.min(1, px.length - 1)], px[Math.max(0, px.length - 2)]);
-    const ends: [BranchEnd, BranchEnd] = [end(a, radii[0]), end(b, radii[px.length - 1])];
-    branches.push({ id, name, way, radii, ends, isRing });
+    branches.push({ id, name, way, radii, ends: [end(a, radii[0]), end(b, radii[px.length - 1])], isRing });
     if (isRing) return;
     nodes[a]?.ends.push(2 * id);
     nodes[b]?.ends.push(2 * id + 1);
-  };
-  for (const joint of joints) {
-    const node = nodeAt.get(joint) ?? 0;
-    for (const first of neighbours(joint)) {
-      if (jointAt[first] || passed[first]) continue;
-      const px = [joint, first];
-      passed[first] = 1;
-      for (let last = joint, at = first; ;) {
-        let next = -1;
-        for (const step of steps) {
-          const i = at + step;
-          if (!on[i] || i === last || (passed[i] && !jointAt[i])) continue;
-          if (jointAt[i] && px.length <= 2 && i === joint) continue;
-          next = i;
-          break;
-        }
-        if (next < 0) break;
-        px.push(next);
-        if (jointAt[next]) break;
-        passed[next] = 1;
-        last = at;
-        at = next;
-      }
-      const end = px[px.length - 1];
-      add(px, node, nodeAt.get(end) ?? node, false);
-    }
   }
-  for (let i = width; i < on.length - width; i++) {
-    if (!on[i] || passed[i] || jointAt[i]) continue;
-    const px = [i];
-    passed[i] = 1;
-    for (let at = i; ;) {
-      const next = neighbours(at).find((j) => !passed[j]);
-      if (next === undefined) break;
-      passed[next] = 1;
-      px.push(next);
-      at = next;
-    }
-    add(px, -1, -1, true);
-  }
-  return { nodes, branches };
 }
 
 /** The length of a way, px. */

@@ -42,108 +42,118 @@ export interface Assembly {
 }
 
 /** Lines as they run over junctions: pairs go on into each other, the other ends run up to what they meet there. */
-export function joinedLines({ graph, branches, reach, pairings, bridges }: Assembly): RawLine[] {
-  const partner = new Map<number, number>();
-  for (const [p, q] of [...[...pairings.values()].flatMap(({ pairs }) => pairs), ...bridges]) {
-    partner.set(p, q);
-    partner.set(q, p);
+export const joinedLines = (assembly: Assembly): RawLine[] => new Joiner(assembly).joined();
+
+/** A way over branches: where it came to, and the lowest of its names at either end. */
+interface Followed {
+  readonly triples: number[];
+  readonly way: readonly number[];
+  readonly last: number;
+  readonly name: number;
+}
+
+class Joiner {
+  private readonly partner = new Map<number, number>();
+  private readonly used = new Set<number>();
+  private readonly lines: RawLine[] = [];
+
+  constructor(private readonly assembly: Assembly) {
+    const { pairings, bridges } = assembly;
+    for (const [p, q] of [...[...pairings.values()].flatMap(({ pairs }) => pairs), ...bridges]) {
+      this.partner.set(p, q);
+      this.partner.set(q, p);
+    }
   }
-  const used = new Set<number>();
-  const lines: RawLine[] = [];
-  /** Goes from an end of a branch along it, and on over junctions. */
-  const follow = (start: number, isRing: boolean) => {
+
+  joined(): RawLine[] {
+    const { graph, branches } = this.assembly;
+    for (const branch of graph.branches) {
+      if (!branch || branch.isRing) continue;
+      for (const end of [2 * branch.id, 2 * branch.id + 1])
+        if (!this.used.has(branch.id) && !this.partner.has(end)) this.addFrom(end);
+    }
+    // What is left goes round.
+    for (const branch of graph.branches) {
+      if (!branch || this.used.has(branch.id)) continue;
+      const measured = branches[branch.id];
+      if (!measured) continue;
+      const start = 2 * branch.id;
+      const { triples, way, name } = branch.isRing
+        ? { triples: [...measured.track.points], way: [start], name: branch.name }
+        : this.follow(start);
+      this.used.add(branch.id);
+      this.lines.push({ key: `${name}`, triples, ends: ['joint', 'joint'], way, isRing: true });
+    }
+    return this.lines;
+  }
+
+  private addFrom(start: number): void {
+    const { triples, way, last, name } = this.follow(start);
+    const ends = [this.kindOf(start), this.kindOf(last)] as const;
+    if (ends[0] === 'joint') triples.unshift(...backwards(this.upTo(start, triples.slice(0, STRIDE))));
+    if (ends[1] === 'joint') triples.push(...this.upTo(last, triples.slice(-STRIDE)));
+    this.lines.push({ key: `${name}`, triples, ends, way, isRing: false });
+  }
+
+  /** Goes from an end of a branch along it and on over junctions, to where it ends or comes back to where it began. */
+  private follow(start: number): Followed {
+    const { branches, reach } = this.assembly;
     const triples: number[] = [];
     const way: number[] = [];
-    let names = Infinity;
-    let end = start;
-    for (;;) {
+    let name = Infinity;
+    for (let end = start; ;) {
       const branch = branches[end >> 1];
-      if (!branch) break;
-      used.add(end >> 1);
+      if (!branch) return { triples, way, last: end, name };
+      this.used.add(end >> 1);
       way.push(end);
-      if (end === start) names = branch.name;
+      if (end === start) name = branch.name;
       append(triples, branch, end);
       const far = other(end);
-      const next = partner.get(far);
-      if (next === undefined) return { triples, way, last: far, names: Math.min(names, branch.name) };
-      if (isRing && next === start) {
-        triples.push(...wayBetween(reach(far), reach(next), branch.track.step));
-        return { triples, way, last: far, names: Math.min(names, branch.name) };
-      }
-      // A line that comes back to where it was already ends there.
-      if (used.has(next >> 1)) return { triples, way, last: far, names: Math.min(names, branch.name) };
-      triples.push(...wayBetween(reach(far), reach(next), branch.track.step));
+      const next = this.partner.get(far);
+      const goesOn = next !== undefined && (next === start || !this.used.has(next >> 1));
+      if (goesOn) triples.push(...wayBetween(reach(far), reach(next), branch.track.step));
+      if (!goesOn || next === start) return { triples, way, last: far, name: Math.min(name, branch.name) };
       end = next;
     }
-    return { triples, way, last: end, names };
-  };
-  const kindOf = (end: number): LineEnd => {
+  }
+
+  private kindOf(end: number): LineEnd {
+    const { graph } = this.assembly;
     const of = graph.branches[end >> 1]?.ends[end & 1];
     if (of?.isAtBlack) return 'black';
     return of && (graph.nodes[of.node]?.ends.length ?? 0) > 1 ? 'joint' : 'tip';
-  };
-  const startAt = (start: number) => {
-    const { triples, way, last, names } = follow(start, false);
-    const ends = [kindOf(start), kindOf(last)] as const;
-    if (ends[0] === 'joint') triples.unshift(...backwards(upTo(start, triples.slice(0, STRIDE))));
-    if (ends[1] === 'joint') triples.push(...upTo(last, triples.slice(-STRIDE)));
-    lines.push({ key: `${names}`, triples, ends, way, isRing: false });
-  };
+  }
+
   /** The points from the last one that was measured to what an end runs up to. */
-  const upTo = (end: number, last: readonly number[]): number[] => {
-    const of = graph.branches[end >> 1]?.ends[end & 1];
-    const node = of && graph.nodes[of.node];
-    if (!of || !node) return [];
-    const own = reach(end);
-    const to = targetOf(end, node, of.node);
+  private upTo(end: number, last: readonly number[]): number[] {
+    const { width } = this.assembly.reach(end);
+    const to = this.targetOf(end);
+    if (!to) return [];
     const length = Math.hypot(to.x - last[0], to.y - last[1]);
     const parts = Math.max(1, Math.round(length / 1.5));
     return Array.from({ length: parts }, (_, k) => {
       const share = (k + 1) / parts;
-      return [last[0] + share * (to.x - last[0]), last[1] + share * (to.y - last[1]), own.width];
+      return [last[0] + share * (to.x - last[0]), last[1] + share * (to.y - last[1]), width];
     }).flat();
-  };
-  const targetOf = (
-    end: number,
-    node: Point & { readonly radius: number; readonly ends: readonly number[] },
-    number: number,
-  ): Point => {
+  }
+
+  /** What an end runs up to: the line that goes through its node, or the place where all that end there meet. */
+  private targetOf(end: number): Point | undefined {
+    const { graph, pairings, reach } = this.assembly;
+    const of = graph.branches[end >> 1]?.ends[end & 1];
+    const node = of && graph.nodes[of.node];
+    if (!of || !node) return undefined;
     const own = reach(end);
-    const through = pairings.get(number)?.pairs ?? [];
-    let best: { readonly at: Point; readonly far: number } | undefined;
-    for (const [p, q] of through) {
+    const through = pairings.get(of.node)?.pairs ?? [];
+    const hits = through.flatMap(([p, q]) => {
       const [one, two] = [reach(p), reach(q)];
-      const way = [one.x, one.y, one.width, ...wayBetween(one, two, 1), two.x, two.y, two.width];
-      const hit = firstHit(own, way);
-      if (hit && (!best || hit.far < best.far)) best = hit;
-    }
-    if (best && best.far < 3 * node.radius + 2 * own.width + 4) return best.at;
-    const alone = node.ends.filter((one) => !through.some((pair) => pair.includes(one)));
-    return through.length > 0 ? node : commonPlace(alone.map(reach), node, node.radius);
-  };
-  for (const branch of graph.branches) {
-    if (!branch || branch.isRing) continue;
-    for (const end of [2 * branch.id, 2 * branch.id + 1]) if (!used.has(branch.id) && !partner.has(end)) startAt(end);
+      return firstHit(own, [one.x, one.y, one.width, ...wayBetween(one, two, 1), two.x, two.y, two.width]) ?? [];
+    });
+    const [nearest] = hits.sort((one, two) => one.far - two.far);
+    if (nearest && nearest.far < 3 * node.radius + 2 * own.width + 4) return nearest.at;
+    if (through.length > 0) return node;
+    return commonPlace(node.ends.map(reach), node, node.radius);
   }
-  for (const branch of graph.branches) {
-    if (!branch || used.has(branch.id)) continue;
-    const measured = branches[branch.id];
-    if (!measured) continue;
-    if (branch.isRing) {
-      used.add(branch.id);
-      lines.push({
-        key: `${branch.name}`,
-        triples: [...measured.track.points],
-        ends: ['joint', 'joint'],
-        way: [2 * branch.id],
-        isRing: true,
-      });
-      continue;
-    }
-    const { triples, way, names } = follow(2 * branch.id, true);
-    lines.push({ key: `${names}`, triples, ends: ['joint', 'joint'], way, isRing: true });
-  }
-  return lines;
 }
 
 /** Adds the points of a branch that are to be trusted, away from one of its ends. */

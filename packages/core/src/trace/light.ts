@@ -77,7 +77,8 @@ function paperOf({ width, height, data }: Picture): Paper {
 /** Gives tiles that are black the paper of those around them. */
 function fillDark(colors: Float64Array, across: number, down: number): void {
   const light = (tile: number) => colors[3 * tile] + colors[3 * tile + 1] + colors[3 * tile + 2];
-  const reach = 6;
+  // A black may be large: what is bright is looked for far around.
+  const reach = Math.ceil(Math.max(across, down) / 4);
   const isDark = new Uint8Array(across * down);
   for (let row = 0; row < down; row++)
     for (let column = 0; column < across; column++) {

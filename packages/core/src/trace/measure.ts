@@ -1,4 +1,5 @@
 import { STRIDE } from '../curve';
+import type { Point } from '../math';
 import { resampled, type Track } from './resampled';
 import type { InkRaster } from './types';
 
@@ -90,14 +91,8 @@ function across(raster: InkRaster, { points, step }: Track, radius: number, isRi
     const [dx, dy] = [points[c] - points[a], points[c + 1] - points[a + 1]];
     const length = Math.hypot(dx, dy) || 1;
     const i = STRIDE * k;
-    const profile = profileAt(
-      raster,
-      points[i],
-      points[i + 1],
-      -dy / length,
-      dx / length,
-      Math.max(0.5, points[i + 2] / 2),
-    );
+    const at = { x: points[i], y: points[i + 1], nx: -dy / length, ny: dx / length };
+    const profile = profileAt(raster, at, Math.max(0.5, points[i + 2] / 2));
     const shift = profile?.shift ?? 0;
     found[i] = points[i] - (shift * dy) / length;
     found[i + 1] = points[i + 1] + (shift * dx) / length;
@@ -106,8 +101,14 @@ function across(raster: InkRaster, { points, step }: Track, radius: number, isRi
   return { points: found, step };
 }
 
+/** A place on a line, and the direction across it. */
+interface Across extends Point {
+  readonly nx: number;
+  readonly ny: number;
+}
+
 /** Where ink lies across a line: how far its middle is along the normal, and how wide it is. Nothing where no edge is near. */
-function profileAt(raster: InkRaster, x: number, y: number, nx: number, ny: number, radius: number) {
+function profileAt(raster: InkRaster, { x, y, nx, ny }: Across, radius: number) {
   const reach = 1.9 * radius + 2.5;
   const step = 0.5;
   let peak = 0;

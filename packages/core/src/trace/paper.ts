@@ -1,4 +1,4 @@
-import { applyProjective, type Matrix3x3, type Point } from '../math';
+import type { Matrix3x3, Point } from '../math';
 import { homographyBetween, inverseOf, type Quad } from '../select';
 
 /** Colours px by px, row by row: red, green, blue and opacity, 0..255. */
@@ -80,7 +80,10 @@ export function turnedSheet(corners: Quad, quarters: number): Quad {
   return [at(0), at(1), at(2), at(3)];
 }
 
-/** What lies between four corners of a picture as a flat sheet, mixed of the four px around each place (bilinear). The very edge, where the table shows through, is as the sheet beside it. */
+/**
+ * What lies between four corners of a picture as a flat sheet, mixed of the four px around each place (bilinear). The very
+ * edge, where the table shows through, is as the sheet beside it.
+ */
 export function straighten(
   picture: Picture,
   corners: Quad,
@@ -96,7 +99,8 @@ export function straighten(
   );
   const data = new Uint8ClampedArray(4 * width * height);
   const rim = Math.min(Math.ceil(RIM * Math.max(width, height)), (width - 1) >> 1, (height - 1) >> 1);
-  for (let y = rim; y < height - rim; y++) straightRow(picture, map, y, width, data, 4 * y * width);
+  for (let y = rim; y < height - rim; y++)
+    straightRow(picture, map, y, data.subarray(4 * y * width, 4 * (y + 1) * width));
   // The rim goes on as the sheet does beside it.
   const px = new Uint32Array(data.buffer);
   for (let y = rim; y < height - rim; y++) {
@@ -111,19 +115,12 @@ export function straighten(
   return { width, height, data };
 }
 
-function straightRow(
-  { width, height, data }: Picture,
-  m: Matrix3x3,
-  y: number,
-  across: number,
-  target: Uint8ClampedArray,
-  from: number,
-): void {
-  let to = from;
+/** Writes a row of a flat sheet; `m` takes its px to the picture. */
+function straightRow({ width, height, data }: Picture, m: Matrix3x3, y: number, target: Uint8ClampedArray): void {
   let px = m[0] * 0.5 + m[1] * (y + 0.5) + m[2];
   let py = m[3] * 0.5 + m[4] * (y + 0.5) + m[5];
   let depth = m[6] * 0.5 + m[7] * (y + 0.5) + m[8];
-  for (let x = 0; x < across; x++, px += m[0], py += m[3], depth += m[6], to += 4) {
+  for (let to = 0; to < target.length; to += 4, px += m[0], py += m[3], depth += m[6]) {
     const [u, v] = [px / depth - 0.5, py / depth - 0.5];
     if (!(u > -1 && v > -1 && u < width && v < height)) {
       target.fill(255, to, to + 4);
@@ -142,20 +139,3 @@ function straightRow(
     target[to + 3] = 255;
   }
 }
-
-/** Where a place of a picture lies on the sheet between its corners, px of the flat sheet. */
-export const onSheet = (
-  corners: Quad,
-  { width, height }: { readonly width: number; readonly height: number },
-  { x, y }: Point,
-): Point =>
-  applyProjective(
-    homographyBetween(corners, [
-      { x: 0, y: 0 },
-      { x: width, y: 0 },
-      { x: width, y: height },
-      { x: 0, y: height },
-    ]),
-    x,
-    y,
-  );

@@ -56,7 +56,8 @@ export function* skeletonOf(
   const depths = squaredDepths(inked);
   yield 0.35;
   const usual = Math.max(1, usualWidth(inked));
-  const from = settings.blackFrom > 0 ? settings.blackFrom * scale : Math.max(BLACK * usual, 4);
+  const side = Math.min(raster.width, raster.height);
+  const from = settings.blackFrom > 0 ? settings.blackFrom * scale : Math.max(4, Math.min(BLACK * usual, side / 4));
   const scaledSaid = said.map((one) => ({ ...one, x: one.x * scale, y: one.y * scale }));
   const { solids, blackAt } = solidsOf(inked, depths, from, scaledSaid);
   yield 0.45;

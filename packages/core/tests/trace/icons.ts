@@ -38,7 +38,7 @@ export function iconsOf(which: 'odd' | 'even', each: number): Icon[] {
     });
 }
 
-function linesIn(svg: string): TrueLine[] {
+export function linesIn(svg: string): TrueLine[] {
   const all: TrueLine[] = [];
   for (const [, tag, attributes] of svg.matchAll(/<(path|circle|rect|line|polyline|polygon|ellipse)\s([^>]*?)\/?>/g)) {
     const at = (name: string) => Number(new RegExp(`(?:^|\\s)${name}="([^"]*)"`).exec(attributes)?.[1] ?? NaN);

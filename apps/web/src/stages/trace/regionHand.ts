@@ -13,7 +13,6 @@ import {
   type Press,
 } from '../../board';
 import { strokeBoth, zoomOf, type Sketch } from '../../render';
-import { sourceInHand } from './source';
 import { tracingSlot } from './tracingDesk';
 import { setTrace, useTrace, useTraceChoice } from './traceStore';
 
@@ -212,6 +211,3 @@ const sketchOf =
   };
 
 export const regionSlot: PageSlot<TraceRegion> = { open: (board) => new TraceRegion(board) };
-
-/** Whether there is anything to trace. */
-export const canTrace = (board: Board): boolean => sourceInHand(board) !== undefined;
