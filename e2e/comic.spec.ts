@@ -188,7 +188,7 @@ test('a folio is seen as spreads, its pages are put in order, and words are repl
 
   await page.getByRole('button', { name: 'More for Before the tide turns' }).click();
   await page.getByRole('button', { name: 'One place earlier' }).click();
-  await expect(page.getByLabel('Place among 12 pages')).toHaveValue('1');
+  await expect(page.getByLabel('Place among 14 pages')).toHaveValue('1');
   await page.getByRole('button', { name: 'Close' }).click();
 
   const words = async () => (await letters(desk, 'demo-tide')).map(wordsOf);

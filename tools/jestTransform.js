@@ -11,7 +11,10 @@ NAMES.push('Uint16Array', 'Uint8Array', 'Uint8ClampedArray');
 module.exports = {
   createTransformer(options) {
     const inner = swcJest.createTransformer(options);
-    const keeping = (answer) => ({ ...answer, code: `"use strict";const {${NAMES.join(',')}}=globalThis;${answer.code}` });
+    const keeping = (answer) => ({
+      ...answer,
+      code: `"use strict";const {${NAMES.join(',')}}=globalThis;${answer.code}`,
+    });
     return {
       ...inner,
       process: (source, name, given) => keeping(inner.process(source, name, given)),

@@ -6,12 +6,12 @@ import { addFolio } from '../src/keeping/folios';
 import { startService } from './service';
 
 describe('the demo folio', () => {
-  it('holds five pages with roughs, two of them finished, a comic page, a set on three pages and three samplers, and is laid down once', async () => {
+  it('holds five pages with roughs, two of them finished, a comic page, a set on three pages, a photographed sheet and its tracing, and three samplers, and is laid down once', async () => {
     const service = await startService();
     await seedDemo(service.store);
     await seedDemo(service.store);
     const { folios } = (await request(service.app).get('/api/folios')).body;
-    expect(folios).toMatchObject([{ name: 'Saltmarsh Ferry', pageCount: 12, cover: { pageId: 'demo-quay' } }]);
+    expect(folios).toMatchObject([{ name: 'Saltmarsh Ferry', pageCount: 14, cover: { pageId: 'demo-quay' } }]);
     const { pages } = (await request(service.app).get(`/api/folios/${folios[0].id}`)).body;
     expect(pages.map(({ name }: { name: string }) => name)).toEqual([
       'Quay at low tide',
@@ -23,6 +23,8 @@ describe('the demo folio', () => {
       'The ferry landing',
       'Up the landing stair',
       'Along the quay',
+      'Sketchbook, photographed',
+      'Sketchbook, traced',
       'Nib sampler',
       'Guide sampler',
       'Street sampler',

@@ -6,6 +6,8 @@ import type { Picture } from './paper';
 const SMALL = 360;
 /** Px of the long side of the one in which its edges are measured. */
 const FINE = 1_600;
+/** Px of the small picture by which dark lines on the sheet are closed: they would part it. */
+const LINE = 4;
 /** Steps of brightness that are tried for where paper ends. */
 const STEPS = 14;
 /** A sheet takes up this share of the picture at least, and its outline fills its corners at least so far. */
@@ -31,7 +33,7 @@ interface Field {
  * the line that most of its places agree on.
  */
 export function sheetCorners(picture: Picture): Quad | undefined {
-  const small = fieldOf(picture, SMALL);
+  const small = closed(fieldOf(picture, SMALL));
   let best: { readonly quad: Quad; readonly score: number } | undefined;
   const [low, high] = rangeOf(small.value);
   for (let step = 1; step < STEPS; step++) {
@@ -74,6 +76,28 @@ function fieldOf({ width, height, data }: Picture, long: number): Field {
       value[to] = sum / Math.max(1, count);
     }
   return { width: w, height: h, value, by };
+}
+
+/** Without dark lines: each px as the brightest near it, then as the darkest of those (a morphological closing). */
+function closed(field: Field): Field {
+  const brightest = extreme(extreme(field, 1, true), 1, false);
+  return extreme(extreme(brightest, -1, true), -1, false);
+}
+
+/** Each px as the greatest near it along rows or columns, or for −1 the least. */
+function extreme({ width, height, value, by }: Field, sign: 1 | -1, isAcross: boolean): Field {
+  const found = new Float32Array(value.length);
+  const [count, step] = isAcross ? [width, 1] : [height, width];
+  for (let i = 0; i < value.length; i++) {
+    const at = isAcross ? i % width : Math.floor(i / width);
+    let best = value[i];
+    for (let k = -Math.min(LINE, at); k <= LINE && at + k < count; k++) {
+      const other = value[i + k * step];
+      if (sign * other > sign * best) best = other;
+    }
+    found[i] = best;
+  }
+  return { width, height, value: found, by };
 }
 
 function rangeOf(value: Float32Array): readonly [number, number] {

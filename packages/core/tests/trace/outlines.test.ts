@@ -1,18 +1,17 @@
-import { readFileSync } from 'node:fs';
 import { contours } from 'd3-contour';
 import opentype from 'opentype.js';
 import { segmentCount } from '../../src/curve';
 import { ringArea, seededRandom } from '../../src/math';
 import { TRACE_SETTINGS } from '../../src/page';
 import { contoursAt, outlinesOf } from '../../src/trace';
+import { fontBytes, LOUD } from '../typeset/fonts';
 import { overlap, redrawn } from './icons';
 import { mean } from './score';
 import { inkFrom, whole } from './scans';
 
 /** Letters of a comic font as ink. Source: Bangers (OFL), by opentype.js. */
 async function letters(side: number) {
-  const bytes = readFileSync(require.resolve('@expo-google-fonts/bangers/400Regular/Bangers_400Regular.ttf'));
-  const font = opentype.parse(bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.byteLength));
+  const font = opentype.parse(fontBytes(LOUD).buffer as ArrayBuffer);
   return Promise.all(
     [...'abdegkmqrsxyABDGQRSW&8?'].map(async (letter) => {
       const path = font.getPath(letter, 0.15 * side, 0.75 * side, 0.8 * side);

@@ -11,7 +11,7 @@ import { nibFor } from '../../nibs';
 import { newId } from '../../session';
 import { bytesOf, onSource, settingsFor, sourceById, sourceInHand, sourceWord, washTiles, type Source } from './source';
 import { NOTHING_TRACED, setTrace, useTrace, useTraceChoice } from './traceStore';
-import type { Asked, TraceService } from './trace.worker';
+import type { Amount, Asked, TraceService } from './trace.worker';
 
 /** What is known of the layer that is being put right. */
 interface Known {
@@ -26,7 +26,7 @@ const STOPPED = 'Stopped. The page is as it was.';
 export class TracingDesk implements PageKeep {
   private worker: Hired<TraceService> | undefined;
   /** What the worker has open. */
-  private open = '';
+  private open: { readonly word: string; readonly amount: Amount } | undefined;
   private known: Known | undefined;
   private stopper: AbortController | undefined;
   private looked = '';
@@ -314,16 +314,23 @@ export class TracingDesk implements PageKeep {
     const { session } = this.board;
     const worker = (this.worker ??= new Hired<TraceService>(new Worker(new URL('./trace.worker.ts', import.meta.url))));
     const word = sourceWord(session.page, source);
-    if (this.open === word) return worker;
-    const amount = await ('picture' in source
-      ? this.openPicture(worker, source.picture)
-      : washTiles(this.board, source.wash).then((tiles) =>
-          worker.ask((service) => service.openTiles(session.page.size, tiles)),
-        ));
-    this.open = word;
+    if (this.open?.word !== word) {
+      this.open = undefined;
+      const amount = await ('picture' in source
+        ? this.openPicture(worker, source.picture)
+        : this.openWash(worker, source.wash));
+      this.open = { word, amount };
+    }
+    const { amount } = this.open;
     if (!amount.hasInk) throw new Error('There is no ink in it: the picture is blank.');
     if (amount.isAllInk) throw new Error('It is dark all over. Turn "Even light" on, or bring in a lighter picture.');
     return worker;
+  }
+
+  private async openWash(worker: Hired<TraceService>, layer: LayerEntity): Promise<Amount> {
+    const tiles = await washTiles(this.board, layer);
+    const { size } = this.board.session.page;
+    return worker.ask((service) => service.openTiles(size, tiles));
   }
 
   private async openPicture(worker: Hired<TraceService>, picture: Extract<Source, { picture: unknown }>['picture']) {
