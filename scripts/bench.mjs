@@ -38,6 +38,7 @@ const ALL = [
   'mend',
   'regions',
   'texture',
+  'tracing',
   'set',
   'comic',
   'board',

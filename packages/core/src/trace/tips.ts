@@ -7,6 +7,9 @@ import type { InkRaster } from './types';
 /** A tip is pointed when the line has shrunk to this share of the width that it has this many widths before. */
 const POINTED = 0.62;
 
+/** Its own widths that ink goes on beyond the last place that was measured: farther than a round end does. */
+const LONG = 1.3;
+
 /** A line that runs out to its very tip, and whether that is a point. */
 export interface Tipped {
   readonly triples: number[];
@@ -32,7 +35,7 @@ export function tipped(
   const own = triples[triples.length - 1];
   const left = own / Math.max(width, 0.5);
   const isUnsure = left > 0.54 && left < 0.7;
-  const isPointed = said ? said === 'pointed' : left < POINTED;
+  const isPointed = said ? said === 'pointed' : left < POINTED || ink > LONG * own;
   const out = [...triples];
   const last = triples.slice(-STRIDE);
   if (isPointed) {

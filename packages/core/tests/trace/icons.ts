@@ -1,5 +1,5 @@
 import { readdirSync, readFileSync } from 'node:fs';
-import { dirname, join } from 'node:path';
+import { join } from 'node:path';
 import sharp from 'sharp';
 import svgpath from 'svgpath';
 import { flattenSpine, STRIDE, type Spine } from '../../src/curve';
@@ -7,7 +7,7 @@ import { outlineOf } from '../../src/ink';
 import type { InkRaster, TracedBlack, TracedLine } from '../../src/trace';
 
 // Source of the drawings: the icons of lucide-static 1.62 (ISC), whose centre lines are exact: one subpath is one line.
-const folder = join(dirname(require.resolve('lucide-static/package.json')), 'icons');
+const folder = join(process.cwd(), 'node_modules/lucide-static/icons');
 
 /** A line whose course is known: points of it, x, y, about a tenth of an icon's px apart; where it has corners; and its cubics. */
 export interface TrueLine {

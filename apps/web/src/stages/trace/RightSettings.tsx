@@ -10,7 +10,7 @@ import { tracingSlot } from './tracingDesk';
 import { TraceDeed } from './TraceSettings';
 
 const TOUCH = [
-  { value: 'ways', label: 'Puts right', picture: TOUCH_PICTURES.ways },
+  { value: 'ways', label: 'Changes', picture: TOUCH_PICTURES.ways },
   { value: 'split', label: 'Splits', picture: TOUCH_PICTURES.split },
 ] as const;
 
