@@ -90,12 +90,14 @@ test('undo takes a tracing and what was put right back; a panel alone is traced'
   await expect(page.getByTestId('doubts')).toContainText('In doubt:');
   const before = strokesOf(await onServer(desk, 'demo-traced')).length;
   await page.keyboard.press('Period');
-  await expect(page.getByTestId('place')).toBeVisible();
+  const stood = (await page.getByTestId('place').textContent()) ?? '';
   await page.keyboard.press('Slash');
   const said = async () => (await tracedLayers(desk, 'demo-traced'))[0].traced?.said.length;
   await expect.poll(said).toBe(1);
   await page.keyboard.press('Control+z');
   await expect.poll(said).toBe(0);
+  // The place stands as it did, on the desk as well.
+  await expect(page.getByTestId('place')).toHaveText(stood);
   expect(strokesOf(await onServer(desk, 'demo-traced'))).toHaveLength(before);
   await chip(page, 'Let it be ink').click();
   await expect.poll(async () => (await tracedLayers(desk, 'demo-traced')).length).toBe(0);

@@ -18,17 +18,21 @@ export function pixelsOf(bitmap: ImageBitmap, share = 1): Picture {
   });
 }
 
-/** The pixels of a picture as its scan has it: its sheet flat, its light even, without the colours that go. */
+/** Px of which a sheet is made flat and even at most: an A4 at 600 ppi. What has more is made of fewer. */
+const MOST_PX = 36e6;
+
+/** The pixels of a decoded picture as its scan has it: its sheet flat, its light even, without the colours that go. */
 export function scannedPixels(bitmap: ImageBitmap, { width, height, scan }: SeenPicture): Picture {
-  const taken = pixelsOf(bitmap);
-  if (!scan) return taken;
-  // Decoded px may be fewer than those that were taken.
-  const by = bitmap.width / scan.taken.width;
+  if (!scan) return pixelsOf(bitmap);
+  const taken = pixelsOf(bitmap, Math.min(1, Math.sqrt(MOST_PX / (bitmap.width * bitmap.height))));
+  // Px may be fewer than those that were taken.
+  const by = taken.width / scan.taken.width;
+  const [across, down] = [width, height].map((side) => Math.max(1, Math.round(side * by)));
   const at = (k: 0 | 1 | 2 | 3) => {
     const corner = scan.corners?.[k] ?? { x: 0, y: 0 };
     return { x: corner.x * by, y: corner.y * by };
   };
-  const flat = scan.corners ? straighten(taken, [at(0), at(1), at(2), at(3)], { width, height }) : taken;
+  const flat = scan.corners ? straighten(taken, [at(0), at(1), at(2), at(3)], { width: across, height: down }) : taken;
   return scan.evened || scan.drop.length > 0 ? evenLight(flat, scan) : flat;
 }
 

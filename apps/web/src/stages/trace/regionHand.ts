@@ -15,6 +15,7 @@ import {
 import { strokeBoth, zoomOf, type Sketch } from '../../render';
 import { tracingSlot } from './tracingDesk';
 import { setTrace, useTrace, useTraceChoice } from './traceStore';
+import type { ShownTrace } from './trace.worker';
 
 /** CSS px² that a loop goes round at least. */
 const LEAST_LOOP = 400;
@@ -31,7 +32,9 @@ interface Seen {
 export class TraceRegion implements PageKeep {
   private isHeld = false;
   private seen: Seen | undefined;
+  /** A quick preview is under way. */
   private isBusy = false;
+  private round = 0;
   private isWanted = false;
   private timer: ReturnType<typeof setTimeout> | undefined;
   private readonly stops: readonly (() => void)[];
@@ -143,32 +146,35 @@ export class TraceRegion implements PageKeep {
     this.previewSoon();
   }
 
+  /** Quick ones wait for each other; one that takes long is given up for them. */
   private async work(most?: number): Promise<void> {
     if (this.isBusy) {
       this.isWanted = true;
       return;
     }
-    this.isBusy = true;
+    const isQuick = most === undefined;
+    this.isBusy = isQuick;
+    const own = ++this.round;
+    const { board } = this;
+    const { map } = board.picture;
+    let shown: ShownTrace | undefined;
     try {
-      const { board } = this;
-      const { map } = board.picture;
-      const { width, height } = deviceSize(board);
-      const shown = await board.of(tracingSlot).preview({ map, width, height }, SHOWN, most);
-      if (!this.isHeld) return shown?.bitmap.close();
-      this.seen?.bitmap.close();
-      this.seen = shown && { bitmap: shown.bitmap, map };
-      setTrace({ previewed: shown?.lines });
-      this.show();
+      shown = await board.of(tracingSlot).preview({ map, ...deviceSize(board) }, SHOWN, most);
     } catch {
       // A blank picture is said when it is to be traced; a worker that is gone, then as well.
       setTrace({ previewed: undefined });
-    } finally {
-      this.isBusy = false;
-      if (this.isWanted) {
-        this.isWanted = false;
-        void this.work();
-      }
     }
+    if (isQuick) this.isBusy = false;
+    if (!this.isHeld || own !== this.round) shown?.bitmap.close();
+    else if (shown) {
+      this.seen?.bitmap.close();
+      this.seen = { bitmap: shown.bitmap, map };
+      setTrace({ previewed: shown.lines });
+      this.show();
+    }
+    if (!isQuick || !this.isWanted) return;
+    this.isWanted = false;
+    void this.work();
   }
 
   private show(): void {

@@ -215,6 +215,8 @@ export class Straighten implements PageKeep {
     return this.steps.add(async () => {
       const { rough } = this;
       if (!rough) return;
+      if (find(board.session.page, 'layer', rough.layerId)?.locked)
+        return board.notice('The rough is locked. Unlock it to change it.');
       const { scan, size } = made(rough);
       const { width, height } = size;
       const isSameSize = width === rough.width && height === rough.height;

@@ -2,7 +2,6 @@ import { areaMarks, strokeMarks } from '@true-nib/core/drawn';
 import { apply, invert, then, type Box, type Matrix, type Point } from '@true-nib/core/math';
 import type { Said, TraceRecord, TraceSettings } from '@true-nib/core/page';
 import {
-  centreLines,
   inkOf,
   inkPart,
   inkWithin,
@@ -73,6 +72,8 @@ export interface Compared {
 }
 
 let opened: Opened | undefined;
+/** How many previews were asked for: the newest counts. */
+let previews = 0;
 /** The ink within the loop that was asked for last. */
 let inside: { readonly of: Opened; readonly within: string; readonly raster: InkRaster } | undefined;
 let known:
@@ -136,8 +137,8 @@ async function worked<T>(
   }
 }
 
-function taken(pixels: Picture): void {
-  opened = { raster: inkOf(pixels), share: 1 };
+function taken(pixels: Picture, share = 1): void {
+  opened = { raster: inkOf(pixels), share };
   inside = known = undefined;
 }
 
@@ -145,11 +146,10 @@ const service = {
   /** Takes a picture in, as its scan has it. Answers whether there is any ink in it. */
   async open(source: Blob | ImageBitmap, seen: SeenPicture): Promise<Amount> {
     const bitmap = await decodedAs(source, seen);
-    const share = Math.min(1, Math.sqrt(MOST_PX / (bitmap.width * bitmap.height)));
-    const pixels = pixelsOf(bitmap, share);
+    const pixels = pixelsOf(bitmap, Math.min(1, Math.sqrt(MOST_PX / (bitmap.width * bitmap.height))));
     bitmap.close();
-    taken(pixels);
-    if (opened) opened = { ...opened, share };
+    // Decoded px may be fewer than those of the picture, or more: an SVG has a size of its own.
+    taken(pixels, pixels.width / seen.width);
     return amountOf(opened?.raster);
   },
 
@@ -193,7 +193,7 @@ const service = {
 
   /**
    * What a setting comes to where one looks, painted for a view: `map` takes px of the picture to those of the view. A part
-   * that is too large is traced from fewer px.
+   * that is too large is traced from fewer px. Nothing where another one was asked for meanwhile.
    */
   async preview(
     { takes, settings, said, within }: Asked,
@@ -201,18 +201,18 @@ const service = {
     view: Size,
     color: string,
     most = PREVIEW_PX,
-  ): Promise<ShownTrace> {
+  ): Promise<ShownTrace | undefined> {
+    const own = ++previews;
+    const go = () => own === previews;
     const { raster, share } = asked(within);
     const box = seenBox(raster, then([1 / share, 0, 0, 1 / share, 0, 0], map), view);
     const by = Math.max(1, Math.ceil(Math.sqrt((box.width * box.height) / most)));
     const part = inkPart(raster, box, by);
-    const own = scaledSettings(settings, share / by);
-    const fewer = { ...own, smallMarks: Math.max(own.smallMarks, 1.5), smoothness: Math.max(own.smoothness, 0.3) };
+    const few = scaledSettings(settings, share / by);
+    const fewer = { ...few, smallMarks: Math.max(few.smallMarks, 1.5), smoothness: Math.max(few.smoothness, 0.3) };
     const words = said.map((one) => ({ ...one, x: (one.x * share - box.x) / by, y: (one.y * share - box.y) / by }));
-    const found =
-      takes === 'outlines'
-        ? { lines: [], blacks: whole(outlinesOf(part, fewer)), places: [] }
-        : centreLines(part, fewer, words);
+    const found = await previewed(part, { takes, settings: fewer, said: words }, go);
+    if (!found || !go()) return undefined;
     const onPicture = backOnPicture(found, by / share, { x: box.x / share, y: box.y / share });
     const context = ground(view.width, view.height);
     paint(context, thingsOf({ name: 'preview', map: [1, 0, 0, 1, 0, 0] }, onPicture, color), map);
@@ -261,11 +261,18 @@ const service = {
   },
 };
 
-function whole<T>(work: Generator<number, T>): T {
-  for (;;) {
-    const step = work.next();
-    if (step.done) return step.value;
+/** A part of a picture, traced in slices. */
+async function previewed(
+  part: InkRaster,
+  { takes, settings, said }: Pick<Asked, 'takes' | 'settings' | 'said'>,
+  go: () => boolean,
+): Promise<Traced | undefined> {
+  if (takes === 'outlines') {
+    const blacks = await worked(outlinesOf(part, settings), go);
+    return blacks && { lines: [], blacks, places: [] };
   }
+  const made = await worked(tracing(part, settings, said), go);
+  return made && traced(made, settings, said);
 }
 
 function amountOf(raster: InkRaster | undefined): Amount {

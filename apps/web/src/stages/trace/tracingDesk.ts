@@ -29,6 +29,7 @@ export class TracingDesk implements PageKeep {
   private open: { readonly word: string; readonly amount: Amount } | undefined;
   private known: Known | undefined;
   private stopper: AbortController | undefined;
+  /** What was looked at last and could not be found: once is enough. */
   private looked = '';
   private readonly stops: readonly (() => void)[];
 
@@ -114,7 +115,9 @@ export class TracingDesk implements PageKeep {
       return this.board.notice(`What ${layer.name} was traced from is gone: its lines are ink like any other.`);
     const record = layer.traced;
     const traced = await this.traced(source, record);
-    if (traced) this.show({ layerId: layer.id, record, traced });
+    if (!traced) return;
+    this.looked = '';
+    this.show({ layerId: layer.id, record, traced });
   }
 
   /** Says of a place how it is to be traced: its lines are laid down anew. Answers whether that was done. */
