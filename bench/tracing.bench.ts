@@ -69,7 +69,7 @@ async function icons(): Promise<void> {
   );
   for (const [name, line, width, wear] of sets) {
     const score = newScore();
-    for (const icon of iconsOf('even', 4)) {
+    for (const icon of iconsOf('even', 8)) {
       const picture = await scanned(icon, { line, width, wear });
       const raster = wear === 'paper' ? takenFrom(picture) : picture;
       const traced = centreLines(raster, TRACE_SETTINGS);

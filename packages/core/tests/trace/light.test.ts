@@ -50,6 +50,12 @@ describe('Even light', () => {
     expect(at(evenLight(page, { evened: false, drop: ['blue'] }), 10, 40)).toEqual([240, 120, 130]);
   });
 
+  it('leaves ink dark that only leans towards a colour which is dropped', () => {
+    const navy = painted(20, 20, () => [18, 26, 74]);
+    const [, , blue] = evenLight(navy, { evened: false, drop: ['blue'] }).data;
+    expect(blue).toBeLessThan(90);
+  });
+
   it('makes grey pencil full ink, and clear paper none', () => {
     const pencil = inkOf(painted(100, 100, (x) => (x % 20 < 3 ? [120, 120, 120] : [255, 255, 255])));
     expect(pencil.ink[101]).toBeGreaterThan(230);

@@ -45,6 +45,12 @@ describe('Outlines', () => {
     expect(areas.map(({ rings }) => rings.length).sort()).toEqual([1, 2]);
   });
 
+  it('of two px that touch by a corner hang together where the four are dark on the whole, and part where they are not', () => {
+    const corner = (beside: number) => ({ width: 2, height: 2, ink: Uint8Array.of(255, beside, beside, 255) });
+    expect(contoursAt(corner(90), 128)).toHaveLength(1);
+    expect(contoursAt(corner(0), 128)).toHaveLength(2);
+  });
+
   it('run along the very level that an independent library finds (d3-contour)', () => {
     const random = seededRandom(9);
     const [width, height] = [40, 30];
