@@ -1,4 +1,5 @@
-// Takes the pictures under docs/screenshots from the demo data: one of each main view. Run after a view has changed.
+// Takes the pictures under docs/screenshots from the demo data: one of each main view. Run after a view has changed;
+// names after -- take those alone.
 import { spawn } from 'node:child_process';
 import { mkdirSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -29,7 +30,10 @@ const browser = await chromium.launch({
 const WIDE = { viewport: { width: 1280, height: 800 } };
 const PHONE = { viewport: { width: 390, height: 844 }, hasTouch: true };
 
+const asked = process.argv.slice(2);
+
 async function shoot(name, where, { prepare, ...options }) {
+  if (asked.length > 0 && !asked.includes(name)) return;
   const tab = await browser.newPage(options);
   await tab.goto(`${address}${where}`);
   if (where.startsWith('/page')) await tab.locator('[data-testid="board"][aria-busy="false"]').waitFor();
