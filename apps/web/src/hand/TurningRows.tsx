@@ -14,7 +14,7 @@ export interface ToolRow {
   readonly chips?: ReactNode;
 }
 
-/** Rows of tools of one stage. A phone shows one of them, and a chip that turns to the next. */
+/** Rows of tools of one stage. A phone shows one of them, and a chip for each of the others. */
 export function TurningRows({ rows }: { readonly rows: readonly [ToolRow, ToolRow, ...ToolRow[]] }) {
   const isWide = useIsWide();
   const tool = useDesk((desk) => desk.tool);
@@ -35,17 +35,22 @@ export function TurningRows({ rows }: { readonly rows: readonly [ToolRow, ToolRo
         ))}
       </>
     );
-  const nextRow = (shown + 1) % rows.length;
-  const next = rows[nextRow] ?? rows[0];
   return (
     <>
-      <View className="h-[58px] w-[62px] border-r border-rule">
-        <Chip
-          label={next.label}
-          icon={next.icon}
-          tooltip={`Tools for ${next.label.toLowerCase()}`}
-          onPress={() => setTurned({ tool, row: nextRow })}
-        />
+      <View className="flex-row border-r border-rule">
+        {rows.map(
+          ({ label, icon }, row) =>
+            row !== shown && (
+              <View key={label} className="h-[58px] w-[54px]">
+                <Chip
+                  label={label}
+                  icon={icon}
+                  tooltip={`Tools for ${label.toLowerCase()}`}
+                  onPress={() => setTurned({ tool, row })}
+                />
+              </View>
+            ),
+        )}
       </View>
       <View className="shrink grow basis-0 flex-row">
         <Row {...(rows[shown] ?? rows[0])} />
