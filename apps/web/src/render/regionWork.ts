@@ -1,6 +1,6 @@
 import { boundsRegions, type Mark } from '@true-nib/core/drawn';
 import type { EntityId } from '@true-nib/core/kind';
-import { apply, growBox, invert, withinRings, type Box, type Matrix, type Point } from '@true-nib/core/math';
+import { apply, asPart, growBox, invert, withinRings, type Box, type Matrix, type Point } from '@true-nib/core/math';
 import { byOrder } from '@true-nib/core/page';
 import {
   areaOf,
@@ -228,12 +228,7 @@ export class RegionWork {
       yield (0.2 * row) / height;
       this.paintPart(coverage, layerIds, { x0: 0, y0: row, x1: width, y1: Math.min(height, row + BAND) });
     }
-    const work = basinsOf(coverage, this.widthsOf(coverage, layerIds));
-    for (;;) {
-      const step = work.next();
-      if (step.done) return step.value;
-      yield 0.2 + 0.8 * step.value;
-    }
+    return yield* asPart(basinsOf(coverage, this.widthsOf(coverage, layerIds)), 0.2, 1);
   }
 
   /** The regions anew where lines have changed in some boxes of the page. */

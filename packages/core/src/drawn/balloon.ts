@@ -9,6 +9,7 @@ import {
   grownRings,
   legsApart,
   reversedRing,
+  ringPoints,
   scaleOf,
   then,
   windingOf,
@@ -96,7 +97,7 @@ function borderRings(
     return [...grownRings(outline, border.size / 2), ...within];
   }
   return outline.flatMap((ring) => {
-    const corners = Array.from({ length: ring.length / 2 }, (_, k) => ({ x: ring[2 * k], y: ring[2 * k + 1] }));
+    const corners = ringPoints(ring);
     const spine = evenlyWide(polylineSpine(corners, true), border.size);
     return outlineOf({ spine, nib: border, ends: ['round', 'round'] }, tolerance).rings;
   });

@@ -74,6 +74,10 @@ function combined(
   return isReversed ? left.map(reversedRing) : left;
 }
 
+/** The points of a ring of x, y. */
+export const ringPoints = (ring: ArrayLike<number>): Point[] =>
+  Array.from({ length: ring.length / 2 }, (_, k) => ({ x: ring[2 * k], y: ring[2 * k + 1] }));
+
 /** The same ring, gone round the other way. */
 export function reversedRing(ring: Float64Array): Float64Array {
   const back = new Float64Array(ring.length);

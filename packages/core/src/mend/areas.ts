@@ -1,6 +1,16 @@
 import { flatRing, type Area } from '../area';
 import { evenlyWide, fitSpine, makeSpine, type Spine } from '../curve';
-import { areaOfRings, boxesMeet, boxOfRings, distance, ringArea, withinRings, withoutRings, type Point } from '../math';
+import {
+  areaOfRings,
+  boxesMeet,
+  boxOfRings,
+  distance,
+  ringArea,
+  ringPoints,
+  withinRings,
+  withoutRings,
+  type Point,
+} from '../math';
 import { polylineSpine } from '../shapes';
 import { LEAST_INK } from './blots';
 
@@ -22,7 +32,7 @@ export function ringsFrom(found: readonly Float64Array[], { isEased = true }: Cu
   return found
     .filter((ring) => ring.length >= 6 && Math.abs(ringArea(ring)) > LEAST_INK)
     .map((ring) => {
-      const corners = Array.from({ length: ring.length / 2 }, (_, k) => ({ x: ring[2 * k], y: ring[2 * k + 1] }));
+      const corners = ringPoints(ring);
       return isEased ? fittedRing(corners) : evenlyWide(polylineSpine(corners, true), 0);
     });
 }

@@ -1,6 +1,6 @@
 import { evenlyWide, type Spine } from '../curve';
 import { outlineOf } from '../ink';
-import { areaOfRings, isInRing, ringArea, withinRings, withoutRings, type Point } from '../math';
+import { areaOfRings, isInRing, ringArea, ringPoints, withinRings, withoutRings } from '../math';
 import type { Stroke } from '../stroke';
 import { polylineSpine } from '../shapes';
 
@@ -65,7 +65,4 @@ function slitInto(ring: Float64Array, hole: Float64Array): Float64Array {
 }
 
 /** A polygon as a closed spine of no width. */
-const ringSpine = (ring: Float64Array): Spine => evenlyWide(polylineSpine(pointsOf(ring), true), 0);
-
-const pointsOf = (ring: Float64Array): Point[] =>
-  Array.from({ length: ring.length / 2 }, (_, k) => ({ x: ring[2 * k], y: ring[2 * k + 1] }));
+const ringSpine = (ring: Float64Array): Spine => evenlyWide(polylineSpine(ringPoints(ring), true), 0);

@@ -12,7 +12,7 @@ import {
   widestOf,
   type Spine,
 } from '../curve';
-import { boxOfPoints, growBox, type Point } from '../math';
+import { boxOfPoints, growBox, inOneGo, type Point } from '../math';
 import type { Edit } from '../page';
 import type { EntityId } from '../kind';
 import type { StrokeEntity } from '../stroke';
@@ -82,11 +82,7 @@ interface NearStop {
  * both cut at the corner.
  */
 export function tidyEnds(strokes: readonly StrokeEntity[], options: TidyOptions): Tidied {
-  const work = tidying(strokes, options);
-  for (;;) {
-    const step = work.next();
-    if (step.done) return step.value;
-  }
+  return inOneGo(tidying(strokes, options));
 }
 
 /** The same in parts: between them it yields the share that is done, so that whoever asked can stop it. */

@@ -12,6 +12,7 @@ import {
   grownRings,
   oddRings,
   ringArea,
+  ringPoints,
   windingOf,
   withinRings,
   withoutRings,
@@ -152,7 +153,7 @@ function cutLines<S extends Stroke>(line: S, loops: readonly Float64Array[]): S[
     .filter((ring) => ringArea(ring) > 0)
     .reduce<S[]>(
       (lines, ring) => {
-        const loop = Array.from({ length: ring.length / 2 }, (_, k) => ({ x: ring[2 * k], y: ring[2 * k + 1] }));
+        const loop = ringPoints(ring);
         return lines.flatMap((one) => cutByLoop(one, loop) ?? [one]);
       },
       [line],

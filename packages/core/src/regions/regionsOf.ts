@@ -1,3 +1,4 @@
+import { inOneGo } from '../math';
 import { basinsOf, type ExactWidth } from './basins';
 import type { Coverage } from './coverage';
 import { regionsAt, type RegionMap } from './regionMap';
@@ -10,6 +11,5 @@ export interface RegionSettings {
 
 /** The regions between the ink of a coverage, in one go. */
 export function regionsOf(coverage: Coverage, { gap, exactWidth }: RegionSettings): RegionMap {
-  const work = basinsOf(coverage, exactWidth);
-  for (let step = work.next(); ; step = work.next()) if (step.done) return regionsAt(step.value, gap);
+  return regionsAt(inOneGo(basinsOf(coverage, exactWidth)), gap);
 }

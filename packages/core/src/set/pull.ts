@@ -1,4 +1,4 @@
-import type { Box } from '../math';
+import { inOneGo, type Box } from '../math';
 import { pulling, type PulledLine } from './lines';
 import { solidsOf, type Models } from './standing';
 import type { BlockEntity, PullSettings } from './types';
@@ -12,6 +12,5 @@ export function pullLines(
   page: Box,
   models?: Models,
 ): PulledLine[] {
-  const work = pulling(solidsOf(blocks, models), viewOf(camera), settings, page);
-  for (let step = work.next(); ; step = work.next()) if (step.done) return step.value;
+  return inOneGo(pulling(solidsOf(blocks, models), viewOf(camera), settings, page));
 }

@@ -1,6 +1,7 @@
 import type { AreaEntity, AreaFill } from '../area';
 import { evenlyWide } from '../curve';
 import type { EntityId } from '../kind';
+import { ringPoints } from '../math';
 import { find, freeLayerName, newLayer, orderBetween, stackOf, type Edit, type Page } from '../page';
 import type { CameraEntity } from '../set';
 import { polylineSpine } from '../shapes';
@@ -30,15 +31,7 @@ export function toneEdits(
   let last: string | undefined;
   const areas = groups.map((group): AreaEntity => {
     last = orderBetween(last, undefined);
-    const courses = group.map((ring) =>
-      evenlyWide(
-        polylineSpine(
-          Array.from({ length: ring.length / 2 }, (_, k) => ({ x: ring[2 * k], y: ring[2 * k + 1] })),
-          true,
-        ),
-        0,
-      ),
-    );
+    const courses = group.map((ring) => evenlyWide(polylineSpine(ringPoints(ring), true), 0));
     return {
       ...{ kind: 'area', id: newId(), layerId: layer.id, order: last, rings: courses, fill },
       ...(camera.panelId !== undefined && { panelId: camera.panelId }),

@@ -1,7 +1,7 @@
 import { placedRing, tailGrips } from '@true-nib/core/balloon';
 import { waysOf } from '@true-nib/core/drawn';
 import type { EntityId } from '@true-nib/core/kind';
-import { apply, type Point } from '@true-nib/core/math';
+import { apply, ringPoints, type Point } from '@true-nib/core/math';
 import { find, type Page } from '@true-nib/core/page';
 import type { Sketch } from '../../render';
 
@@ -37,8 +37,7 @@ export function letterSketch(page: Page, chosen: readonly EntityId[], isTroubled
         ...(text ? waysOf(text, 0.5).map(({ points }) => points) : []),
         ...(balloon?.bodies ?? []).map((body) => placedRing(body, 0.5)),
       ];
-      for (const ring of outlines)
-        line(Array.from({ length: ring.length / 2 }, (_, k) => ({ x: ring[2 * k], y: ring[2 * k + 1] })));
+      for (const ring of outlines) line(ringPoints(ring));
       context.setLineDash([]);
       for (const tail of balloon?.tails ?? []) {
         const body = balloon?.bodies[tail.body];

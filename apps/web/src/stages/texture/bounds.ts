@@ -1,7 +1,7 @@
 import { flatRing, isInArea, type AreaEntity } from '@true-nib/core/area';
 import { STRIDE, type Spine } from '@true-nib/core/curve';
 import type { EntityId } from '@true-nib/core/kind';
-import { boxOfPoints, growBox, type Point } from '@true-nib/core/math';
+import { boxOfPoints, growBox, ringPoints, type Point } from '@true-nib/core/math';
 import { byOrder } from '@true-nib/core/page';
 import { ringsRound, shapeOf } from '@true-nib/core/regions';
 import type { Board } from '../../board';
@@ -16,7 +16,7 @@ const STRAY = 0.1;
 export const loopsOf = (rings: readonly Spine[]): Point[][] =>
   rings.map((ring) => {
     const flat = flatRing(ring, STRAY);
-    return Array.from({ length: flat.length / 2 }, (_, k) => ({ x: flat[2 * k], y: flat[2 * k + 1] }));
+    return ringPoints(flat);
   });
 
 /** The highest area of a layer at a place that is no nick. */

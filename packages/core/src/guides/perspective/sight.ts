@@ -1,4 +1,4 @@
-import { cross, scaled, sum, turnedAbout, unit, type Point, type Vector } from '../../math';
+import { cross, median, scaled, sum, turnedAbout, unit, type Point, type Vector } from '../../math';
 import { FRAME_WAYS, type FrameShape, type FrameWay, type SightedEdge } from '../guide';
 import { PageError } from '../../gate';
 import { isCamera, cameraOf, frameOfCamera, type Camera } from './camera';
@@ -316,13 +316,6 @@ function seenAs(centre: Point, focal: number, axes: Readonly<Record<string, Vect
     ...{ centre, focal },
     axes: { right: away('right'), left: away('left'), height: height[1] > 0 ? scaled(height, -1) : height },
   };
-}
-
-function median(values: readonly number[]): number {
-  if (values.length === 0) return 0;
-  const sorted = [...values].sort((a, b) => a - b);
-  const half = sorted.length >> 1;
-  return sorted.length % 2 === 1 ? sorted[half] : (sorted[half - 1] + sorted[half]) / 2;
 }
 
 /** An outlier in words. */
