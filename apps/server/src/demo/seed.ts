@@ -22,7 +22,6 @@ import { packSamples, type Calm, type PenSample } from '@true-nib/core/hand';
 import type { Stroke } from '@true-nib/core/stroke';
 import { fittedPlacement } from '@true-nib/core/tools';
 import { pageToSvg } from '@true-nib/core/formats';
-import sharp from 'sharp';
 import { keepBlob, sha256Of } from '../keeping/blobs';
 import { Examiner } from '../keeping/examiner';
 import { addFolio } from '../keeping/folios';
@@ -41,6 +40,7 @@ import { GUIDE_SAMPLER_SIZE, guideSampler } from './guideSampler';
 import { heronBlacks, heronFlats, heronInked } from './heronFinished';
 import { heronTexture } from './heronTexture';
 import { heronMask } from './heronMask';
+import { change, FOLIO, keepPage, thumbnailFrom } from './keptPage';
 import { LANDING_SIZE, landingCard, landingChanges } from './landingPage';
 import { lampNight } from './lampNight';
 import { lampStair } from './lampStair';
@@ -48,7 +48,7 @@ import { nibSampler, SAMPLER_SIZE } from './nibSampler';
 import { pencilled } from './pencil';
 import { quay } from './quay';
 import type { Sketch } from './sketch';
-import { photographed, SKETCHBOOK_SIZE, sketchbookPhoto, tracedSheet } from './sketchbook';
+import { seedSketchbook } from './seedSketchbook';
 import { tidePage } from './tidePage';
 
 interface DemoPage {
@@ -110,15 +110,13 @@ const PAGES: readonly DemoPage[] = [
   },
 ];
 
-const AUTHOR = 'demo';
-
 /** Puts the demo folio *Saltmarsh Ferry* into an empty database; leaves one that was ever used alone. */
 export async function seedDemo(store: Store): Promise<void> {
   if ((await store.folios.unscoped().count(store.within)) > 0) return;
   // All or nothing: a start that is cut short seeds again next time.
   const examiner = new Examiner(PICTURE_LIMITS);
   await store.atomically(async (inside) => {
-    await addFolio(inside, 'Saltmarsh Ferry', 'demo-saltmarsh-ferry');
+    await addFolio(inside, 'Saltmarsh Ferry', FOLIO);
     for (const page of PAGES) {
       await seedPage(inside, page, examiner);
       if (page.id === 'demo-quay') await seedTide(inside, examiner);
@@ -137,7 +135,7 @@ async function seedPage(
   examiner: Examiner,
 ): Promise<void> {
   const sketch = draw();
-  await addPage(store, { id, name, folioId: 'demo-saltmarsh-ferry', ...size });
+  await addPage(store, { id, name, folioId: FOLIO, ...size });
   const rough = await pencilled(sketch, size, scan, seed);
   const { sha256, width, height } = await keepBlob(
     store,
@@ -187,13 +185,9 @@ async function seedPage(
 /** The sister page of the quay: laid out in panels, inked and lettered. */
 async function seedTide(store: Store, examiner: Examiner): Promise<void> {
   const id = 'demo-tide';
-  await addPage(store, { id, name: 'Before the tide turns', folioId: 'demo-saltmarsh-ferry', ...COMIC });
   const drawn = await tidePage(COMIC);
-  const { changes } = drawn;
   await keepFonts(store, drawn, examiner);
-  await appendChanges(store, id, { since: 0 }, changes);
-  const page = changes.reduce(applyChange, newPage(COMIC));
-  await keepThumbnail(store, id, changes.length, await thumbnailFrom(pageToSvg(page)));
+  await keepPage(store, { id, name: 'Before the tide turns', size: COMIC }, drawn.changes);
 }
 
 /** The pages that the ferry landing is seen on; on the first its lines are pulled. */
@@ -203,41 +197,9 @@ const LANDING_NAMES = { water: 'The ferry landing', stair: 'Up the landing stair
 /** A page on which the set of the ferry landing stands, seen by one of its cameras; with the first it goes into the library. */
 async function seedLanding(store: Store, view: (typeof LANDING)[number], isInked: boolean): Promise<void> {
   const id = `demo-landing-${view}`;
-  await addPage(store, { id, name: LANDING_NAMES[view], folioId: 'demo-saltmarsh-ferry', ...LANDING_SIZE });
   const changes = landingChanges(id, view, change, isInked);
-  await appendChanges(store, id, { since: 0 }, changes);
-  const page = changes.reduce(applyChange, newPage(LANDING_SIZE));
-  await keepThumbnail(store, id, changes.length, await thumbnailFrom(pageToSvg(page)));
+  const page = await keepPage(store, { id, name: LANDING_NAMES[view], size: LANDING_SIZE }, changes);
   if (isInked) await keepSet(store, 'demo-landing', landingCard(page, `${id}:set`));
-}
-
-/** A page of the sketchbook, photographed: once as it was taken, to try on, and once flat and traced. */
-async function seedSketchbook(store: Store, examiner: Examiner): Promise<void> {
-  const photo = await sketchbookPhoto();
-  const blob = { sha256: sha256Of(photo), bytes: photo, type: 'image/jpeg' as const };
-  await keepBlob(store, blob, { examiner });
-  const pages = [
-    { id: 'demo-photo', name: 'Sketchbook, photographed', made: photographed },
-    {
-      id: 'demo-traced',
-      name: 'Sketchbook, traced',
-      made: (id: string, sha: string) => tracedSheet(id, sha, photo, change),
-    },
-  ] as const;
-  for (const { id, name, made } of pages) {
-    await addPage(store, { id, name, folioId: 'demo-saltmarsh-ferry', ...SKETCHBOOK_SIZE });
-    const changes = await made(id, blob.sha256, change);
-    await appendChanges(store, id, { since: 0 }, changes);
-    const page = changes.reduce(applyChange, newPage(SKETCHBOOK_SIZE));
-    const address = `data:image/jpeg;base64,${photo.toString('base64')}`;
-    const isTraced = changes.length > 1;
-    await keepThumbnail(
-      store,
-      id,
-      changes.length,
-      await thumbnailFrom(pageToSvg(page, isTraced ? {} : { pictureAddress: () => address })),
-    );
-  }
 }
 
 async function keepFonts(store: Store, { fonts }: Drawn, examiner: Examiner): Promise<void> {
@@ -306,7 +268,6 @@ async function seedSampler(
   seeded: readonly SeededLine[],
   guides: readonly GuideEntity[] = [],
 ): Promise<void> {
-  await addPage(store, { id, name, folioId: 'demo-saltmarsh-ferry', ...size });
   const inks = layer(`${id}:inks`, 'ink', 'Inks', orderBetween(undefined, undefined));
   let order: string | undefined;
   const lines = seeded.flatMap(({ stroke, hand }, k): Edit[] => {
@@ -334,9 +295,7 @@ async function seedSampler(
       : []),
     change(`${id}:lines`, label, lines, [inks.id]),
   ];
-  await appendChanges(store, id, { since: 0 }, changes);
-  const page = changes.reduce(applyChange, newPage(size));
-  await keepThumbnail(store, id, changes.length, await thumbnailFrom(pageToSvg(page)));
+  await keepPage(store, { id, name, size }, changes);
 }
 
 const frameId = (pageId: string): string => `${pageId}:frame-1`;
@@ -396,17 +355,5 @@ async function thumbnailOf(page: Page, rough: Buffer): Promise<Buffer> {
   return thumbnailFrom(pageToSvg(page, { pictureAddress: () => address }));
 }
 
-const thumbnailFrom = (svg: string): Promise<Buffer> =>
-  sharp(Buffer.from(svg), { unlimited: true }).resize({ width: 320 }).webp({ quality: 82 }).toBuffer();
-
 const layer = (id: string, medium: LayerEntity['medium'], name: string, order: string): LayerEntity =>
   newLayer({ id, medium, name, order, locked: medium === 'rough' });
-
-const change = (id: string, label: string, edits: readonly Edit[], needs: readonly string[] = []): Change => ({
-  id,
-  by: AUTHOR,
-  label,
-  at: 0,
-  needs,
-  edits,
-});

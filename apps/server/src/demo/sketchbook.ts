@@ -114,13 +114,14 @@ export async function tracedSheet(pageId: string, blob: string, photo: Buffer, d
   const before = page.entities.get(`${pageId}:photo`);
   if (before?.kind !== 'picture') return [start];
   const taken = { width: picture.width, height: picture.height };
-  const after = { ...before, width, height, placement, opacity: 0.5, scan: { taken, corners, ...light } };
+  const scan = { taken, corners, ...light };
+  const after = { ...before, width, height, placement, scan };
   const flat = draft(`${pageId}:flat`, 'Straighten the rough', [{ before, after }]);
   const ink = inkOf(evenLight(straighten(picture, corners, { width, height }), light));
   const settings = { ...TRACE_SETTINGS, smallMarks: 4 };
   const record: TraceRecord = {
     ...{ from: before.id, name: `${pageId}:line`, map: placementMatrix(placement, { width, height }), takes: 'lines' },
-    ...{ settings, said: [] },
+    ...{ pixels: { as: 'picture', blob, width, height, scan }, settings, said: [] },
   };
   const traced = centreLines(ink, settings);
   const { edits } = layTrace(applyChange(page, flat), record, traced, {
