@@ -1,5 +1,5 @@
 import type { EntityId } from '@true-nib/core/kind';
-import { boxOfRings, isInBox, mapBox, ringArea, type Point } from '@true-nib/core/math';
+import { boxOfRings, isInBox, mapBox, type Point } from '@true-nib/core/math';
 import { editedId, type Edit } from '@true-nib/core/page';
 import { isInPiece } from '@true-nib/core/regions';
 import { leftEdits } from '@true-nib/core/tools';
@@ -13,8 +13,8 @@ import {
   type PageKeep,
   type PageSlot,
 } from '../../board';
-import { FINGER, goTo } from '../../hand';
-import { ringed, traceRings, zoomOf, type ShownPiece, type Sketch } from '../../render';
+import { FINGER, goTo, loopGesture } from '../../hand';
+import { ringed, traceRings, type ShownPiece, type Sketch } from '../../render';
 import { newId } from '../../session';
 import { washingSlot } from '../../wash';
 import { useBlacks } from './blackStore';
@@ -143,26 +143,15 @@ export class PieceHand implements PageKeep {
   }
 
   private beginLoop(layerId: EntityId): Gesture {
-    const { picture, notice } = this.board;
-    const loop: Point[] = [];
-    return {
-      move: (samples) => {
-        loop.push(...samples.map(({ x, y }) => ({ x, y })));
-        picture.setArea(loop);
-      },
-      end: () => {
-        picture.setArea(undefined);
-        const area = Math.abs(ringArea(loop.flatMap(({ x, y }) => [x, y]))) * zoomOf(picture.view) ** 2;
-        if (loop.length < 3 || area < LEAST_LOOP) {
-          if (!this.letGo()) notice('Draw a loop round ink that overlaps.');
-          return;
-        }
-        this.loop = loop;
-        this.on = layerId;
-        void this.look(true);
-      },
-      cancel: () => picture.setArea(undefined),
-    };
+    return loopGesture(this.board, (loop, area) => {
+      if (area < LEAST_LOOP) {
+        if (!this.letGo()) this.board.notice('Draw a loop round ink that overlaps.');
+        return;
+      }
+      this.loop = loop;
+      this.on = layerId;
+      void this.look(true);
+    });
   }
 
   /** A touch takes a piece; a drag all that it goes over. */

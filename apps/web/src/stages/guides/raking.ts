@@ -5,6 +5,7 @@ import { flattenSpine } from '@true-nib/core/curve';
 import { isField, type GuideEntity } from '@true-nib/core/guides';
 import type { Point } from '@true-nib/core/math';
 import type { Edit } from '@true-nib/core/page';
+import { loopGesture } from '../../hand';
 import { nibFor } from '../../nibs';
 import { fieldInHand, useGuides, withCopies } from '../../guiding';
 
@@ -13,24 +14,13 @@ const MOST_RAKED = 20_000;
 
 /** A loop on the board that is filled with lines along a field. */
 export function beginRake(board: Board): Gesture {
-  const { picture, notice } = board;
+  const { notice } = board;
   const target = targetInHand(board);
   if (typeof target === 'string') return refuse(notice, target);
   if (target.layer.medium !== 'ink') return refuse(notice, 'The rake draws lines: take an Ink layer in hand.');
   const field = fieldInHand(board);
   if (!field) return refuse(notice, 'The rake goes along a field: lay down Rails, Ripples, Rays or an Echo first.');
-  const loop: Point[] = [];
-  return {
-    move: (samples) => {
-      loop.push(...samples);
-      picture.setArea(loop);
-    },
-    end: () => {
-      picture.setArea(undefined);
-      void raked(board, field, loop, target);
-    },
-    cancel: () => picture.setArea(undefined),
-  };
+  return loopGesture(board, (loop) => void raked(board, field, loop, target));
 }
 
 async function raked(

@@ -8,32 +8,23 @@ import type { StrokeEntity } from '@true-nib/core/stroke';
 import { newId } from '../../session';
 import { refuse, type Gesture, type Board } from '../../board';
 import { useMend } from './mendStore';
-import { reachedLayers } from '../../hand';
+import { loopGesture, reachedLayers } from '../../hand';
 
 /** A loop that cuts away what lies inside it, or outside of it, from the lines it goes over. */
 export function beginKnife(board: Board): Gesture {
   const { session, picture, notice } = board;
   const reached = reachedLayers(session.page, useMend.getState().reach);
   if (typeof reached === 'string') return refuse(notice, reached);
-  const loop: Point[] = [];
-  return {
-    move: (samples) => {
-      loop.push(...samples);
-      picture.setArea(loop);
-    },
-    end: () => {
-      picture.setArea(undefined);
-      if (loop.length < 3) return notice('Draw a loop: what lies inside it goes.');
-      const { outside } = useMend.getState();
-      const box = growBox(boxOfPoints(loop), 1);
-      const edits = reached.changing
-        .flatMap((layerId) => picture.drawnOn(layerId, box))
-        .flatMap((drawn) => cut(drawn, loop, outside));
-      if (edits.length === 0) return notice('No line lies under this loop.');
-      session.commit('Pare with the knife', edits);
-    },
-    cancel: () => picture.setArea(undefined),
-  };
+  return loopGesture(board, (loop) => {
+    if (loop.length < 3) return notice('Draw a loop: what lies inside it goes.');
+    const { outside } = useMend.getState();
+    const box = growBox(boxOfPoints(loop), 1);
+    const edits = reached.changing
+      .flatMap((layerId) => picture.drawnOn(layerId, box))
+      .flatMap((drawn) => cut(drawn, loop, outside));
+    if (edits.length === 0) return notice('No line lies under this loop.');
+    session.commit('Pare with the knife', edits);
+  });
 }
 
 function cut(drawn: DrawnEntity, loop: readonly Point[], outside: boolean): Edit[] {

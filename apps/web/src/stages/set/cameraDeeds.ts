@@ -24,10 +24,11 @@ import {
   windowOf,
 } from '@true-nib/core/staging';
 import { begunSlot, type Board } from '../../board';
+import { keptInWords } from '../../hand';
 import { frameInHand, setGuides } from '../../guiding';
 import { newId } from '../../session';
 import { cameraInHand, chosenOn, standingOn } from './inHand';
-import { keptInWords, pulled } from './lineDeeds';
+import { pulled } from './lineDeeds';
 import { setSets } from './setStore';
 
 /** The place that a camera goes round: the middle of what is chosen, or of all that stands. */

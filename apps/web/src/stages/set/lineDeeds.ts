@@ -4,6 +4,7 @@ import type { Nib } from '@true-nib/core/nib';
 import { Touching, type CameraEntity, type PullSettings, type SetEntity } from '@true-nib/core/set';
 import { blocksOf, layMarks, pulledEdits, toneEdits, windowOf } from '@true-nib/core/staging';
 import { nodeInHand, underBorders, useDesk, type Board } from '../../board';
+import { keptInWords } from '../../hand';
 import { nibFor } from '../../nibs';
 import { selectionSlot } from '../../select';
 import { newId } from '../../session';
@@ -82,12 +83,6 @@ export async function pullNow(board: Board): Promise<void> {
     notice(error instanceof Error ? error.message : 'The lines could not be pulled.');
   }
 }
-
-/** What to say of lines that were let be. */
-export const keptInWords = (kept: number): string =>
-  kept === 1
-    ? 'One line was worked on since: it stays as it is.'
-    : `${kept} lines were worked on since: they stay as they are.`;
 
 /** Lays tones on the faces that the light of the set leaves dark, as areas under the lines. */
 export async function toneNow(board: Board): Promise<void> {
