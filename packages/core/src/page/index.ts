@@ -11,7 +11,14 @@ export * from './kinds/picture';
 export { HUES, type Corners, type Hue, type LightSettings, type Scan } from './kinds/scan';
 export * from './kinds/sheet';
 export * from './kinds/stop';
-export { TAKES, TRACE_SETTINGS, type Said, type TraceRecord, type TraceSettings } from './kinds/traced';
+export {
+  TAKES,
+  TRACE_SETTINGS,
+  type Said,
+  type TracedPixels,
+  type TraceRecord,
+  type TraceSettings,
+} from './kinds/traced';
 export * from './kinds/wash';
 export * from './layer';
 export * from './layerStyle';

@@ -1,14 +1,15 @@
 import type { AreaEntity } from '../area';
-import { STRIDE, type Spine } from '../curve';
+import { mapSpine, type Spine } from '../curve';
 import { PageError, sameValue } from '../gate';
 import type { EntityId } from '../kind';
-import { apply, scaleOf, type Matrix } from '../math';
+import { median, scaleOf } from '../math';
 import type { Nib } from '../nib';
 import {
   find,
   freeLayerName,
   newLayer,
   nodeOf,
+  ofKind,
   ordersBetween,
   topOfStack,
   topOrderOf,
@@ -16,9 +17,11 @@ import {
   type LayerEntity,
   type Page,
   type Said,
+  type TracedPixels,
   type TraceRecord,
 } from '../page';
 import type { StrokeEntity } from '../stroke';
+import { widthsOf } from './resampled';
 import type { Traced } from './types';
 
 /** What laying a tracing down does to a page. */
@@ -31,7 +34,13 @@ export interface TraceEdits {
 
 export type TracedEntity = StrokeEntity | AreaEntity;
 
-/** Lays a tracing down on an Ink layer of its own, whose record says where it comes from. */
+/** A rough that shows more than the first is dimmed to the second: lines on a picture that is as dark cannot be seen (common practice). */
+const [TOO_STRONG, DIM] = [0.65, 0.5];
+
+/**
+ * Lays a tracing down on an Ink layer of its own, whose record says where it comes from, over the dimmed rough that it was
+ * taken from.
+ */
 export function layTrace(
   page: Page,
   record: TraceRecord,
@@ -50,7 +59,10 @@ export function layTrace(
     before: null,
     after: placed(thing, { layerId, order: orders[k], record }),
   }));
-  return { edits: [{ before: null, after: layer }, ...laid], laid: laid.length, kept: 0 };
+  const rough = find(page, 'picture', record.from);
+  const dimmed: Edit[] =
+    rough && rough.opacity > TOO_STRONG ? [{ before: rough, after: { ...rough, opacity: DIM } }] : [];
+  return { edits: [...dimmed, { before: null, after: layer }, ...laid], laid: laid.length, kept: 0 };
 }
 
 /**
@@ -96,6 +108,23 @@ export function layTraceAnew(
 export function letTraceGo(layer: LayerEntity): readonly Edit[] {
   const { traced: _gone, ...after } = layer;
   return [{ before: layer, after }];
+}
+
+/** The pixels of a picture or a Wash layer as they are now; nothing where there is neither under that id. */
+export function pixelsNow(page: Page, from: EntityId): TracedPixels | undefined {
+  const picture = find(page, 'picture', from);
+  if (picture) {
+    const { blob, width, height, scan } = picture;
+    return { as: 'picture', blob, width, height, ...(scan && { scan }) };
+  }
+  if (find(page, 'layer', from)?.medium !== 'wash') return undefined;
+  const tiles = ofKind(page, 'wash').filter(({ layerId }) => layerId === from);
+  // Tiles come in any order: each counts for itself, by where it lies and what its bytes are.
+  const sum = tiles.reduce((all, { column, row, blob }) => {
+    const place = Math.imul(column + 1, 0x9e3779b1) ^ Math.imul(row + 1, 0x85ebca6b);
+    return (all + Math.imul(place | 1, parseInt(blob.slice(0, 8), 16) | 1)) | 0;
+  }, tiles.length);
+  return { as: 'wash', sum: sum >>> 0 };
 }
 
 /** What was said, and one more word that takes the place of older ones about the same place, px of the picture. */
@@ -164,11 +193,11 @@ export function thingsOf(
   return [
     ...blacks.map(({ key, rings }): AreaEntity => ({
       ...{ kind: 'area', id: `${name}-${key}`, ...base },
-      rings: rings.map((ring) => mapped(ring, map)),
+      rings: rings.map((ring) => mapSpine(ring, map)),
       fill: { as: 'colour', color },
     })),
     ...lines.map(({ key, spine }): StrokeEntity => {
-      const on = mapped(spine, map);
+      const on = mapSpine(spine, map, scaleOf(map));
       return {
         ...{ kind: 'stroke', id: `${name}-${key}`, ...base },
         spine: on,
@@ -179,21 +208,8 @@ export function thingsOf(
   ];
 }
 
-/** A spine under a map that turns and scales alone. */
-function mapped({ points, closed }: Spine, map: Matrix): Spine {
-  const scale = scaleOf(map);
-  const to = new Float64Array(points.length);
-  for (let i = 0; i < points.length; i += STRIDE) {
-    const { x, y } = apply(map, { x: points[i], y: points[i + 1] });
-    to.set([x, y, points[i + 2] * scale], i);
-  }
-  return { points: to, closed };
-}
-
 /** A plain nib as wide as a line is for the most part: what is done to weights goes by that. */
-function plainNib({ points }: Spine, color: string): Nib {
-  const widths: number[] = [];
-  for (let i = 2; i < points.length; i += STRIDE) widths.push(points[i]);
-  const size = Float64Array.from(widths).sort()[widths.length >> 1] ?? 1;
-  return { name: 'Traced', size: Math.min(200, Math.max(0.5, size)), thinnest: 1, taperIn: 0, taperOut: 0, color };
-}
+const plainNib = ({ points }: Spine, color: string): Nib => ({
+  ...{ name: 'Traced', size: Math.min(200, Math.max(0.5, median(widthsOf(points)))), color },
+  ...{ thinnest: 1, taperIn: 0, taperOut: 0 },
+});

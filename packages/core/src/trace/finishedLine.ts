@@ -1,10 +1,11 @@
 import { nearestOnSpine, partOf, placeNumber, SEGMENT, segmentCount, startedAt, STRIDE, type Spine } from '../curve';
+import { median } from '../math';
 import type { Said, TraceSettings } from '../page';
 import { cornersOf, type Corner } from './corners';
 import { fitted } from './fitted';
 import type { RawLine } from './joined';
 import { backwards, reachOf } from './reach';
-import { resampled } from './resampled';
+import { resampled, widthsOf } from './resampled';
 import { lastNear } from './said';
 import type { Skeleton } from './skeleton';
 import { tipped } from './tips';
@@ -27,7 +28,7 @@ export function finishedLine(
   about: readonly Said[],
 ): FinishedLine {
   const places: Place[] = [];
-  const width = middleWidth(raw.triples);
+  const width = median(widthsOf(raw.triples));
   let { triples } = raw;
   for (const k of [1, 0] as const) {
     if (raw.isRing || raw.ends[k] === 'joint') continue;
@@ -44,15 +45,8 @@ export function finishedLine(
         { x, y, as: 'pointed' },
         { x, y, as: 'blunt' },
       ];
-      places.push({
-        kind: 'tip',
-        x,
-        y,
-        choice: tip.isPointed ? 0 : 1,
-        choices,
-        isUnsure: !word && tip.isUnsure,
-        radius: width,
-      });
+      const isUnsure = !word && tip.isUnsure;
+      places.push({ kind: 'tip', x, y, choice: tip.isPointed ? 0 : 1, choices, isUnsure, radius: width });
     }
     if (k === 0) triples = backwards(triples);
   }
@@ -95,19 +89,11 @@ function splitAt({ key, spine }: TracedLine, about: readonly Said[], width: numb
   });
   const [first] = cuts;
   if (first === undefined) return [{ key, spine }];
-  if (spine.closed) {
-    const opened = { ...startedAt(spine, first), closed: false };
-    return splitAt({ key, spine: opened }, about.filter((one) => one.as === 'split').slice(1), width);
-  }
+  // Opened, the ring ends at that cut, which cuts nothing off any more.
+  if (spine.closed) return splitAt({ key, spine: { ...startedAt(spine, first), closed: false } }, about, width);
   const whole = segmentCount(spine);
   const places = [0, ...cuts.filter((place) => place > 0.01 && place < whole - 0.01).sort((a, b) => a - b), whole];
   return places.slice(1).map((to, k) => ({ key: k === 0 ? key : `${key}/${k}`, spine: partOf(spine, places[k], to) }));
-}
-
-function middleWidth(triples: readonly number[]): number {
-  const widths: number[] = [];
-  for (let i = 2; i < triples.length; i += STRIDE) widths.push(triples[i]);
-  return Float64Array.from(widths).sort()[widths.length >> 1] ?? 1;
 }
 
 /** Lets a line go on into the black that it ends at, by as much as it is wide. */

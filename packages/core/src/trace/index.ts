@@ -1,6 +1,7 @@
 export { contoursAt } from './contours';
 export * from './deeds';
 export * from './light';
+export * from './mapped';
 export { outlinesOf } from './outlines';
 export * from './paper';
 export { sheetCorners } from './sheet';

@@ -2,7 +2,7 @@ import { STRIDE } from '../curve';
 import type { Point } from '../math';
 import { other, type Graph } from './graph';
 import { commonPlace, type Pairing, type ReachOf } from './junctions';
-import type { Track } from './resampled';
+import { straightTo, type Track } from './resampled';
 import { backwards, wayBetween } from './reach';
 
 /** A branch as it was measured, and which of its points are to be trusted: `from` up to and with `to`. */
@@ -126,15 +126,8 @@ class Joiner {
 
   /** The points from the last one that was measured to what an end runs up to. */
   private upTo(end: number, last: readonly number[]): number[] {
-    const { width } = this.assembly.reach(end);
     const to = this.targetOf(end);
-    if (!to) return [];
-    const length = Math.hypot(to.x - last[0], to.y - last[1]);
-    const parts = Math.max(1, Math.round(length / 1.5));
-    return Array.from({ length: parts }, (_, k) => {
-      const share = (k + 1) / parts;
-      return [last[0] + share * (to.x - last[0]), last[1] + share * (to.y - last[1]), width];
-    }).flat();
+    return to ? straightTo(last, [to.x, to.y, this.assembly.reach(end).width]) : [];
   }
 
   /** What an end runs up to: the line that goes through its node, or the place where all that end there meet. */

@@ -1,28 +1,33 @@
-import { STRIDE, type Spine } from '../curve';
+import { STRIDE } from '../curve';
+import { scaling } from '../math';
 import type { Said, TraceSettings } from '../page';
 import { finishedLine, type FinishedLine } from './finishedLine';
 import { gapsBetween, type Gap } from './gaps';
 import { joinedLines, type RawLine } from './joined';
 import { isUnsurePairing, leaving, saidPairing, type Pairing } from './junctions';
 import { reachesOf, type MeasuredLines } from './measuredLines';
+import { mapSaid, mapTraced } from './mapped';
 import { lastNear } from './said';
-import type { Place, TracedLine } from './types';
+import type { Place, Traced, TracedLine } from './types';
+
+/** Lines between two answers of how far it is. */
+const SLICE = 40;
 
 /** Lines that were finished before, by all that they are made of. */
 const finished = new WeakMap<MeasuredLines, Map<string, FinishedLine>>();
 
 /**
  * The lines of a picture as they were measured, as settings and the artist's own word have them. Px of the picture. What is
- * made of the same stretches as before, and has nothing new said of it, is not fitted anew.
+ * made of the same stretches as before, and has nothing new said of it, is not fitted anew. Yields how far it has come, 0..1.
  */
-export function linesOf(
+export function* linesOf(
   measured: MeasuredLines,
   settings: TraceSettings,
   given: readonly Said[],
-): { readonly lines: TracedLine[]; readonly places: Place[] } {
+): Generator<number, Pick<Traced, 'lines' | 'places'>> {
   const { skeleton, branches, pairings } = measured;
   const { graph, scale, usual } = skeleton;
-  const said = given.map((one) => ({ ...one, x: one.x * scale, y: one.y * scale }));
+  const said = mapSaid(given, scaling(scale));
   const reach = reachesOf(branches);
   const places: Place[] = [];
   const chosen = new Map<number, Pairing>();
@@ -37,15 +42,8 @@ export function linesOf(
       return { x: at.x, y: at.y, as: 'junction', pairs: angles };
     });
     const isUnsure = !word && isUnsurePairing(ways, reach);
-    places.push({
-      kind: 'junction',
-      x: at.x,
-      y: at.y,
-      choice: ways.indexOf(pairing),
-      choices,
-      isUnsure,
-      radius: at.radius,
-    });
+    const { x, y, radius } = at;
+    places.push({ kind: 'junction', x, y, choice: ways.indexOf(pairing), choices, isUnsure, radius });
   }
   const gaps = gapsBetween(graph, reach, usual).map((gap) => ({
     gap,
@@ -58,7 +56,8 @@ export function linesOf(
   const old = finished.get(measured) ?? new Map<string, FinishedLine>();
   const own = new Map<string, FinishedLine>();
   const lines: TracedLine[] = [];
-  for (const raw of raws) {
+  for (const [k, raw] of raws.entries()) {
+    if (k % SLICE === SLICE - 1) yield k / raws.length;
     if (raw.triples.length < 2 * STRIDE) continue;
     const about = saidAbout(said, raw, usual);
     const key = signatureOf(raw, about, settings);
@@ -72,10 +71,7 @@ export function linesOf(
     const dot = Float64Array.of(x, y, width, x, y, width, x, y, width, x, y, width);
     lines.push({ key: `dot${at}`, spine: { points: dot, closed: false } });
   }
-  return {
-    lines: lines.map(({ key, spine }) => ({ key, spine: scaledSpine(spine, 1 / scale) })),
-    places: places.map((place) => scaledPlace(place, 1 / scale)),
-  };
+  return mapTraced({ lines, blacks: [], places }, scaling(1 / scale));
 }
 
 function gapPlace({ x, y, width }: Gap, word: Said | undefined): Place {
@@ -104,17 +100,3 @@ function signatureOf({ way, triples, ends }: RawLine, about: readonly Said[], se
   const { corners, smoothness } = settings;
   return [way.join('.'), tips.join(), ends.join(), corners, smoothness, JSON.stringify(about)].join('|');
 }
-
-const scaledSpine = ({ points, closed }: Spine, by: number): Spine => ({
-  points: by === 1 ? points : points.map((value) => value * by),
-  closed,
-});
-
-const scaledPlace = (place: Place, by: number): Place =>
-  by === 1
-    ? place
-    : {
-        ...place,
-        ...{ x: place.x * by, y: place.y * by, radius: place.radius * by },
-        choices: place.choices.map((one) => ({ ...one, x: one.x * by, y: one.y * by })),
-      };

@@ -1,5 +1,5 @@
 import { STRIDE } from '../curve';
-import type { Point } from '../math';
+import { median, type Point } from '../math';
 import { resampled, type Track } from './resampled';
 import type { InkRaster } from './types';
 
@@ -34,35 +34,14 @@ function atEdge({ width, height, ink }: InkRaster, left: number, top: number, s:
 export function measured(raster: InkRaster, way: Float64Array, radii: Float64Array, isRing: boolean): Track {
   const count = radii.length;
   const triples = new Float64Array(STRIDE * count);
-  const places = evened(way, isRing ? 8 : 6, isRing);
-  for (let k = 0; k < count; k++) triples.set([places[2 * k], places[2 * k + 1], 2 * radii[k]], STRIDE * k);
-  const radius = radii.slice().sort()[count >> 1];
-  const rough = resampled(triples, Math.max(1, radius / 3), isRing);
+  for (let k = 0; k < count; k++) triples.set([way[2 * k], way[2 * k + 1], 2 * radii[k]], STRIDE * k);
+  const radius = median(radii);
+  const rough = resampled(evenedTrack(triples, isRing ? 8 : 6, isRing), Math.max(1, radius / 3), isRing);
   const once = across(raster, { points: evenedTrack(rough.points, 1, isRing), step: rough.step }, radius, isRing);
   return across(raster, { points: evenedTrack(once.points, 2, isRing), step: once.step }, radius, isRing);
 }
 
-/** A way of which each place is the mean of itself and its neighbours, 1 2 1, some times; ends stay. */
-function evened(way: Float64Array, passes: number, isRing: boolean): Float64Array {
-  const count = way.length / 2;
-  let [from, to] = [Float64Array.from(way), new Float64Array(way.length)];
-  for (let pass = 0; pass < passes && count > 2; pass++) {
-    for (let k = 0; k < count; k++) {
-      const [a, c] = isRing
-        ? [(k + count - 1) % count, (k + 1) % count]
-        : [Math.max(0, k - 1), Math.min(count - 1, k + 1)];
-      const isEnd = !isRing && (k === 0 || k === count - 1);
-      for (let axis = 0; axis < 2; axis++)
-        to[2 * k + axis] = isEnd
-          ? from[2 * k + axis]
-          : (from[2 * a + axis] + 2 * from[2 * k + axis] + from[2 * c + axis]) / 4;
-    }
-    [from, to] = [to, from];
-  }
-  return from;
-}
-
-/** The same for points with widths. */
+/** Points of which each is the mean of itself and its neighbours, 1 2 1, some times; ends stay. */
 export function evenedTrack(points: Float64Array, passes: number, isRing: boolean): Float64Array {
   const count = points.length / STRIDE;
   let [from, to] = [Float64Array.from(points), new Float64Array(points.length)];

@@ -1,4 +1,5 @@
 import { STRIDE } from '../curve';
+import { median } from '../math';
 import type { Graph } from './graph';
 import type { MeasuredBranch } from './joined';
 import { mergeNodes, pairingsOf, type Pairing } from './junctions';
@@ -26,7 +27,7 @@ const SLICE = 200;
 
 /** Measures all lines of a skeleton on the picture, and works out how they can go on. Yields how far it has come, 0..1. */
 export function* measuredLines(skeleton: Skeleton): Generator<number, MeasuredLines> {
-  const { graph, raster } = skeleton;
+  const { graph } = skeleton;
   const branches: (MeasuredBranch | undefined)[] = [];
   for (const branch of graph.branches) {
     if (branch) branches[branch.id] = measuredBranch(skeleton, branch);
@@ -36,8 +37,7 @@ export function* measuredLines(skeleton: Skeleton): Generator<number, MeasuredLi
   mergeNodes(graph, reach);
   // Where a node was merged away, two branches have become one.
   for (const branch of graph.branches)
-    if (branch && branches[branch.id]?.way !== branch.way)
-      branches[branch.id] = measuredBranch({ ...skeleton, raster }, branch);
+    if (branch && branches[branch.id]?.way !== branch.way) branches[branch.id] = measuredBranch(skeleton, branch);
   const last = reachesOf(branches);
   const pairings = new Map<number, readonly Pairing[]>();
   graph.nodes.forEach((node, k) => {
@@ -48,7 +48,7 @@ export function* measuredLines(skeleton: Skeleton): Generator<number, MeasuredLi
 
 function measuredBranch({ raster, graph }: Skeleton, branch: NonNullable<Graph['branches'][number]>): MeasuredBranch {
   const { way, ends, name, isRing } = branch;
-  const radius = middling(branch.radii);
+  const radius = median(branch.radii);
   const track = measured(raster, way, branch.radii, isRing);
   const count = track.points.length / STRIDE;
   const cut = (k: 0 | 1): number => {
@@ -86,6 +86,3 @@ export function reachesOf(branches: readonly (MeasuredBranch | undefined)[]): (e
     return reach;
   };
 }
-
-/** The middle of numbers in order. */
-const middling = (values: Float64Array): number => values.slice().sort()[values.length >> 1] ?? 1;

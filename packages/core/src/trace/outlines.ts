@@ -1,6 +1,18 @@
 import { nested } from '../area';
-import { STRIDE, type Spine } from '../curve';
-import { boxHolds, boxOfFlat, isInRing, ringArea, type Box } from '../math';
+import { mapSpine, STRIDE, type Spine } from '../curve';
+import {
+  boxHolds,
+  boxOfFlat,
+  chain,
+  growBox,
+  intersectBoxes,
+  isInRing,
+  ringArea,
+  scaling,
+  translation,
+  uniteBoxes,
+  type Box,
+} from '../math';
 import { contoursAt } from './contours';
 import { cornersOf } from './corners';
 import { fitted } from './fitted';
@@ -60,61 +72,62 @@ export function* outlinesOf(raster: InkRaster, settings: TraceSettings): Generat
 }
 
 /** The blacks of a skeleton as areas, px of the picture: cut off straight where lines run into them. */
-export function blacksOf({ raster, solids, blackAt, scale }: Skeleton, settings: TraceSettings): TracedBlack[] {
-  const across = raster.width + 2;
+export function blacksOf(skeleton: Skeleton, settings: TraceSettings): TracedBlack[] {
+  const { solids, scale } = skeleton;
+  const boxes = boxesOfBlacks(skeleton);
+  const level = Math.max(1, Math.round(settings.darkness * 255));
+  const least = (Math.PI / 4) * (settings.smallMarks * scale) ** 2;
+  const own = { ...settings, smoothness: settings.smoothness * scale };
   return solids.flatMap((solid, k) => {
-    if (!solid.isBlack) return [];
-    const part = partOf(raster, blackAt, across, k + 1, solid.at);
-    const level = Math.max(1, Math.round(settings.darkness * 255));
-    const own = { ...settings, smoothness: settings.smoothness * scale };
+    const box = boxes.get(k + 1);
+    if (!box) return [];
+    const part = partOf(skeleton, k + 1, box);
+    const map = chain(translation(part.x, part.y), scaling(1 / scale));
     const rings = contoursAt(part, level)
-      .filter((ring) => Math.abs(ringArea(ring)) >= (Math.PI / 4) * (settings.smallMarks * scale) ** 2)
-      .map((ring) => {
-        const { points } = curveOf(ring, own);
-        const offset = [part.x, part.y, 0];
-        return { points: points.map((value, i) => (value + offset[i % STRIDE]) / scale), closed: true };
-      });
+      .filter((ring) => Math.abs(ringArea(ring)) >= least)
+      .map((ring) => mapSpine(curveOf(ring, own), map));
     return rings.length > 0 ? [{ key: `black${solid.at}`, rings: nested(rings) }] : [];
   });
 }
 
+/** Where each black lies, by its number: whole px of the raster, with what lies softly beside it. */
+function boxesOfBlacks({ raster: { width, height }, solids, blackAt }: Skeleton): Map<number, Box> {
+  const boxes = new Map<number, Box>();
+  if (!solids.some(({ isBlack }) => isBlack)) return boxes;
+  const across = width + 2;
+  for (let y = 0; y < height; y++)
+    for (let x = 0, i = (y + 1) * across + 1; x < width; x++, i++) {
+      const number = blackAt[i];
+      if (number === 0) continue;
+      // From one end of a run to the other.
+      const minX = x;
+      while (x + 1 < width && blackAt[i + 1] === number) [x, i] = [x + 1, i + 1];
+      const run = { minX, minY: y, maxX: x, maxY: y };
+      boxes.set(number, uniteBoxes(boxes.get(number) ?? run, run));
+    }
+  const whole = { minX: 0, minY: 0, maxX: width - 1, maxY: height - 1 };
+  for (const [number, box] of boxes) boxes.set(number, intersectBoxes(growBox(box, SOFT), whole));
+  return boxes;
+}
+
 /** The ink of one black alone, as far as it reaches. */
-function partOf(
-  { width, height, ink }: InkRaster,
-  blackAt: Uint16Array,
-  across: number,
-  number: number,
-  start: number,
-) {
-  const list = [start];
-  const seen = new Set(list);
-  let [minX, minY, maxX, maxY] = [width, height, 0, 0];
-  for (let head = 0; head < list.length; head++) {
-    const at = list[head];
-    const [x, y] = [(at % across) - 1, Math.floor(at / across) - 1];
-    [minX, minY, maxX, maxY] = [Math.min(minX, x), Math.min(minY, y), Math.max(maxX, x), Math.max(maxY, y)];
-    for (const next of [at - 1, at + 1, at - across, at + across])
-      if (blackAt[next] === number && !seen.has(next)) {
-        seen.add(next);
-        list.push(next);
-      }
-  }
-  [minX, minY] = [Math.max(0, minX - SOFT), Math.max(0, minY - SOFT)];
-  [maxX, maxY] = [Math.min(width - 1, maxX + SOFT), Math.min(height - 1, maxY + SOFT)];
+function partOf({ raster, blackAt }: Skeleton, number: number, { minX, minY, maxX, maxY }: Box) {
+  const across = raster.width + 2;
   const part = { x: minX, y: minY, width: maxX - minX + 1, height: maxY - minY + 1 };
   const own = new Uint8Array(part.width * part.height);
   for (let y = 0, to = 0; y < part.height; y++)
     for (let x = 0; x < part.width; x++, to++) {
-      const from = (minY + y) * width + minX + x;
-      const framed = (minY + y + 1) * across + minX + x + 1;
-      const isOwn =
-        blackAt[framed] === number ||
-        blackAt[framed - 1] === number ||
-        blackAt[framed + 1] === number ||
-        blackAt[framed - across] === number ||
-        blackAt[framed + across] === number;
+      const ink = raster.ink[(minY + y) * raster.width + minX + x];
+      const at = (minY + y + 1) * across + minX + x + 1;
+      if (blackAt[at] === number) own[to] = ink;
       // Beside it its edge grows light; ink there that is dark belongs to a line.
-      if (isOwn) own[to] = blackAt[framed] === number ? ink[from] : Math.min(ink[from], 120);
+      else if (
+        blackAt[at - 1] === number ||
+        blackAt[at + 1] === number ||
+        blackAt[at - across] === number ||
+        blackAt[at + across] === number
+      )
+        own[to] = Math.min(ink, 120);
     }
   return { ...part, ink: own };
 }

@@ -87,7 +87,7 @@ export function turnedSheet(corners: Quad, quarters: number): Quad {
 export function straighten(
   picture: Picture,
   corners: Quad,
-  { width, height }: { readonly width: number; readonly height: number },
+  { width, height }: { readonly width: number; readonly height: number } = flatSheet(corners, picture),
 ): Picture {
   const map = inverseOf(
     homographyBetween(corners, [

@@ -28,3 +28,18 @@ export function resampled(triples: ArrayLike<number>, step: number, isRing: bool
   }
   return { points, step: length / parts || step };
 }
+
+/** The widths of triples. */
+export const widthsOf = (triples: ArrayLike<number>): Float64Array =>
+  Float64Array.from({ length: triples.length / STRIDE }, (_, k) => triples[STRIDE * k + 2]);
+
+/** Px between points that nothing was measured for. */
+const STEP = 1.5;
+
+/** Points from one to another, straight: that one left out, the other last. */
+export function straightTo(from: readonly number[], to: readonly number[]): number[] {
+  const parts = Math.max(1, Math.round(Math.hypot(to[0] - from[0], to[1] - from[1]) / STEP));
+  return Array.from({ length: parts }, (_, k) =>
+    from.map((value, axis) => value + ((to[axis] - value) * (k + 1)) / parts),
+  ).flat();
+}

@@ -1,4 +1,4 @@
-import { distance, hullOf, pointToLeg, ringArea, type Point } from '../math';
+import { distance, hullOf, pointToLeg, ringArea, ringPoints, type Point } from '../math';
 import type { Quad } from '../select';
 import type { Picture } from './paper';
 
@@ -150,7 +150,7 @@ function outlineFrom(
 
 /** The largest figure of four corners of a hull. */
 function largestQuad(hull: Float64Array): Quad | undefined {
-  const all = Array.from({ length: hull.length / 2 }, (_, k) => ({ x: hull[2 * k], y: hull[2 * k + 1] }));
+  const all = ringPoints(hull);
   const corners = thinnedOut(all, 28);
   const n = corners.length;
   if (n < 4) return undefined;

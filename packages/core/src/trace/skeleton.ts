@@ -1,8 +1,10 @@
+import { asPart, scaling } from '../math';
 import { squaredDepths, radiusAt } from './depths';
 import { dropLoops, dropSpurs, graphOf, joinAt, type Graph } from './graph';
 import { doubled, dropSpecks, inkedFrom, usualWidth, type Inked } from './inked';
+import { mapSaid } from './mapped';
 import { solidsOf, type Solid } from './solids';
-import { thinned } from './thin';
+import { thinning } from './thin';
 import type { Said, TraceSettings } from '../page';
 import type { InkRaster } from './types';
 
@@ -52,25 +54,23 @@ export function* skeletonOf(
   const raster = isThin ? doubled(picture) : picture;
   const inked = isThin ? inkedFrom(raster, settings.darkness) : first;
   dropSpecks(inked, Math.ceil((Math.PI / 4) * (settings.smallMarks * scale) ** 2));
-  yield 0.15;
+  yield 0.2;
   const depths = squaredDepths(inked);
-  yield 0.35;
+  yield 0.5;
   const usual = Math.max(1, usualWidth(inked));
   const side = Math.min(raster.width, raster.height);
   const from = settings.blackFrom > 0 ? settings.blackFrom * scale : Math.max(4, Math.min(BLACK * usual, side / 4));
-  const scaledSaid = said.map((one) => ({ ...one, x: one.x * scale, y: one.y * scale }));
-  const { solids, blackAt } = solidsOf(inked, depths, from, scaledSaid);
-  yield 0.45;
+  const { solids, blackAt } = solidsOf(inked, depths, from, mapSaid(said, scaling(scale)));
+  yield 0.65;
   const { on } = inked;
   if (solids.some(({ isBlack }) => isBlack)) for (let i = 0; i < on.length; i++) if (blackAt[i]) on[i] = 0;
-  const skeleton = thinned(inked);
-  yield 0.6;
+  const skeleton = yield* asPart(thinning(inked), 0.65, 0.9);
   const graph = graphOf(skeleton, depths);
   graph.nodes.forEach((_, node) => joinAt(graph, node));
   markBlacks(graph, blackAt, inked.width);
   dropLoops(graph);
   dropSpurs(graph, settings.smallMarks * scale);
-  yield 0.65;
+  yield 1;
   return { raster, scale, usual, graph, dots: dotsIn(graph, skeleton, depths), solids, blackAt };
 }
 

@@ -1,15 +1,14 @@
-import { distance, type Point } from '../math';
+import type { Point } from '../math';
 import { radiusAt } from './depths';
 import { around, type Inked } from './inked';
 import type { Said } from '../page';
+import { lastNear } from './said';
 
 /** A part of the ink that is wider than lines are. */
 export interface Solid extends Point {
   /** The index of its deepest px, and how deep that lies. */
   readonly at: number;
   readonly radius: number;
-  /** How many discs of its greatest radius it would take to cover it. */
-  readonly length: number;
   readonly isBlack: boolean;
   readonly isUnsure: boolean;
 }
@@ -71,15 +70,13 @@ export function solidsOf(inked: Inked, depths: Uint16Array, from: number, said: 
     const grown = heap.length + border * (from / 2);
     const length = grown / (Math.PI * radius * radius);
     const evenness = heap.length / border / Math.max(1, radius - from / 2);
-    const isAlone = isPatchWithin(inked, best, ALONE * Math.PI * radius * radius);
+    const isAlone = () => isPatchWithin(inked, best, ALONE * Math.PI * radius * radius);
     const kind = kindOf({ length, radius, from, evenness, isAlone });
     const place = { x: (best % width) - 0.5, y: Math.floor(best / width) - 0.5 };
-    const own = said.find(
-      (one) => (one.as === 'black' || one.as === 'line') && distance(one, place) < Math.max(radius, 4),
-    );
+    const own = lastNear(said, place, ['black', 'line'], Math.max(radius, 4));
     solids.push({
       ...place,
-      ...{ at: best, radius, length },
+      ...{ at: best, radius },
       isBlack: own ? own.as === 'black' : kind !== 'line',
       isUnsure: !own && kind === 'unsure',
     });
@@ -92,15 +89,17 @@ export function solidsOf(inked: Inked, depths: Uint16Array, from: number, said: 
 }
 
 interface Measures {
+  /** How many discs of its greatest radius it would take to cover it. */
   readonly length: number;
   readonly radius: number;
   readonly from: number;
   readonly evenness: number;
-  readonly isAlone: boolean;
+  /** Whether it hangs together with little else; looked at only where that matters. */
+  readonly isAlone: () => boolean;
 }
 
 function kindOf({ length, radius, from, evenness, isAlone }: Measures) {
-  if (!isAlone && radius < (DEEP * from) / 2 && length < SMALL) return 'line';
+  if (radius < (DEEP * from) / 2 && length < SMALL && !isAlone()) return 'line';
   if (length < SURELY_BLACK || evenness < SURELY_UNEVEN) return 'black';
   return evenness > SURELY_LINE ? 'line' : 'unsure';
 }
@@ -122,14 +121,19 @@ function isPatchWithin({ width, on }: Inked, at: number, most: number): boolean 
 }
 
 /** The px of a core at its border. */
-const borderOf = (core: ArrayLike<number>, numbers: Uint16Array, number: number, width: number): number[] =>
-  Array.from(core).filter(
-    (i) =>
-      numbers[i - 1] !== number ||
-      numbers[i + 1] !== number ||
-      numbers[i - width] !== number ||
-      numbers[i + width] !== number,
-  );
+function borderOf(core: ArrayLike<number>, numbers: Uint16Array, number: number, width: number): number[] {
+  const border: number[] = [];
+  for (let k = 0; k < core.length; k++) {
+    const i = core[k];
+    const isInner =
+      numbers[i - 1] === number &&
+      numbers[i + 1] === number &&
+      numbers[i - width] === number &&
+      numbers[i + width] === number;
+    if (!isInner) border.push(i);
+  }
+  return border;
+}
 
 /** Marks all ink that a disc of a radius reaches whose middle lies in a core: the core, and the discs about its border. */
 function grow(

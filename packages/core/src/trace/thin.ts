@@ -1,3 +1,4 @@
+import { inOneGo } from '../math';
 import { around, type Inked } from './inked';
 
 /** Which neighbourhoods lose their px, in the first and in the second half of a pass: bits clockwise from the px above. */
@@ -5,9 +6,10 @@ const GOES = [goesIn(0), goesIn(1)] as const;
 
 /**
  * Thins ink to lines of one px that hang together as the ink does, from all sides alike: Guo & Hall, "Parallel thinning with
- * two-subiteration algorithms" (Communications of the ACM, 1989), algorithm A1. Only px on the border are looked at.
+ * two-subiteration algorithms" (Communications of the ACM, 1989), algorithm A1. Only px on the border are looked at. Yields
+ * after every half pass how far it has come, 0..1, as far as that can be told.
  */
-export function thinned({ width, height, on }: Inked): Inked {
+export function* thinning({ width, height, on }: Inked): Generator<number, Inked> {
   const left = on.slice();
   const steps = around(width);
   // Each half looks only at px whose neighbours changed since it last did; bits 2 and 4 mark who waits for which half.
@@ -23,7 +25,9 @@ export function thinned({ width, height, on }: Inked): Inked {
       continue;
     wait(i);
   }
+  let passes = 0;
   for (let half: 0 | 1 = 0; waiting[0].length + waiting[1].length > 0; half = half === 0 ? 1 : 0) {
+    yield 1 - 1 / ++passes;
     const goes = GOES[half];
     const asked = waiting[half];
     waiting[half] = [];
@@ -40,6 +44,9 @@ export function thinned({ width, height, on }: Inked): Inked {
   }
   return { width, height, on: left };
 }
+
+/** The same in one go. */
+export const thinned = (inked: Inked): Inked => inOneGo(thinning(inked));
 
 function goesIn(half: 0 | 1): Uint8Array {
   const table = new Uint8Array(256);

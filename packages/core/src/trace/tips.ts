@@ -1,6 +1,6 @@
 import { STRIDE } from '../curve';
 import { inkAt } from './measure';
-import type { Track } from './resampled';
+import { straightTo, type Track } from './resampled';
 import { carriedOn, reachOf, type Reach } from './reach';
 import type { InkRaster } from './types';
 
@@ -9,6 +9,9 @@ const POINTED = 0.62;
 
 /** Its own widths that ink goes on beyond the last place that was measured: farther than a round end does. */
 const LONG = 1.3;
+
+/** Widths over which a line thins out, or fills out, to a tip as it was said to be. */
+const THINNING = 2;
 
 /** A line that runs out to its very tip, and whether that is a point. */
 export interface Tipped {
@@ -39,19 +42,21 @@ export function tipped(
   const out = [...triples];
   const last = triples.slice(-STRIDE);
   if (isPointed) {
-    const far = Math.max(0.5, ink);
-    const { x, y } = carriedOn(end, far);
-    if (said === 'pointed' && left >= POINTED) thinOut(out, Math.max(2 * width, 6));
-    out.push(...between(last, [x, y, Math.min(0.3, own)]));
+    const { x, y } = carriedOn(end, Math.max(0.5, ink));
+    const isFull = left >= POINTED;
+    out.push(...straightTo(last, [x, y, isFull ? own : Math.min(0.3, own)]));
+    // What is as wide as ever thins out over a stretch, its tip included.
+    const thinning = Math.max(THINNING * width, 1.5 * ink, 6);
+    if (isFull) eachNearEnd(out, thinning, (i, away) => (out[i + 2] *= Math.max(0.02, away / thinning)));
     return { triples: out, isPointed, isUnsure };
   }
-  const blunt = Math.max(own, said === 'blunt' ? width : own);
+  const blunt = said === 'blunt' ? Math.max(own, width) : own;
   const short = ink - blunt / 2;
   if (short >= 0.3) {
     const { x, y } = carriedOn(end, short);
-    out.push(...between(last, [x, y, blunt]));
+    out.push(...straightTo(last, [x, y, blunt]));
   } else if (short < -0.3) cutBack(out, -short);
-  if (said === 'blunt') for (let i = 2; i < out.length; i += STRIDE) out[i] = Math.max(out[i], blunt);
+  if (blunt > own) eachNearEnd(out, THINNING * width, (i) => (out[i + 2] = Math.max(out[i + 2], blunt)));
   return { triples: out, isPointed, isUnsure };
 }
 
@@ -78,13 +83,6 @@ function walkedOut(raster: InkRaster, reach: Reach, most: number): number {
   return most;
 }
 
-function between(from: readonly number[], to: readonly number[]): number[] {
-  const parts = Math.max(1, Math.round(Math.hypot(to[0] - from[0], to[1] - from[1]) / 1.5));
-  return Array.from({ length: parts }, (_, k) =>
-    from.map((value, axis) => value + ((to[axis] - value) * (k + 1)) / parts),
-  ).flat();
-}
-
 /** Takes some length off the end; two points stay. */
 function cutBack(triples: number[], length: number): void {
   let left = length;
@@ -102,11 +100,11 @@ function cutBack(triples: number[], length: number): void {
   }
 }
 
-/** Lets the last stretch of a line thin out evenly. */
-function thinOut(triples: number[], length: number): void {
-  let far = 0;
-  for (let i = triples.length - STRIDE; i >= 0 && far < length; i -= STRIDE) {
-    triples[i + 2] *= Math.min(1, Math.max(0.05, far / length));
-    if (i >= STRIDE) far += Math.hypot(triples[i] - triples[i - 3], triples[i + 1] - triples[i - 2]);
+/** Goes over the last stretch of a line: the place of each triple, and how far it is from the end. */
+function eachNearEnd(triples: readonly number[], length: number, tell: (i: number, away: number) => void): void {
+  let away = 0;
+  for (let i = triples.length - STRIDE; i >= 0 && away < length; i -= STRIDE) {
+    tell(i, away);
+    if (i >= STRIDE) away += Math.hypot(triples[i] - triples[i - 3], triples[i + 1] - triples[i - 2]);
   }
 }

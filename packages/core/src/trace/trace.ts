@@ -1,8 +1,10 @@
 import { sameValue } from '../gate';
+import { asPart, inOneGo, scaling } from '../math';
 import type { Said, TraceSettings } from '../page';
 import { linesOf } from './lines';
+import { mapPlace } from './mapped';
 import { measuredLines, type MeasuredLines } from './measuredLines';
-import { blacksOf } from './outlines';
+import { blacksOf, outlinesOf } from './outlines';
 import { skeletonOf } from './skeleton';
 import type { InkRaster, Place, Traced, TracedBlack } from './types';
 
@@ -21,23 +23,26 @@ export function* tracing(
   settings: TraceSettings,
   said: readonly Said[],
 ): Generator<number, Tracing> {
-  const skeleton = yield* shared(skeletonOf(picture, settings, said), 0, 0.55);
-  const measured = yield* shared(measuredLines(skeleton), 0.55, 0.95);
+  const skeleton = yield* asPart(skeletonOf(picture, settings, said), 0, 0.6);
+  const measured = yield* asPart(measuredLines(skeleton), 0.6, 1);
+  const back = scaling(1 / skeleton.scale);
   const solids = skeleton.solids.map(({ x, y, radius, isBlack, isUnsure }): Place => {
-    const by = 1 / skeleton.scale;
-    const at = { x: x * by, y: y * by };
-    const choices = [
-      { ...at, as: 'black' as const },
-      { ...at, as: 'line' as const },
+    const choices: Said[] = [
+      { x, y, as: 'black' },
+      { x, y, as: 'line' },
     ];
-    return { kind: 'black', ...at, choice: isBlack ? 0 : 1, choices, isUnsure, radius: radius * by };
+    return mapPlace({ kind: 'black', x, y, choice: isBlack ? 0 : 1, choices, isUnsure, radius }, back);
   });
   return { measured, solids };
 }
 
-/** What a tracing comes to as settings and the artist's word have it. Throws nothing; quick enough to be asked again and again. */
-export function traced({ measured, solids }: Tracing, settings: TraceSettings, said: readonly Said[]): Traced {
-  const { lines, places } = linesOf(measured, settings, said);
+/** What a tracing comes to as settings and the artist's word have it: quick where little has changed. Yields how far it has come, 0..1. */
+export function* tracedOf(
+  { measured, solids }: Tracing,
+  settings: TraceSettings,
+  said: readonly Said[],
+): Generator<number, Traced> {
+  const { lines, places } = yield* linesOf(measured, settings, said);
   return { lines, blacks: knownBlacks(measured, settings), places: [...solids, ...places] };
 }
 
@@ -66,19 +71,14 @@ function knownBlacks(measured: MeasuredLines, settings: TraceSettings): readonly
   return found;
 }
 
-/** The lines and blacks of a picture in one go: for whoever need not wait in slices. */
-export function centreLines(picture: InkRaster, settings: TraceSettings, said: readonly Said[] = []): Traced {
-  const work = tracing(picture, settings, said);
-  for (;;) {
-    const step = work.next();
-    if (step.done) return traced(step.value, settings, said);
-  }
-}
+/** The lines and blacks of a picture in one go, with the places that can be decided about: for whoever need not wait in slices. */
+export const centreLines = (picture: InkRaster, settings: TraceSettings, said: readonly Said[] = []): Traced =>
+  inOneGo(tracedOf(inOneGo(tracing(picture, settings, said)), settings, said));
 
-function* shared<T>(work: Generator<number, T>, from: number, to: number): Generator<number, T> {
-  for (;;) {
-    const step = work.next();
-    if (step.done) return step.value;
-    yield from + step.value * (to - from);
-  }
-}
+/** The ink of a picture as areas in one go. */
+export const outlines = (picture: InkRaster, settings: TraceSettings): TracedBlack[] =>
+  inOneGo(outlinesOf(picture, settings));
+
+/** The blacks of a picture alone, without its lines. */
+export const solids = (picture: InkRaster, settings: TraceSettings, said: readonly Said[] = []): TracedBlack[] =>
+  blacksOf(inOneGo(skeletonOf(picture, settings, said)), settings);

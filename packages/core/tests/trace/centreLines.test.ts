@@ -16,6 +16,9 @@ const ends = ({ points }: Spine) => [
 const touches = ({ lines }: Traced, x: number, y: number, within: number) =>
   lines.filter(({ spine }) => !spine.closed && ends(spine).some(([u, v]) => Math.hypot(u - x, v - y) < within)).length;
 
+// Many icons in one test: slow where other work runs beside it.
+jest.setTimeout(120_000);
+
 describe('Lines off a scan', () => {
   it('lie where they were drawn, as wide, with few nodes: stroked icons of which none was looked at while this was made', async () => {
     // The even ones; the odd ones were there to build by. Lines of 1/48 of a side, as line art has them, on uneven paper.

@@ -3,15 +3,17 @@ import {
   draftChange,
   find,
   invertChange,
+  newLayer,
   newPage,
   ofKind,
   TRACE_SETTINGS,
   checkEntity,
   type LayerEntity,
   type Page,
+  type PictureEntity,
   type TraceRecord,
 } from '../../src/page';
-import { centreLines, layTrace, layTraceAnew, letTraceGo, withSaid, type Traced } from '../../src/trace';
+import { centreLines, layTrace, layTraceAnew, letTraceGo, pixelsNow, withSaid, type Traced } from '../../src/trace';
 import { inkFrom } from './scans';
 
 const CROSS =
@@ -20,6 +22,13 @@ const CROSS =
 const RECORD: TraceRecord = {
   ...{ from: 'scan', name: 't', map: [2, 0, 0, 2, 10, 20], takes: 'lines' },
   ...{ settings: TRACE_SETTINGS, said: [] },
+  pixels: { as: 'picture', blob: 'a'.repeat(64), width: 300, height: 300 },
+};
+
+const SCAN: PictureEntity = {
+  ...{ kind: 'picture', id: 'scan', layerId: 'rough', order: 'a0' },
+  ...{ blob: 'a'.repeat(64), width: 300, height: 300, opacity: 1, tint: 'none' },
+  placement: { x: 310, y: 320, scale: 2, angle: 0 },
 };
 
 async function laid(): Promise<{
@@ -69,6 +78,24 @@ describe('A tracing on a page', () => {
           ),
         ),
       ).toEqual(entity);
+  });
+
+  it('dims a rough that is as dark as its lines, and remembers the very pixels that it was taken from', async () => {
+    const { traced } = await laid();
+    const start = newPage({ width: 640, height: 640, ppi: 300 });
+    const rough = newLayer({ id: 'rough', medium: 'rough', name: 'Rough', order: 'a0' });
+    const strong = applyChange(
+      start,
+      draftChange('Bring in', [
+        { before: null, after: rough },
+        { before: null, after: SCAN },
+      ]),
+    );
+    const { edits } = layTrace(strong, RECORD, traced, { layerId: 'lines', color: '#111111' });
+    const after = applyChange(strong, draftChange('Trace', edits));
+    expect(find(after, 'picture', 'scan')?.opacity).toBe(0.5);
+    expect(pixelsNow(after, 'scan')).toEqual(RECORD.pixels);
+    expect(pixelsNow(after, 'lines')).toBeUndefined();
   });
 
   it('put right changes what hangs on that place alone, and undo takes it back whole', async () => {

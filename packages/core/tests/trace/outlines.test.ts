@@ -3,11 +3,11 @@ import opentype from 'opentype.js';
 import { segmentCount } from '../../src/curve';
 import { ringArea, seededRandom } from '../../src/math';
 import { TRACE_SETTINGS } from '../../src/page';
-import { contoursAt, outlinesOf } from '../../src/trace';
+import { contoursAt, outlines } from '../../src/trace';
 import { fontBytes, LOUD } from '../typeset/fonts';
 import { overlap, redrawn } from './icons';
 import { mean } from './score';
-import { inkFrom, whole } from './scans';
+import { inkFrom } from './scans';
 
 /** Letters of a comic font as ink. Source: Bangers (OFL), by opentype.js. */
 async function letters(side: number) {
@@ -26,7 +26,7 @@ describe('Outlines', () => {
     const overlaps: number[] = [];
     let [nodes, drawn] = [0, 0];
     for (const { raster, curves } of await letters(96)) {
-      const blacks = whole(outlinesOf(raster, TRACE_SETTINGS));
+      const blacks = outlines(raster, TRACE_SETTINGS);
       overlaps.push(overlap(await redrawn({ lines: [], blacks }, raster), raster.ink));
       nodes += blacks.reduce((sum, { rings }) => sum + rings.reduce((all, ring) => all + segmentCount(ring), 0), 0);
       drawn += curves;
@@ -41,7 +41,7 @@ describe('Outlines', () => {
       120,
       120,
     );
-    const areas = whole(outlinesOf(raster, TRACE_SETTINGS));
+    const areas = outlines(raster, TRACE_SETTINGS);
     expect(areas.map(({ rings }) => rings.length).sort()).toEqual([1, 2]);
   });
 

@@ -1,5 +1,5 @@
 import { TRACE_SETTINGS, type Said } from '../../src/page';
-import { segmentCount } from '../../src/curve';
+import { segmentCount, type Spine } from '../../src/curve';
 import { centreLines, withSaid, type Place, type Traced } from '../../src/trace';
 import { inkFrom } from './scans';
 
@@ -12,6 +12,11 @@ const drawn = (d: string, side = 300) =>
 
 const of = ({ places }: Traced, kind: Place['kind']) => places.filter((place) => place.kind === kind);
 const corners = ({ lines }: Traced) => lines.map(({ spine }) => segmentCount(spine));
+
+const inOrder = ({ points }: Spine, forward: boolean): number[] => {
+  const widths = [...points].filter((_, i) => i % 3 === 2);
+  return forward ? widths : widths.reverse();
+};
 
 describe('What the artist says of a place', () => {
   it('pairs a crossing anew, and stands when settings change', async () => {
@@ -56,6 +61,23 @@ describe('What the artist says of a place', () => {
     const { points } = line.spine;
     const right = points[0] > points[points.length - 3] ? points[2] : points[points.length - 1];
     expect(right).toBeLessThan(0.5);
+    const widths = inOrder(line.spine, points[0] < points[points.length - 3]);
+    for (let k = 1; k < widths.length; k++) expect(widths[k]).toBeLessThan(widths[k - 1] + 0.15);
+  });
+
+  it('fills a pointed tip out near its end alone', async () => {
+    const raster = await inkFrom('<path d="M40 147 L200 147 L262 150 L200 153 L40 153 Z"/>', 300, 300);
+    const pointed = centreLines(raster, TRACE_SETTINGS);
+    const tip = of(pointed, 'tip').find(({ x }) => x > 200);
+    expect(tip?.choice).toBe(0);
+    if (!tip) throw new Error('A line has two tips.');
+    const widths = ({ lines: [{ spine }] }: Traced) =>
+      inOrder(spine, spine.points[0] < spine.points[spine.points.length - 3]);
+    const [before, after] = [widths(pointed), widths(centreLines(raster, TRACE_SETTINGS, [tip.choices[1]]))];
+    expect(before.at(-1)).toBeLessThan(1.5);
+    expect(after.at(-1)).toBeGreaterThan(4);
+    expect(Math.abs(after[0] - before[0])).toBeLessThan(0.3);
+    expect(Math.max(...after)).toBeLessThan(8);
   });
 
   it('bridges a gap, so that two lines are one', async () => {

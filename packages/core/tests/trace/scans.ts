@@ -19,11 +19,3 @@ export async function inkFrom(inside: string, width: number, height: number): Pr
   const { data } = await sharp(Buffer.from(svg)).removeAlpha().greyscale().raw().toBuffer({ resolveWithObject: true });
   return { width, height, ink: Uint8Array.from(data, (grey) => 255 - grey) };
 }
-
-/** Goes through slow work in one go. */
-export function whole<T>(work: Generator<number, T>): T {
-  for (;;) {
-    const step = work.next();
-    if (step.done) return step.value;
-  }
-}

@@ -46,7 +46,7 @@ function FlatDeeds() {
     <View className="flex-row flex-wrap gap-2">
       <Button
         label={rough.scan?.corners ? 'Move the corners' : 'Find the sheet'}
-        onPress={() => (rough.scan?.corners ? straighten.again() : void straighten.findAgain())}
+        onPress={() => void straighten.findSheet()}
       />
       {rough.scan?.corners && <Button label="As it was taken" onPress={() => void straighten.asTaken()} />}
     </View>
@@ -87,23 +87,9 @@ export function StraightenSettings({ isWide }: { readonly isWide: boolean }) {
     <View className="gap-2">
       {isWide && <FlatDeeds />}
       <TurnChips />
-      <Switch
-        label="Even light"
-        on={evened}
-        onChange={(on) => void straighten.light({ evened: on }, on ? 'Even the light' : 'Leave the light as it was')}
-      />
+      <Switch label="Even light" on={evened} onChange={(on) => void straighten.even(on)} />
       {HUES.map(({ hue, label }) => (
-        <Switch
-          key={hue}
-          label={label}
-          on={drop.includes(hue)}
-          onChange={(on) =>
-            void straighten.light(
-              { drop: on ? [...drop, hue] : drop.filter((one) => one !== hue) },
-              on ? label : `Keep ${hue}`,
-            )
-          }
-        />
+        <Switch key={hue} label={label} on={drop.includes(hue)} onChange={(on) => void straighten.drop(hue, on)} />
       ))}
       <Faint>The picture itself is never changed: all of this can be undone.</Faint>
     </View>

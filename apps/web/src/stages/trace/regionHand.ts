@@ -1,7 +1,7 @@
+import { flatRing } from '@true-nib/core/area';
 import { framesOf } from '@true-nib/core/drawn';
-import { apply, invert, ringArea, then, type Matrix, type Point } from '@true-nib/core/math';
+import { apply, invert, ringPoints, then, type Matrix, type Point } from '@true-nib/core/math';
 import { find, ofKind } from '@true-nib/core/page';
-import { flattenSpine, STRIDE } from '@true-nib/core/curve';
 import {
   isInHand,
   still,
@@ -12,7 +12,8 @@ import {
   type PageSlot,
   type Press,
 } from '../../board';
-import { strokeBoth, zoomOf, type Sketch } from '../../render';
+import { loopGesture } from '../../hand';
+import { strokeBoth, type Sketch } from '../../render';
 import { tracingSlot } from './tracingDesk';
 import { setTrace, useTrace, useTraceChoice } from './traceStore';
 import type { ShownTrace } from './trace.worker';
@@ -97,32 +98,17 @@ export class TraceRegion implements PageKeep {
     const panel = panelId === undefined ? undefined : find(session.page, 'panel', panelId);
     if (!panel) notice(ofKind(session.page, 'panel').length === 0 ? 'This page has no panels.' : 'Touch a panel.');
     else {
-      const flat = flattenSpine(panel.ring, 0.5);
-      const loop = Array.from({ length: flat.length / STRIDE - 1 }, (_, k) => ({
-        x: flat[STRIDE * k],
-        y: flat[STRIDE * k + 1],
-      }));
+      const loop = ringPoints(flatRing(panel.ring, 0.5));
       setTrace({ loop, panelId });
     }
     return still;
   }
 
   private beginLoop(): Gesture {
-    const { picture, notice } = this.board;
-    const loop: Point[] = [];
-    return {
-      move: (samples) => {
-        loop.push(...samples.map(({ x, y }) => ({ x, y })));
-        picture.setArea(loop);
-      },
-      end: () => {
-        picture.setArea(undefined);
-        const area = Math.abs(ringArea(loop.flatMap(({ x, y }) => [x, y]))) * zoomOf(picture.view) ** 2;
-        if (loop.length < 3 || area < LEAST_LOOP) return notice('Draw a loop round what is to be traced.');
-        setTrace({ loop, panelId: undefined });
-      },
-      cancel: () => picture.setArea(undefined),
-    };
+    return loopGesture(this.board, (loop, area) => {
+      if (area < LEAST_LOOP) return this.board.notice('Draw a loop round what is to be traced.');
+      setTrace({ loop, panelId: undefined });
+    });
   }
 
   private forget(): void {

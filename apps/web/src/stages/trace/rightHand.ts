@@ -195,8 +195,10 @@ export class PutRight implements PageKeep {
     const { board } = this;
     const { between } = useTrace.getState();
     const layer = board.of(tracingSlot).layerInHand();
-    const from = layer?.traced && find(board.session.page, 'picture', layer.traced.from);
-    const paper = from && find(board.session.page, 'layer', from.layerId);
+    const { page } = board.session;
+    const from = layer?.traced?.from ?? '';
+    // A rough lies on a layer; a Wash layer is one.
+    const paper = find(page, 'layer', find(page, 'picture', from)?.layerId ?? from);
     if (!layer) return;
     const shown = [layer, ...(paper ? [paper] : [])];
     board.picture.letBe(shown.map((before) => ({ before, after: null })));
@@ -237,7 +239,7 @@ interface Shown {
 /** Marks that are drawn at once. */
 const MOST_MARKS = 600;
 
-/** Doubtful places, each kind by a mark of its own shape: a cross, a square, an angle, a drop, two dots. */
+/** Doubtful places, each kind by a mark of its own shape: a ring, a square, an angle, a diamond, two bars. */
 const placesSketch =
   ({ places, inHand, seen, compared }: Shown): Sketch =>
   (context, map, ratio, colours) => {

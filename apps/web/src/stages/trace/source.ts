@@ -1,77 +1,65 @@
-import { apply, invert, type Matrix, type Point } from '@true-nib/core/math';
+import { sameValue } from '@true-nib/core/gate';
+import type { EntityId } from '@true-nib/core/kind';
+import { apply, identity, invert, type Matrix, type Point } from '@true-nib/core/math';
 import {
-  byOrder,
   find,
   mmToPx,
   ofKind,
   tileBox,
-  type LayerEntity,
   type Page,
-  type PictureEntity,
+  type TracedPixels,
+  type TraceRecord,
   type TraceSettings,
 } from '@true-nib/core/page';
 import { placementMatrix } from '@true-nib/core/tools';
+import { pixelsNow } from '@true-nib/core/trace';
 import { decodable } from '../../render';
 import { useDesk, type Board } from '../../board';
 import { roughOf } from './roughOf';
 import type { TraceChoice } from './traceStore';
 import type { Tile } from './trace.worker';
 
-/** What is traced: a rough, or the pixels of a Wash layer. `map` takes its px to the page. */
-export type Source = { readonly map: Matrix; readonly name: string; readonly id: string } & (
-  { readonly picture: PictureEntity } | { readonly wash: LayerEntity }
-);
+/** What is traced: the pixels of a rough or of a Wash layer, under its id. `map` takes its px to the page. */
+export interface Source {
+  readonly id: EntityId;
+  readonly name: string;
+  readonly map: Matrix;
+  readonly pixels: TracedPixels;
+}
 
-/** The source for what is in hand: the Wash layer, if that is one, or the rough. */
-export function sourceInHand(board: Board): Source | undefined {
-  const { page } = board.session;
+/** The source for what is in hand: the Wash layer, if that is one with pixels, or the rough. */
+export function sourceInHand({ session: { page } }: Board): Source | undefined {
   const { layerId, roughId } = useDesk.getState();
   const layer = layerId === undefined ? undefined : find(page, 'layer', layerId);
-  if (layer?.medium === 'wash' && ofKind(page, 'wash').some((tile) => tile.layerId === layer.id))
-    return washSource(layer);
+  if (layer?.medium === 'wash' && tilesOf(page, layer.id).length > 0)
+    return sourceOf(page, layer.id, layer.name, identity);
   const picture = roughOf(page, roughId);
-  return picture && pictureSource(page, picture);
+  const name = picture && find(page, 'layer', picture.layerId)?.name;
+  return picture && sourceOf(page, picture.id, name ?? 'Rough', placementMatrix(picture.placement, picture));
 }
 
-/** The source that a tracing was taken from, by its id; nothing where it is gone. */
-export function sourceById(page: Page, id: string): Source | undefined {
-  const picture = find(page, 'picture', id);
-  if (picture) return pictureSource(page, picture);
-  const layer = find(page, 'layer', id);
-  return layer?.medium === 'wash' ? washSource(layer) : undefined;
+function sourceOf(page: Page, id: EntityId, name: string, map: Matrix): Source | undefined {
+  const pixels = pixelsNow(page, id);
+  return pixels && { id, name, map, pixels };
 }
 
-const washSource = (wash: LayerEntity): Source => ({ wash, id: wash.id, name: wash.name, map: [1, 0, 0, 1, 0, 0] });
+/**
+ * Whether the pixels that a layer was traced from can be had again, as they were then. A picture is never changed, so a rough
+ * may be lit anew or be gone; the pixels of a Wash layer are those of now alone.
+ */
+export const isThere = (page: Page, { from, pixels }: TraceRecord): boolean =>
+  pixels.as === 'picture' || sameValue(pixelsNow(page, from), pixels);
 
-function pictureSource(page: Page, picture: PictureEntity): Source {
-  const name = find(page, 'layer', picture.layerId)?.name ?? 'the rough';
-  return { picture, id: picture.id, name, map: placementMatrix(picture.placement, picture) };
-}
-
-/** A word for its pixels as they are now: the same as long as they are. */
-export function sourceWord(page: Page, source: Source): string {
-  if ('picture' in source) {
-    const { blob, width, height, scan } = source.picture;
-    return JSON.stringify([blob, width, height, scan]);
-  }
-  return tilesOf(page, source.wash.id)
-    .map(({ blob }) => blob)
-    .join();
-}
-
-const tilesOf = (page: Page, layerId: string) =>
-  ofKind(page, 'wash')
-    .filter((tile) => tile.layerId === layerId)
-    .sort(byOrder);
+const tilesOf = (page: Page, layerId: EntityId) => ofKind(page, 'wash').filter((tile) => tile.layerId === layerId);
 
 /** The bytes of a rough, decodable by a worker. */
-export const bytesOf = async (board: Board, picture: PictureEntity): Promise<Blob | ImageBitmap> =>
-  decodable(await board.session.blob(picture.blob));
+export const bytesOf = async ({ session }: Board, blob: string): Promise<Blob | ImageBitmap> =>
+  decodable(await session.blob(blob));
 
 /** The tiles of a Wash layer with their bytes. */
-export function washTiles({ session }: Board, layer: LayerEntity): Promise<Tile[]> {
+export function washTiles({ session }: Board, layerId: EntityId): Promise<Tile[]> {
   return Promise.all(
-    tilesOf(session.page, layer.id).map(async (tile) => {
+    tilesOf(session.page, layerId).map(async (tile) => {
       const { minX, minY } = tileBox(tile);
       return { x: minX, y: minY, bytes: await (await session.blob(tile.blob)).arrayBuffer() };
     }),

@@ -1,4 +1,4 @@
-import { apply, invert, scaleOf, type Point } from '@true-nib/core/math';
+import { apply, boxCorners, growBox, invert, type Point } from '@true-nib/core/math';
 import { find, type Corners, type Hue, type PictureEntity, type Scan } from '@true-nib/core/page';
 import { fittedPlacement, placementMatrix } from '@true-nib/core/tools';
 import { flatSheet, turnedSheet } from '@true-nib/core/trace';
@@ -15,7 +15,7 @@ import {
   type Press,
 } from '../../board';
 import { FINGER } from '../../hand';
-import { strokeBoth, type Sketch } from '../../render';
+import { strokeBoth, zoomOf, type Sketch } from '../../render';
 import { roughOf } from './roughOf';
 import { setTrace, useTrace } from './traceStore';
 
@@ -25,6 +25,8 @@ export class Straighten implements PageKeep {
   private readonly stops: readonly (() => void)[];
   /** The rough as it was taken, while it is shown so. */
   private shown: PictureEntity | undefined;
+  /** The corner that was touched last. */
+  private held = 0;
   /** Changes that wait for their pictures. */
   private readonly steps = new PQueue({ concurrency: 1 });
 
@@ -42,7 +44,8 @@ export class Straighten implements PageKeep {
     if (this.isHeld === isHeld && desk.roughId === before?.roughId) return;
     if (this.isHeld) this.putAway();
     this.isHeld = isHeld;
-    if (isHeld) void this.begin();
+    // One that is flat stays so until its corners are asked for.
+    if (isHeld && !this.rough?.scan?.corners) void this.findSheet();
   }
 
   /** Escape: the corners are let go of. */
@@ -54,7 +57,7 @@ export class Straighten implements PageKeep {
 
   /** Enter: the sheet is made flat. */
   settle(): boolean {
-    if (!this.isHeld || !this.shown) return false;
+    if (!this.isHeld || !useTrace.getState().corners) return false;
     void this.flatten();
     return true;
   }
@@ -64,28 +67,13 @@ export class Straighten implements PageKeep {
     return roughOf(this.board.session.page, useDesk.getState().roughId);
   }
 
-  /** Shows the picture as it was taken, and the corners that it has or that are found. */
-  async begin(): Promise<void> {
-    const { rough, board } = this;
+  /** Finds the sheet; the corners of one that is flat already are shown as they are, on the picture as it was taken. */
+  async findSheet(): Promise<void> {
+    const { rough } = this;
     if (!rough) return;
-    if (rough.scan?.corners) return;
-    await this.find(rough);
-    void board;
-  }
-
-  /** Shows the corners of a sheet that is flat already, to be dragged again. */
-  again(): void {
-    const { rough } = this;
-    if (!rough?.scan?.corners) return void this.begin();
-    const { corners } = rough.scan;
     this.take(rough);
-    setTrace({ corners });
-  }
-
-  /** Looks for the sheet anew. */
-  async findAgain(): Promise<void> {
-    const { rough } = this;
-    if (rough) await this.find(rough);
+    if (rough.scan?.corners) setTrace({ corners: rough.scan.corners });
+    else await this.find(rough);
   }
 
   /** Drags the corner that is nearest. */
@@ -97,13 +85,14 @@ export class Straighten implements PageKeep {
       return refuse(board.notice, 'The rough is locked. Unlock it to straighten it.');
     const map = placementMatrix(shown.placement, shown);
     const back = invert(map);
-    const reach = (1.6 * FINGER) / scaleOf(board.picture.view);
+    const reach = (1.6 * FINGER) / zoomOf(board.picture.view);
     const far = corners.map((corner) => {
       const on = apply(map, corner);
       return Math.hypot(on.x - at.x, on.y - at.y);
     });
     const k = far.indexOf(Math.min(...far));
     if (far[k] > reach) return undefined;
+    this.held = k;
     const start = corners;
     const grip = apply(back, at);
     return {
@@ -111,14 +100,22 @@ export class Straighten implements PageKeep {
         const to = samples.at(-1);
         if (!to) return;
         const now = apply(back, to);
-        const moved = start.map((corner, j) =>
-          j === k ? { x: corner.x + now.x - grip.x, y: corner.y + now.y - grip.y } : corner,
-        );
-        setTrace({ corners: [moved[0], moved[1], moved[2], moved[3]] });
+        setTrace({ corners: movedCorner(start, k, now.x - grip.x, now.y - grip.y) });
       },
       end: () => undefined,
       cancel: () => setTrace({ corners: start }),
     };
+  }
+
+  /** Arrows: move the corner that was touched last, the upper left one at first. */
+  nudge(dx: number, dy: number): boolean {
+    const { shown, held, isHeld } = this;
+    const { corners } = useTrace.getState();
+    if (!isHeld || !shown || !corners) return false;
+    const back = invert(placementMatrix(shown.placement, shown));
+    const [from, to] = [apply(back, { x: 0, y: 0 }), apply(back, { x: dx, y: dy })];
+    setTrace({ corners: movedCorner(corners, held, to.x - from.x, to.y - from.y) });
+    return true;
   }
 
   /** Makes the sheet between the corners flat. */
@@ -154,27 +151,33 @@ export class Straighten implements PageKeep {
     });
   }
 
-  /** Evens the light out, or not; drops a colour, or not. */
-  light(change: { readonly evened?: boolean; readonly drop?: readonly Hue[] }, label: string): Promise<void> {
-    return this.keep(label, (rough) => ({ scan: { ...scanOf(rough), ...change }, size: rough }));
+  /** Evens the light out, or leaves it as it was. */
+  even(evened: boolean): Promise<void> {
+    const label = evened ? 'Even the light' : 'Leave the light as it was';
+    return this.keep(label, (rough) => ({ scan: { ...scanOf(rough), evened }, size: rough }));
+  }
+
+  /** Drops a colour, or keeps it. */
+  drop(hue: Hue, isDropped: boolean): Promise<void> {
+    return this.keep(isDropped ? `Drop ${hue}` : `Keep ${hue}`, (rough) => {
+      const scan = scanOf(rough);
+      const others = scan.drop.filter((one) => one !== hue);
+      return { scan: { ...scan, drop: isDropped ? [...others, hue] : others }, size: rough };
+    });
   }
 
   private async find(rough: PictureEntity): Promise<void> {
     const { board } = this;
-    this.take(rough);
     setTrace({ isFinding: true });
     try {
       const found = await board.picture.pictures.sheet(rough);
       if (!this.isHeld || this.rough?.id !== rough.id) return;
       const { width, height } = scanOf(rough).taken;
-      const inset = 0.08;
-      const guess: Corners = [
-        { x: inset * width, y: inset * height },
-        { x: (1 - inset) * width, y: inset * height },
-        { x: (1 - inset) * width, y: (1 - inset) * height },
-        { x: inset * width, y: (1 - inset) * height },
-      ];
-      setTrace({ corners: found ?? guess });
+      // In from the edge, where they can be taken hold of.
+      const inset = boxCorners(
+        growBox({ minX: 0, minY: 0, maxX: width, maxY: height }, -0.08 * Math.min(width, height)),
+      );
+      setTrace({ corners: found ?? inset });
       if (!found)
         board.notice('No sheet of paper was found. Drag the four corners onto it, or leave the picture as it is.');
     } catch (error) {
@@ -249,12 +252,14 @@ interface Kept {
   readonly size: { readonly width: number; readonly height: number };
 }
 
-const wholeOf = ({ width, height }: Scan['taken']): Corners => [
-  { x: 0, y: 0 },
-  { x: width, y: 0 },
-  { x: width, y: height },
-  { x: 0, y: height },
-];
+/** Corners of which one is moved, px of the picture. */
+function movedCorner(corners: Corners, k: number, dx: number, dy: number): Corners {
+  const at = (j: 0 | 1 | 2 | 3) => (j === k ? { x: corners[j].x + dx, y: corners[j].y + dy } : corners[j]);
+  return [at(0), at(1), at(2), at(3)];
+}
+
+const wholeOf = ({ width, height }: Scan['taken']): Corners =>
+  boxCorners({ minX: 0, minY: 0, maxX: width, maxY: height });
 
 /** What is made of a rough: nothing yet, where it has no scan. */
 const scanOf = ({ scan, width, height }: PictureEntity): Scan =>

@@ -1,14 +1,27 @@
 import { areaMarks, strokeMarks } from '@true-nib/core/drawn';
-import { apply, invert, then, type Box, type Matrix, type Point } from '@true-nib/core/math';
+import {
+  apply,
+  chain,
+  invert,
+  scaling,
+  then,
+  translation,
+  type Box,
+  type Matrix,
+  type Point,
+} from '@true-nib/core/math';
 import type { Said, TraceRecord, TraceSettings } from '@true-nib/core/page';
 import {
   inkOf,
   inkPart,
   inkWithin,
   isSameTracing,
+  mapSaid,
+  mapTraced,
   outlinesOf,
+  scaledSettings,
   thingsOf,
-  traced,
+  tracedOf,
   tracing,
   type InkRaster,
   type Picture,
@@ -17,7 +30,7 @@ import {
   type Tracing,
 } from '@true-nib/core/trace';
 import { expose, transfer } from 'comlink';
-import { breath } from '../../base/breath';
+import { inSlices } from '../../base/breath';
 import { paintMarks } from '../../render/inkPaint';
 import { ground } from '../../render/ground';
 import { unpackTile } from '../../render/washCode';
@@ -25,9 +38,10 @@ import { decodedAs, pixelsOf, type SeenPicture } from '../../render/scanned';
 
 /** Px in which lines are looked for: an A4 at 600 ppi. Larger pictures are made smaller first. */
 const MOST_PX = 36e6;
-/** Px of the part that is traced while a setting is being changed, and ms of work between two looks at whether to go on. */
+/** Px of the part that is traced while a setting is being changed. */
 const PREVIEW_PX = 0.5e6;
-const SLICE_MS = 60;
+/** The share of the work after which lines are fitted. */
+const FITTED = 0.65;
 
 /** What is traced, and how. */
 export type Asked = Pick<TraceRecord, 'takes' | 'settings' | 'said'> & { readonly within?: readonly Point[] };
@@ -72,8 +86,9 @@ export interface Compared {
 }
 
 let opened: Opened | undefined;
-/** How many previews were asked for: the newest counts. */
+/** How many previews and tracings were asked for: of each the newest counts. */
 let previews = 0;
+let traces = 0;
 /** The ink within the loop that was asked for last. */
 let inside: { readonly of: Opened; readonly within: string; readonly raster: InkRaster } | undefined;
 let known:
@@ -85,56 +100,16 @@ let known:
     }
   | undefined;
 
-const scaledSettings = (settings: TraceSettings, by: number): TraceSettings => ({
-  ...settings,
-  smallMarks: settings.smallMarks * by,
-  smoothness: settings.smoothness * by,
-  blackFrom: settings.blackFrom * by,
-});
-
-const scaledSaid = (said: readonly Said[], by: number): Said[] =>
-  said.map((one) => ({ ...one, x: one.x * by, y: one.y * by }));
-
-/** A tracing in px of a part or a smaller copy of the picture, in px of the picture. */
-function backOnPicture({ lines, blacks, places }: Traced, by: number, at: Point = { x: 0, y: 0 }): Traced {
-  const spine = <S extends { readonly points: Float64Array }>(one: S): S => ({
-    ...one,
-    points: one.points.map((value, i) => value * by + (i % 3 === 0 ? at.x : i % 3 === 1 ? at.y : 0)),
-  });
-  const place = <P extends Point>(one: P): P => ({ ...one, x: one.x * by + at.x, y: one.y * by + at.y });
-  return {
-    lines: lines.map((line) => ({ ...line, spine: spine(line.spine) })),
-    blacks: blacks.map((black) => ({ ...black, rings: black.rings.map(spine) })),
-    places: places.map((one) => ({ ...place(one), radius: one.radius * by, choices: one.choices.map(place) })),
-  };
-}
-
 function asked(within: readonly Point[] | undefined): Opened {
   if (!opened) throw new Error('The picture is not open.');
   if (!within) return opened;
   const words = JSON.stringify(within);
   if (inside?.of !== opened || inside.within !== words) {
     const { share } = opened;
-    const loop = within.map(({ x, y }) => ({ x: x * share, y: y * share }));
+    const loop = within.map((at) => apply(scaling(share), at));
     inside = { of: opened, within: words, raster: inkWithin(opened.raster, loop) };
   }
   return { raster: inside.raster, share: opened.share };
-}
-
-/** Goes through slow work in slices; `go` hears how far it is and answers false to stop. */
-async function worked<T>(
-  work: Generator<number, T>,
-  go: (share: number) => boolean | Promise<boolean>,
-): Promise<T | undefined> {
-  let since = performance.now();
-  for (;;) {
-    const step = work.next();
-    if (step.done) return step.value;
-    if (performance.now() - since < SLICE_MS) continue;
-    if (!(await go(step.value))) return undefined;
-    await breath();
-    since = performance.now();
-  }
 }
 
 function taken(pixels: Picture, share = 1): void {
@@ -172,23 +147,22 @@ const service = {
     return amountOf(opened?.raster);
   },
 
-  /** Traces the picture, or what lies in a loop of it. Nothing where `go` answered false. Px of the picture. */
-  async trace(
-    { takes, settings, said, within }: Asked,
-    go: (share: number) => boolean | Promise<boolean>,
-  ): Promise<Traced | undefined> {
+  /**
+   * Traces the picture, or what lies in a loop of it; `tell` hears how far that is. Nothing where it was stopped, or another
+   * one was asked for meanwhile. Px of the picture.
+   */
+  async trace({ takes, settings, said, within }: Asked, tell: (share: number) => void): Promise<Traced | undefined> {
+    const own = ++traces;
     const { raster, share } = asked(within);
-    const [own, words] = [scaledSettings(settings, share), scaledSaid(said, share)];
-    if (takes === 'outlines') {
-      const blacks = await worked(outlinesOf(raster, own), go);
-      return blacks && backOnPicture({ lines: [], blacks, places: [] }, 1 / share);
-    }
-    if (known?.raster !== raster || !isSameTracing(known.settings, own, known.said, words)) {
-      const made = await worked(tracing(raster, own, words), go);
-      if (!made) return undefined;
-      known = { raster, settings: own, said: words, tracing: made };
-    }
-    return backOnPicture(traced(known.tracing, own, words), 1 / share);
+    const as = { takes, settings: scaledSettings(settings, share), said: mapSaid(said, scaling(share)) };
+    const work = { isWanted: () => own === traces, tell };
+    const found = await tracedIn(raster, as, work);
+    return found && mapTraced(found, scaling(1 / share));
+  },
+
+  /** Stops what is being traced. */
+  stop(): void {
+    traces++;
   },
 
   /**
@@ -203,17 +177,16 @@ const service = {
     most = PREVIEW_PX,
   ): Promise<ShownTrace | undefined> {
     const own = ++previews;
-    const go = () => own === previews;
     const { raster, share } = asked(within);
-    const box = seenBox(raster, then([1 / share, 0, 0, 1 / share, 0, 0], map), view);
+    const box = seenBox(raster, then(scaling(1 / share), map), view);
     const by = Math.max(1, Math.ceil(Math.sqrt((box.width * box.height) / most)));
-    const part = inkPart(raster, box, by);
     const few = scaledSettings(settings, share / by);
     const fewer = { ...few, smallMarks: Math.max(few.smallMarks, 1.5), smoothness: Math.max(few.smoothness, 0.3) };
-    const words = said.map((one) => ({ ...one, x: (one.x * share - box.x) / by, y: (one.y * share - box.y) / by }));
-    const found = await previewed(part, { takes, settings: fewer, said: words }, go);
-    if (!found || !go()) return undefined;
-    const onPicture = backOnPicture(found, by / share, { x: box.x / share, y: box.y / share });
+    const toPart = chain(scaling(share), translation(-box.x, -box.y), scaling(1 / by));
+    const as = { takes, settings: fewer, said: mapSaid(said, toPart) };
+    const found = await tracedAnew(inkPart(raster, box, by), as, { isWanted: () => own === previews });
+    if (!found || own !== previews) return undefined;
+    const onPicture = mapTraced(found, invert(toPart));
     const context = ground(view.width, view.height);
     paint(context, thingsOf({ name: 'preview', map: [1, 0, 0, 1, 0, 0] }, onPicture, color), map);
     const bitmap = context.canvas.transferToImageBitmap();
@@ -235,7 +208,7 @@ const service = {
     );
     const part = inkPart(raster, { x: 0, y: 0, width: raster.width, height: raster.height }, by);
     // From px of the small picture to the page.
-    const toPage = then([by / share, 0, 0, by / share, 0, 0], map);
+    const toPage = then(scaling(by / share), map);
     const drawn = ground(part.width, part.height);
     paint(drawn, things, invert(toPage));
     const { data } = drawn.getImageData(0, 0, part.width, part.height);
@@ -261,18 +234,38 @@ const service = {
   },
 };
 
-/** A part of a picture, traced in slices. */
-async function previewed(
-  part: InkRaster,
-  { takes, settings, said }: Pick<Asked, 'takes' | 'settings' | 'said'>,
-  go: () => boolean,
-): Promise<Traced | undefined> {
-  if (takes === 'outlines') {
-    const blacks = await worked(outlinesOf(part, settings), go);
-    return blacks && { lines: [], blacks, places: [] };
+/** How what is slow is gone through: whether to go on, and who hears how far it is. */
+interface Work {
+  readonly isWanted: () => boolean;
+  readonly tell?: (share: number) => void;
+}
+
+/** Ink traced in slices. */
+async function tracedAnew(raster: InkRaster, asked: Asked, work: Work): Promise<Traced | undefined> {
+  const { takes, settings, said } = asked;
+  if (takes === 'lines') {
+    const made = await inSlices(tracing(raster, settings, said), work);
+    return made && inSlices(tracedOf(made, settings, said), work);
   }
-  const made = await worked(tracing(part, settings, said), go);
-  return made && traced(made, settings, said);
+  const blacks = await inSlices(outlinesOf(raster, settings), work);
+  return blacks && { lines: [], blacks, places: [] };
+}
+
+/** The same for the whole picture: what goes by px is kept for the next word or setting that leaves it as it is. */
+async function tracedIn(raster: InkRaster, asked: Asked, { isWanted, tell }: Work): Promise<Traced | undefined> {
+  const { takes, settings, said } = asked;
+  if (takes === 'outlines') return tracedAnew(raster, asked, { isWanted, tell });
+  const hear = (from: number, to: number) => ({
+    isWanted,
+    tell: (share: number) => tell?.(from + share * (to - from)),
+  });
+  const isKnown = known?.raster === raster && isSameTracing(known.settings, settings, known.said, said);
+  if (!isKnown) {
+    const made = await inSlices(tracing(raster, settings, said), hear(0, FITTED));
+    if (!made) return undefined;
+    known = { raster, settings, said, tracing: made };
+  }
+  return known && inSlices(tracedOf(known.tracing, settings, said), hear(isKnown ? 0 : FITTED, 1));
 }
 
 function amountOf(raster: InkRaster | undefined): Amount {

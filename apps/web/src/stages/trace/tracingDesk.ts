@@ -1,15 +1,25 @@
 import type { AreaEntity } from '@true-nib/core/area';
 import { sameValue } from '@true-nib/core/gate';
-import { apply, scaleOf, then, type Matrix, type Point } from '@true-nib/core/math';
-import { find, ofKind, type LayerEntity, type Said, type TraceRecord } from '@true-nib/core/page';
+import type { EntityId } from '@true-nib/core/kind';
+import { apply, ringPoints, scaleOf, then, type Matrix, type Point } from '@true-nib/core/math';
+import {
+  byOrder,
+  find,
+  ofKind,
+  type LayerEntity,
+  type Said,
+  type TracedPixels,
+  type TraceRecord,
+} from '@true-nib/core/page';
 import type { StrokeEntity } from '@true-nib/core/stroke';
 import { layTrace, layTraceAnew, letTraceGo, withSaid, type Place, type Traced } from '@true-nib/core/trace';
 import { proxy } from 'comlink';
 import { underBorders, useDesk, takeTool, type Board, type PageKeep, type PageSlot } from '../../board';
 import { Hired, inThousands } from '../../base';
+import { keptInWords } from '../../hand';
 import { nibFor } from '../../nibs';
 import { newId } from '../../session';
-import { bytesOf, onSource, settingsFor, sourceById, sourceInHand, sourceWord, washTiles, type Source } from './source';
+import { bytesOf, isThere, onSource, settingsFor, sourceInHand, washTiles, type Source } from './source';
 import { NOTHING_TRACED, setTrace, useTrace, useTraceChoice } from './traceStore';
 import type { Amount, Asked, TraceService } from './trace.worker';
 
@@ -25,8 +35,8 @@ const STOPPED = 'Stopped. The page is as it was.';
 /** Traces scans in a worker of its own, lays the lines down, and puts places right. */
 export class TracingDesk implements PageKeep {
   private worker: Hired<TraceService> | undefined;
-  /** What the worker has open. */
-  private open: { readonly word: string; readonly amount: Amount } | undefined;
+  /** What the worker has open, or is about to. */
+  private open: { readonly pixels: TracedPixels; readonly amount: Promise<Amount> } | undefined;
   private known: Known | undefined;
   private stopper: AbortController | undefined;
   /** What was looked at last and could not be found: once is enough. */
@@ -48,6 +58,7 @@ export class TracingDesk implements PageKeep {
   stop(): boolean {
     const isBusy = this.stopper !== undefined;
     this.stopper?.abort();
+    void this.worker?.service.stop();
     return isBusy;
   }
 
@@ -68,13 +79,13 @@ export class TracingDesk implements PageKeep {
     for (const one of takes) {
       const old = this.tracedFrom(source, one, within);
       const record: TraceRecord = {
-        ...{ from: source.id, name: old?.traced?.name ?? newId(), map: source.map, takes: one },
+        ...{ from: source.id, pixels: source.pixels, name: old?.traced?.name ?? newId(), map: source.map, takes: one },
         settings: settingsFor(session.page, choice, scaleOf(source.map)),
         said: old?.traced?.said ?? [],
         ...(within && { within: Float64Array.from(within.flatMap(({ x, y }) => [x, y])) }),
         ...(choice.where === 'panel' && panelId !== undefined && { panelId }),
       };
-      if (!(await this.traceAs(source, record, old))) return;
+      if (!(await this.traceAs(source.name, record, old))) return;
     }
   }
 
@@ -110,11 +121,9 @@ export class TracingDesk implements PageKeep {
     const word = `${layer.id} ${JSON.stringify(layer.traced.said)} ${JSON.stringify(layer.traced.settings)}`;
     if (this.stopper || this.looked === word) return;
     this.looked = word;
-    const source = sourceById(page, layer.traced.from);
-    if (!source)
-      return this.board.notice(`What ${layer.name} was traced from is gone: its lines are ink like any other.`);
     const record = layer.traced;
-    const traced = await this.traced(source, record);
+    if (!isThere(page, record)) return this.board.notice(changedInWords(layer));
+    const traced = await this.traced(record);
     if (!traced) return;
     this.looked = '';
     this.show({ layerId: layer.id, record, traced });
@@ -125,13 +134,12 @@ export class TracingDesk implements PageKeep {
     const { board, known } = this;
     const layer = known && find(board.session.page, 'layer', known.layerId);
     if (!known || !layer || this.stopper) return false;
-    const source = sourceById(board.session.page, known.record.from);
-    if (!source) {
-      board.notice(`What ${layer.name} was traced from is gone: its lines are ink like any other.`);
+    if (!isThere(board.session.page, known.record)) {
+      board.notice(changedInWords(layer));
       return false;
     }
     const record = { ...known.record, said: withSaid(known.record.said, word, REACH) };
-    const after = await this.traced(source, record, word.as !== 'black' && word.as !== 'line');
+    const after = await this.traced(record, word.as !== 'black' && word.as !== 'line');
     if (!after) return false;
     return this.lay(label, layer, { record, before: known.traced, after });
   }
@@ -157,13 +165,12 @@ export class TracingDesk implements PageKeep {
   async compare(hues: readonly [string, string]) {
     const layer = this.layerInHand();
     const { page } = this.board.session;
-    const source = layer?.traced && sourceById(page, layer.traced.from);
-    if (!layer?.traced || !source) return undefined;
-    const worker = await this.opened(source);
+    if (!layer?.traced || !isThere(page, layer.traced)) return undefined;
+    const worker = await this.opened(layer.traced);
     const { map, within } = layer.traced;
     const things = [...ofKind(page, 'area'), ...ofKind(page, 'stroke')].filter(({ layerId }) => layerId === layer.id);
     const bare = things.map(bareOf);
-    const loop = within && onSource(map, pointsOf(within));
+    const loop = within && onSource(map, ringPoints(within));
     return worker.ask((service) => service.compare(bare, map, loop, hues));
   }
 
@@ -172,7 +179,7 @@ export class TracingDesk implements PageKeep {
     const { page } = this.board.session;
     const { layerId } = useDesk.getState();
     const traced = ofKind(page, 'layer').filter((layer) => layer.traced?.takes === 'lines');
-    return traced.find(({ id }) => id === layerId) ?? traced.sort((a, b) => (a.order < b.order ? 1 : -1))[0];
+    return traced.find(({ id }) => id === layerId) ?? traced.sort(byOrder).at(-1);
   }
 
   /** A layer that was traced from the same, within the same, and not let go. */
@@ -183,19 +190,19 @@ export class TracingDesk implements PageKeep {
   ): LayerEntity | undefined {
     const words = (points: readonly Point[] | undefined) =>
       JSON.stringify(points?.map(({ x, y }) => [Math.round(x), Math.round(y)]));
-    return ofKind(this.board.session.page, 'layer').find(({ traced }) => {
-      if (traced?.from !== source.id || traced.takes !== takes) return false;
-      return words(within) === words(traced.within && pointsOf(traced.within));
+    const { page } = this.board.session;
+    return ofKind(page, 'layer').find(({ traced }) => {
+      if (traced?.from !== source.id || traced.takes !== takes || !isThere(page, traced)) return false;
+      return words(within) === words(traced.within && ringPoints(traced.within));
     });
   }
 
-  private async traceAs(source: Source, record: TraceRecord, old: LayerEntity | undefined): Promise<boolean> {
-    const { board } = this;
-    const { session, notice } = board;
+  private async traceAs(name: string, record: TraceRecord, old: LayerEntity | undefined): Promise<boolean> {
+    const { session, notice } = this.board;
     // What was traced before is needed to tell what was worked on since.
-    const before = old?.traced ? await this.before(source, old, old.traced) : undefined;
+    const before = old?.traced ? await this.before(old, old.traced) : undefined;
     if (old && !before) return false;
-    const after = await this.traced(source, record);
+    const after = await this.traced(record);
     if (!after) return false;
     const count = after.lines.length + after.blacks.length;
     if (count === 0) {
@@ -206,7 +213,7 @@ export class TracingDesk implements PageKeep {
     const layerId = newId();
     const { color } = nibFor(session.page);
     const { edits } = layTrace(session.page, record, after, { layerId, color, order: underBorders(session.page) });
-    if (!session.commit(`Trace ${source.name}`, edits)) return false;
+    if (!session.commit(`Trace ${name}`, edits)) return false;
     useDesk.setState({ layerId });
     if (record.takes === 'lines') {
       this.show({ layerId, record, traced: after });
@@ -216,9 +223,9 @@ export class TracingDesk implements PageKeep {
     return true;
   }
 
-  private async before(source: Source, layer: LayerEntity, record: TraceRecord): Promise<Traced | undefined> {
+  private async before(layer: LayerEntity, record: TraceRecord): Promise<Traced | undefined> {
     if (this.known?.layerId === layer.id && sameValue(this.known.record, record)) return this.known.traced;
-    return this.traced(source, record);
+    return this.traced(record);
   }
 
   private lay(
@@ -237,12 +244,7 @@ export class TracingDesk implements PageKeep {
         return false;
       }
       if (anew.record.takes === 'lines') this.show(this.known);
-      if (kept > 0)
-        notice(
-          kept === 1
-            ? 'One line was worked on since: it stays as it is.'
-            : `${kept} lines were worked on since: they stay as they are.`,
-        );
+      if (kept > 0) notice(keptInWords(kept));
       return true;
     } catch (error) {
       notice(error instanceof Error ? error.message : 'The lines could not be laid down.');
@@ -284,25 +286,24 @@ export class TracingDesk implements PageKeep {
   }
 
   /** Traces in the worker, with progress; nothing where it was stopped or failed, which is said. */
-  private async traced(source: Source, record: TraceRecord, isQuick = false): Promise<Traced | undefined> {
+  private async traced(record: TraceRecord, isQuick = false): Promise<Traced | undefined> {
     const { notice } = this.board;
     if (this.stopper) return undefined;
     const { signal } = (this.stopper = new AbortController());
     if (!isQuick) setTrace({ share: 0 });
     try {
-      const worker = await this.opened(source);
+      const worker = await this.opened(record);
       const { takes, settings, said, within } = record;
-      const asked: Asked = { takes, settings, said, ...(within && { within: onSource(record.map, pointsOf(within)) }) };
-      const go = (share: number) => {
-        if (!signal.aborted) setTrace({ share });
-        return !signal.aborted;
+      const asked: Asked = {
+        takes,
+        settings,
+        said,
+        ...(within && { within: onSource(record.map, ringPoints(within)) }),
       };
-      const traced = await worker.ask((service) => service.trace(asked, proxy(go)));
-      if (signal.aborted || !traced) {
-        notice(STOPPED);
-        return undefined;
-      }
-      return traced;
+      const tell = proxy((share: number) => !signal.aborted && setTrace({ share }));
+      const traced = signal.aborted ? undefined : await worker.ask((service) => service.trace(asked, tell));
+      if (!traced || signal.aborted) notice(STOPPED);
+      return signal.aborted ? undefined : traced;
     } catch (error) {
       notice(error instanceof Error ? error.message : 'The picture could not be traced.');
       return undefined;
@@ -312,42 +313,45 @@ export class TracingDesk implements PageKeep {
     }
   }
 
-  /** The worker, with a source open in it. Throws an Error with a sentence for one without ink. */
-  private async opened(source: Source): Promise<Hired<TraceService>> {
-    const { session } = this.board;
+  /** The worker, with the pixels of a source or a record open in it. Throws an Error with a sentence for some without ink. */
+  private async opened({ pixels, ...of }: Pick<TraceRecord, 'pixels' | 'from'> | Source): Promise<Hired<TraceService>> {
     const worker = (this.worker ??= new Hired<TraceService>(new Worker(new URL('./trace.worker.ts', import.meta.url))));
-    const word = sourceWord(session.page, source);
-    if (this.open?.word !== word) {
-      this.open = undefined;
-      const amount = await ('picture' in source
-        ? this.openPicture(worker, source.picture)
-        : this.openWash(worker, source.wash));
-      this.open = { word, amount };
+    if (!this.open || !sameValue(this.open.pixels, pixels)) {
+      const amount =
+        pixels.as === 'picture'
+          ? this.openPicture(worker, pixels)
+          : this.openWash(worker, 'from' in of ? of.from : of.id);
+      const open = (this.open = { pixels, amount });
+      // What could not be opened is tried again.
+      amount.catch(() => this.open === open && (this.open = undefined));
     }
-    const { amount } = this.open;
-    if (!amount.hasInk) throw new Error('There is no ink in it: the picture is blank.');
-    if (amount.isAllInk) throw new Error('It is dark all over. Turn "Even light" on, or bring in a lighter picture.');
+    const { hasInk, isAllInk } = await this.open.amount;
+    if (!hasInk) throw new Error('There is no ink in it: the picture is blank.');
+    if (isAllInk) throw new Error('It is dark all over. Turn "Even light" on, or bring in a lighter picture.');
     return worker;
   }
 
-  private async openWash(worker: Hired<TraceService>, layer: LayerEntity): Promise<Amount> {
-    const tiles = await washTiles(this.board, layer);
+  private async openWash(worker: Hired<TraceService>, layerId: EntityId): Promise<Amount> {
+    const tiles = await washTiles(this.board, layerId);
     const { size } = this.board.session.page;
     return worker.ask((service) => service.openTiles(size, tiles));
   }
 
-  private async openPicture(worker: Hired<TraceService>, picture: Extract<Source, { picture: unknown }>['picture']) {
-    const source = await bytesOf(this.board, picture);
-    const { width, height, scan } = picture;
+  private async openPicture(
+    worker: Hired<TraceService>,
+    { blob, width, height, scan }: Extract<TracedPixels, { as: 'picture' }>,
+  ): Promise<Amount> {
+    const source = await bytesOf(this.board, blob);
     return worker.ask((service) => service.open(source, { width, height, ...(scan && { scan }) }));
   }
 }
 
+/** Why places of a tracing cannot be put right. */
+const changedInWords = ({ name }: LayerEntity): string =>
+  `The pixels that ${name} was traced from have changed since. Its lines are safe; trace again to put places right.`;
+
 /** Px of the picture within which a word about a place takes the place of an older one. */
 const REACH = 4;
-
-const pointsOf = (ring: Float64Array): Point[] =>
-  Array.from({ length: ring.length / 2 }, (_, k) => ({ x: ring[2 * k], y: ring[2 * k + 1] }));
 
 /** As much of a thing as a worker needs to paint it. */
 const bareOf = (thing: StrokeEntity | AreaEntity): StrokeEntity | AreaEntity => {

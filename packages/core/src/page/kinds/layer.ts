@@ -59,6 +59,8 @@ export const layerKind: Kind<LayerEntity> = {
       ...(parentId === undefined ? [] : [parentId]),
       ...(traced ? [traced.from, ...(traced.panelId === undefined ? [] : [traced.panelId])] : []),
     ],
+    // Places can be put right as long as the picture is there that was traced.
+    ...(traced?.pixels.as === 'picture' && { blobs: [{ sha256: traced.pixels.blob, as: 'picture' as const }] }),
   }),
   // The lines of a copy have names of their own: they are ink like any other.
   remap: ({ traced: _own, ...layer }, copyId, renamed) => ({

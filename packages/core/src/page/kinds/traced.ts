@@ -1,6 +1,7 @@
-import { checkMatrix, checkRing, id, list, number, oneOf, optional, place, record } from '../../gate';
+import { checkMatrix, checkRing, fingerprint, id, list, number, oneOf, optional, place, record } from '../../gate';
 import type { EntityId } from '../../kind';
 import type { Matrix, Point } from '../../math';
+import { checkScan, type Scan } from './scan';
 
 /** How a picture is taken for lines. Lengths in px of the picture. */
 export interface TraceSettings {
@@ -40,10 +41,23 @@ const WORDS = ['black', 'line', 'corner', 'smooth', 'pointed', 'blunt', 'bridged
 /** What is made of ink: strokes with their widths and blacks as areas, or areas alone. */
 export const TAKES = ['lines', 'outlines'] as const;
 
+/** The pixels that were traced, as they were then: those of a picture as its scan had it, or of a Wash layer with such tiles. */
+export type TracedPixels =
+  | {
+      readonly as: 'picture';
+      readonly blob: string;
+      readonly width: number;
+      readonly height: number;
+      readonly scan?: Scan;
+    }
+  /** `sum` is the same as long as its tiles are. */
+  | { readonly as: 'wash'; readonly sum: number };
+
 /** Where the ink of a layer was traced from, and how: as long as it is there, places can still be put right. */
 export interface TraceRecord {
   /** The picture, or the Wash layer. */
   readonly from: EntityId;
+  readonly pixels: TracedPixels;
   /** What the names of its lines begin with. */
   readonly name: string;
   /** From px of the picture to the page. */
@@ -59,10 +73,14 @@ export interface TraceRecord {
 /** Places that the artist may say something of. */
 const MOST_SAID = 20_000;
 
+/** What a record without a word of its pixels was traced from: no pixels of now are these, so it stands but is not traced anew. */
+const UNKNOWN: TracedPixels = { as: 'wash', sum: 0 };
+
 export function checkTraced(value: unknown): TraceRecord {
   const fields = record(value, 'A tracing');
   return {
     from: id(fields.from, 'from'),
+    pixels: fields.pixels === undefined ? UNKNOWN : checkPixels(fields.pixels),
     name: id(fields.name, 'name'),
     map: checkMatrix(fields.map),
     ...optional(fields, 'within', checkRing),
@@ -70,6 +88,19 @@ export function checkTraced(value: unknown): TraceRecord {
     takes: oneOf(fields.takes, 'takes', TAKES),
     settings: checkSettings(fields.settings),
     said: list(fields.said, 'said', MOST_SAID).map(checkSaid),
+  };
+}
+
+function checkPixels(value: unknown): TracedPixels {
+  const fields = record(value, 'Pixels that were traced');
+  if (oneOf(fields.as, 'as', ['picture', 'wash']) === 'wash')
+    return { as: 'wash', sum: number(fields.sum, 'sum', 0, 2 ** 32) };
+  return {
+    as: 'picture',
+    blob: fingerprint(fields.blob),
+    width: number(fields.width, 'width', 1, 40_000),
+    height: number(fields.height, 'height', 1, 40_000),
+    ...optional(fields, 'scan', checkScan),
   };
 }
 
