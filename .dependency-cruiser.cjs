@@ -45,6 +45,7 @@ const webFloors = [
   'api',
   'render',
   'session',
+  'deliver',
   'board',
   'keys',
   'wash',

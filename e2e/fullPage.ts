@@ -49,11 +49,20 @@ export interface FullPageOptions {
   readonly heldBy?: StrokeEntity['guide'];
 }
 
+/** What lays a page of so many strokes down, from nothing. */
+export function fullEdits({ count = 20_000, layers = 1, guides = [], heldBy }: FullPageOptions = {}): Edit[] {
+  const laid: Edit[] = ordersBetween(undefined, undefined, layers).map((order, k) => ({
+    before: null,
+    after: newLayer({ id: layerId(k), medium: 'ink', name: k === 0 ? 'Inks' : `Inks ${k + 1}`, order }),
+  }));
+  return [...laid, ...guides.map((after) => ({ before: null, after })), ...strokes(count, layers, heldBy)];
+}
+
 /** Lays a page of so many strokes down on a server, in a folio that is there; answers its id. */
 export async function layFullPage(
   address: string,
   folioId: string,
-  { count = 20_000, layers = 1, guides = [], heldBy }: FullPageOptions = {},
+  options: FullPageOptions = {},
 ): Promise<string> {
   const made = await fetch(`${address}/api/pages`, {
     method: 'POST',
@@ -61,12 +70,7 @@ export async function layFullPage(
     body: JSON.stringify({ folioId, name: 'Full page', ...FULL_SIZE }),
   });
   const { id } = (await made.json()) as { id: string };
-  const orders = ordersBetween(undefined, undefined, layers);
-  const edits: Edit[] = orders.map((order, k) => ({
-    before: null,
-    after: newLayer({ id: layerId(k), medium: 'ink', name: k === 0 ? 'Inks' : `Inks ${k + 1}`, order }),
-  }));
-  edits.push(...guides.map((after) => ({ before: null, after })), ...strokes(count, layers, heldBy));
+  const edits = fullEdits(options);
   const each = 4_000;
   for (let from = 0; from < edits.length; from += each) {
     const change = { id: `c${from}`, by: 'me', label: 'Lay', at: 1, needs: [], edits: edits.slice(from, from + each) };

@@ -12,7 +12,9 @@ import type { Store } from './keeping/store';
 import { hasThumbnail } from './keeping/thumbnails';
 import { answerErrors, unknownRoute } from './problem';
 import { blobRoutes } from './routes/blobs';
+import { conversionRoutes } from './routes/conversions';
 import { folioRoutes } from './routes/folios';
+import { packageRoutes } from './routes/packages';
 import { pageRoutes } from './routes/pages';
 import { rackRoutes } from './routes/rack';
 import { setRoutes } from './routes/sets';
@@ -57,8 +59,10 @@ export function createApp({ store, web, version, free }: AppOptions): Express {
 
 function apiRoutes(store: Store, version: string, keeping: Keeping): Router {
   const api = Router();
-  // Blobs come before the JSON parser: a picture may call itself anything.
+  // What comes as bytes is read before the JSON parser: a picture may call itself anything.
   api.use('/blobs', blobRoutes(store, keeping));
+  api.use('/conversions', conversionRoutes());
+  api.use('/folios', packageRoutes(store, keeping));
   api.use(express.json({ limit: '48mb' }));
   api.get('/health', async (_request, response) => {
     await store.database.authenticate();

@@ -91,6 +91,27 @@ export class ThumbnailQuery {
   readonly revision!: string;
 }
 
+export class PackageQuery {
+  /** Whether what was ever done goes along. */
+  @IsOptional()
+  @IsIn(['yes', 'no'])
+  readonly journal?: 'yes' | 'no';
+}
+
+export class ConversionParams {
+  @IsIn(['tiff', 'jpeg', 'webp'])
+  readonly kind!: 'tiff' | 'jpeg' | 'webp';
+}
+
+export class ConversionQuery {
+  @Matches(/^\d{1,5}(\.\d{1,4})?$/, { message: '$property needs px an inch' })
+  readonly ppi!: string;
+
+  @IsOptional()
+  @Matches(/^([1-9]\d?|100)$/, { message: '$property needs a number from 1 to 100' })
+  readonly quality?: string;
+}
+
 export class FolioBody {
   @IsName()
   readonly name!: string;

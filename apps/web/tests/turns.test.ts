@@ -1,13 +1,4 @@
-import type { Board } from '../src/board';
 import { InTurn } from '../src/base';
-import { Delivery } from '../src/stages/finish/delivery';
-import { deliverPng } from '../src/stages/finish/deliver';
-
-jest.mock('../src/stages/finish/deliver', () => ({
-  deliverPng: jest.fn(),
-  deliverSvg: jest.fn(),
-  fileName: () => 'quay.png',
-}));
 
 /** A promise, and how to keep it. */
 function promised<T>() {
@@ -44,33 +35,5 @@ describe('answers', () => {
     await expect(failed).rejects.toThrow('no');
     await after;
     expect(heard).toEqual(['after']);
-  });
-});
-
-describe('a delivery', () => {
-  const settled = promised<unknown>();
-  const board = {
-    session: { page: {}, card: { name: 'Quay' } },
-    of: () => ({ settled: () => settled.promise }),
-  } as unknown as Board;
-
-  it('waits for what is becoming pixels, is made once at a time, and ends with its page', async () => {
-    const made = jest.mocked(deliverPng).mockResolvedValue(undefined);
-    const delivery = new Delivery(board);
-    const told: (number | undefined)[] = [];
-    delivery.onProgress(() => told.push(delivery.progress));
-    const first = delivery.start();
-    await delivery.start();
-    expect(made).not.toHaveBeenCalled();
-    expect(delivery.progress).toBe(0);
-    settled.keep(undefined);
-    await first;
-    expect(made).toHaveBeenCalledTimes(1);
-    expect(told).toEqual([0, undefined]);
-    const second = delivery.start();
-    delivery.dispose();
-    await second;
-    expect(made).toHaveBeenCalledTimes(1);
-    expect(delivery.progress).toBeUndefined();
   });
 });

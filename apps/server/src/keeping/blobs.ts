@@ -32,6 +32,14 @@ export interface BlobBytes extends Blob {
 
 export const sha256Of = (bytes: Uint8Array): string => createHash('sha256').update(bytes).digest('hex');
 
+/** All in some bytes that reads like a SHA-256. */
+export const wordsLikeSums = (bytes: Uint8Array): string[] =>
+  [
+    ...Buffer.from(bytes)
+      .toString('latin1')
+      .matchAll(/[0-9a-f]{64}/g),
+  ].map(([word]) => word);
+
 const SORTS: Readonly<Record<string, BlobRef['as']>> = {
   [WASH_TYPE]: 'pixels',
   [FONT_TYPE]: 'font',

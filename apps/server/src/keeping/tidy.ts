@@ -1,4 +1,5 @@
 import { Op } from 'sequelize';
+import { wordsLikeSums } from './blobs';
 import { allChanges, blobsBefore, eraseRows } from './rows';
 import { namedInSets } from './sets';
 import type { Store } from './store';
@@ -71,7 +72,6 @@ async function eraseUnneeded(store: Store, before: number): Promise<number[]> {
  */
 async function namedInJournals(store: Store): Promise<Set<string>> {
   const named = new Set<string>(await namedInSets(store));
-  for await (const bytes of allChanges(store, PART))
-    for (const [word] of bytes.toString('latin1').matchAll(/[0-9a-f]{64}/g)) named.add(word);
+  for await (const bytes of allChanges(store, PART)) for (const word of wordsLikeSums(bytes)) named.add(word);
   return named;
 }

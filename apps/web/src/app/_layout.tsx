@@ -6,6 +6,7 @@ import { Stack } from 'expo-router';
 import { useState } from 'react';
 import { View } from 'react-native';
 import { SafeAreaProvider } from 'react-native-safe-area-context';
+import { DeliveryLine } from '../deliver';
 import { NoticeLine } from '../look';
 import '../look/global.css';
 
@@ -27,6 +28,7 @@ export default function Layout() {
           <Stack
             screenOptions={{ headerShown: false, animation: 'none', contentStyle: { backgroundColor: 'transparent' } }}
           />
+          <DeliveryLine />
           <NoticeLine />
         </View>
       </QueryClientProvider>

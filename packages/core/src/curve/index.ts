@@ -1,5 +1,5 @@
 export * from './course';
-export { CubicFitter, type CubicFit, type Direction } from './cubicFit';
+export { CubicFitter, type CubicFit, type Direction, type Handles } from './cubicFit';
 export * from './edit';
 export * from './fit';
 export * from './flatten';

@@ -1,4 +1,14 @@
+export { bilevel, type BilevelOptions } from './bilevel';
+export { BitSheet } from './bits';
+export * from './folioPackage';
+export { withDensity } from './jfif';
+export * from './ora';
+export { type PdfOptions, type PdfSources, PdfWriter, pageToPdf } from './pdf';
+export type { Pixels } from './pdfKept';
 export * from './png';
+export * from './slices';
 export * from './svg';
-export * from './svgPicture';
 export * from './svgDrawn';
+export * from './svgPicture';
+export { pageWalk, type PageWalk, type WalkChoice, type WalkNode } from './walk';
+export { ZipWriter } from './zip';

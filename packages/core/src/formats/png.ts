@@ -83,6 +83,24 @@ export class PngWriter {
     return this.taken();
   }
 
+  /** Adds rows of one bit a px, 1 for ink, each beginning with a byte of its own. Throws a RangeError for a part of a row, or too many. */
+  addBits(bits: Uint8Array): Uint8Array[] {
+    const { width, height, isOneBit } = this.size;
+    const stride = Math.ceil(width / 8);
+    const count = bits.length / stride;
+    if (!isOneBit || !Number.isInteger(count) || this.rows + count > height)
+      throw new RangeError(`Rows of ${stride} bytes were expected, at most ${height}; ${this.rows} + ${count} came.`);
+    this.rows += count;
+    const rows = new Uint8Array(count * (stride + 1));
+    for (let row = 0; row < count; row++) {
+      rows[row * (stride + 1)] = FILTER_NONE;
+      // A PNG has 1 for white.
+      for (let k = 0; k < stride; k++) rows[row * (stride + 1) + 1 + k] = ~bits[row * stride + k];
+    }
+    this.deflate.push(rows, false);
+    return this.taken();
+  }
+
   finish(): Uint8Array[] {
     if (this.rows !== this.size.height)
       throw new RangeError(`The PNG ends after ${this.rows} of ${this.size.height} rows.`);

@@ -1,96 +1,67 @@
-import { allMarks, framesOf, isDrawn, shownUnder, type DrawnEntity, type Frames } from '../drawn';
-import {
-  byOrder,
-  ofKind,
-  paperOf,
-  pxToMm,
-  roughsOf,
-  stackOf,
-  tileBox,
-  TINT_COLOURS,
-  WASH_SIDE,
-  type LayerEntity,
-  type Page,
-  type PictureEntity,
-  type SeenRough,
-  type StackNode,
-  type WashTileEntity,
-} from '../page';
-import type { EntityId } from '../kind';
+import { pxToMm, tileBox, TINT_COLOURS, WASH_SIDE, type LayerEntity, type Page, type PictureEntity } from '../page';
+import type { SeenRough, WashTileEntity } from '../page';
 import { placementMatrix } from '../tools';
 import { decimals, markedPaths, SvgNames } from './svgMarks';
+import { pageWalk, type WalkChoice, type WalkNode } from './walk';
 
-export interface SvgOptions {
+export interface SvgOptions extends Omit<WalkChoice, 'withRough'> {
   readonly title?: string;
   /** A picture, as its scan has it, as a `data:` address. Without it roughs are left out. */
   readonly pictureAddress?: (picture: PictureEntity) => string | undefined;
   /** The pixels of a wash tile as a `data:` address. Without it washes are left out. */
   readonly washAddress?: (blob: string) => string | undefined;
-  /** `false` leaves the ground transparent; white paper otherwise. */
-  readonly paper?: boolean;
 }
 
 /**
- * The page as SVG 1.1: sized in mm at its ppi, drawn in page px, each mark one path inside a group per layer, hidden layers left out.
+ * The page as SVG 1.1: sized in mm at its ppi, drawn in page px, each mark one path of curves inside a group per layer, hidden layers left out.
  */
 export function pageToSvg(page: Page, options: SvgOptions = {}): string {
-  const { width, height, ppi } = page.size;
+  const { title, pictureAddress, washAddress } = options;
+  const walk = pageWalk(page, { ...options, withRough: pictureAddress !== undefined });
+  const { width, height, ppi } = walk.size;
   const mm = (px: number) => decimals(pxToMm(px, ppi), 4);
+  const roughs = [...walk.under, ...walk.over];
   const parts = [
     '<?xml version="1.0" encoding="UTF-8"?>',
     `<svg xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink" version="1.1" width="${mm(width)}mm" height="${mm(height)}mm" viewBox="0 0 ${width} ${height}">`,
+    ...tintFilters(roughs.flatMap(({ pictures }) => pictures)),
   ];
-  if (options.pictureAddress) parts.push(...tintFilters(ofKind(page, 'picture')));
-  if (options.title) parts.push(`<title>${escaped(options.title)}</title>`);
-  const paper = paperOf(page);
-  if (options.paper !== false && paper !== null)
-    parts.push(`<rect width="${width}" height="${height}" fill="${paper}"/>`);
-  const laid: Laid = {
-    drawn: byLayer([...page.entities].filter(isDrawn)),
-    washes: byLayer(ofKind(page, 'wash')),
-  };
-  const { under, over } = roughsOf(page);
-  const roughs = (some: readonly SeenRough[], isOver: boolean) =>
-    options.pictureAddress ? roughGroups(some, options.pictureAddress, isOver) : [];
-  parts.push(...roughs(under, false));
-  parts.push(
-    ...groupsOf(stackOf(page), laid, {
-      washAddress: options.washAddress,
-      names: new SvgNames('mark'),
-      frames: framesOf(page),
-    }),
-  );
-  parts.push(...roughs(over, true), '</svg>');
+  if (title) parts.push(`<title>${escaped(title)}</title>`);
+  if (walk.paper !== null) parts.push(`<rect width="${width}" height="${height}" fill="${walk.paper}"/>`);
+  if (pictureAddress) parts.push(...roughGroups(walk.under, pictureAddress, false));
+  parts.push(...groupsOf(walk.nodes, { washAddress, names: new SvgNames('mark') }));
+  if (pictureAddress) parts.push(...roughGroups(walk.over, pictureAddress, true));
+  parts.push('</svg>');
   return `${parts.join('\n')}\n`;
 }
 
-interface Laid {
-  readonly drawn: ReadonlyMap<EntityId, readonly DrawnEntity[]>;
-  readonly washes: ReadonlyMap<EntityId, readonly WashTileEntity[]>;
-}
-
-/** How inks are written: where the pixels of washes are, and names for what is referred to. */
-interface InkWriting extends Pick<SvgOptions, 'washAddress'> {
+/** How layers are written: where the pixels of washes are, and names for what is referred to. */
+interface Writing {
+  readonly washAddress: SvgOptions['washAddress'];
   readonly names: SvgNames;
-  readonly frames: Frames;
 }
 
 /** Inks and washes as groups, lowest first. */
-function groupsOf(nodes: readonly StackNode[], laid: Laid, writing: InkWriting): string[] {
-  return nodes.flatMap(({ layer, children, isHidden }) => {
-    if (isHidden) return [];
-    switch (layer.medium) {
+const groupsOf = (nodes: readonly WalkNode[], writing: Writing): string[] =>
+  nodes.flatMap((node) => {
+    const { layer } = node;
+    switch (node.as) {
       case 'group':
-        return [`<g${fade(layer)}><title>${escaped(layer.name)}</title>`, ...groupsOf(children, laid, writing), '</g>'];
-      case 'rough':
-        return [];
+        return grouped(layer, groupsOf(node.children, writing));
       case 'wash':
-        return writing.washAddress ? washGroup(layer, laid.washes.get(layer.id) ?? [], writing.washAddress) : [];
-      case 'ink':
-        return inkGroup(layer, laid.drawn.get(layer.id) ?? [], writing);
+        return writing.washAddress ? washGroup(layer, node.tiles, writing.washAddress) : [];
+      case 'ink': {
+        const edge = layer.style?.edge === 'hard' ? ' shape-rendering="crispEdges"' : '';
+        return grouped(layer, markedPaths(node.parts, writing.names), edge);
+      }
     }
   });
-}
+
+const grouped = (layer: LayerEntity, inside: readonly string[], how = ''): string[] => [
+  `<g${fade(layer)}${how}><title>${escaped(layer.name)}</title>`,
+  ...inside,
+  '</g>',
+];
 
 const fade = ({ opacity }: Pick<LayerEntity, 'opacity'>): string =>
   opacity < 1 ? ` opacity="${decimals(opacity, 4)}"` : '';
@@ -111,33 +82,23 @@ function tintFilters(pictures: readonly PictureEntity[]): string[] {
   });
 }
 
-/** What lies on a layer as the layer shows it; a stand-in colour is never delivered. */
-function inkGroup(layer: LayerEntity, drawn: readonly DrawnEntity[], { names, frames }: InkWriting): string[] {
-  const shown = [...drawn].sort(byOrder).map((entity) => shownUnder(entity, layer.style));
-  const edge = layer.style?.edge === 'hard' ? ' shape-rendering="crispEdges"' : '';
-  return [
-    `<g${fade(layer)}${edge}><title>${escaped(layer.name)}</title>`,
-    ...markedPaths(allMarks(shown, frames), names),
-    '</g>',
-  ];
-}
-
 /** Pixels as they are, tile by tile. */
-function washGroup(
+const washGroup = (
   layer: LayerEntity,
   tiles: readonly WashTileEntity[],
   address: (blob: string) => string | undefined,
-): string[] {
-  const images = tiles.flatMap((tile) => {
-    const href = address(tile.blob);
-    const { minX, minY } = tileBox(tile);
-    const size = `width="${WASH_SIDE}" height="${WASH_SIDE}"`;
-    return href
-      ? [`<image x="${minX}" y="${minY}" ${size} image-rendering="optimizeSpeed" xlink:href="${href}"/>`]
-      : [];
-  });
-  return [`<g${fade(layer)}><title>${escaped(layer.name)}</title>`, ...images, '</g>'];
-}
+): string[] =>
+  grouped(
+    layer,
+    tiles.flatMap((tile) => {
+      const href = address(tile.blob);
+      const { minX, minY } = tileBox(tile);
+      const size = `width="${WASH_SIDE}" height="${WASH_SIDE}"`;
+      return href
+        ? [`<image x="${minX}" y="${minY}" ${size} image-rendering="optimizeSpeed" xlink:href="${href}"/>`]
+        : [];
+    }),
+  );
 
 /** Roughs, each as a group of its pictures. */
 function roughGroups(
@@ -163,16 +124,6 @@ function pictureImage(picture: PictureEntity, address: (picture: PictureEntity) 
   return [
     `<image${filter} width="${picture.width}" height="${picture.height}" opacity="${picture.opacity}" transform="matrix(${matrix})" xlink:href="${href}"/>`,
   ];
-}
-
-function byLayer<E extends { readonly layerId: EntityId }>(entities: readonly E[]): Map<EntityId, E[]> {
-  const groups = new Map<EntityId, E[]>();
-  for (const entity of entities) {
-    const group = groups.get(entity.layerId);
-    if (group) group.push(entity);
-    else groups.set(entity.layerId, [entity]);
-  }
-  return groups;
 }
 
 const escaped = (text: string): string =>

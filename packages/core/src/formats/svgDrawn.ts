@@ -2,7 +2,7 @@ import { colord, extend } from 'colord';
 import namesPlugin from 'colord/plugins/names';
 import svgpath from 'svgpath';
 import { makeSpine } from '../curve';
-import { bareOf, isDrawn, markBox, marksOf, type DrawnEntity } from '../drawn';
+import { bareOf, isDrawn, markBox, marksAt, marksOf, type DrawnEntity } from '../drawn';
 import { PageError } from '../gate';
 import { clamp, emptyBox, isEmptyBox, uniteBoxes } from '../math';
 import type { Nib } from '../nib';
@@ -10,6 +10,7 @@ import { checkEntity } from '../page';
 import { fromJson, toJson } from '../wire';
 import { markedPaths, SvgNames } from './svgMarks';
 import { parseSvg, type SvgElement } from './svgTree';
+import { partsOf } from './walk';
 
 /** Limits on what is pasted; all of them lie far beyond honest work. */
 const LIMITS = { characters: 20_000_000, shapes: 20_000, segments: 200_000, depth: 64 } as const;
@@ -29,7 +30,7 @@ export function drawnToSvg(entities: readonly DrawnEntity[]): string {
   const names = new SvgNames('copied');
   const groups = entities.map((entity) => {
     const kept = JSON.stringify(toJson({ ...bareOf(entity), ...NOWHERE }));
-    return `<g data-drawn="${encodeURIComponent(kept)}">${markedPaths(marksOf(entity), names).join('')}</g>`;
+    return `<g data-drawn="${encodeURIComponent(kept)}">${markedPaths(partsOf(marksAt(marksOf(entity), Infinity)), names).join('')}</g>`;
   });
   const view = [minX, minY, maxX - minX, maxY - minY].map((value) => Number(value.toFixed(2))).join(' ');
   return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="${view}">\n${groups.join('\n')}\n</svg>\n`;

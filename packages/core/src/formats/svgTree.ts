@@ -1,5 +1,6 @@
-import { XMLParser, XMLValidator } from 'fast-xml-parser';
+import { XMLValidator } from 'fast-xml-parser';
 import { PageError } from '../gate';
+import { xmlTree, type XmlElement } from './xmlTree';
 
 const FORBIDDEN = new Set([
   'script',
@@ -13,13 +14,7 @@ const FORBIDDEN = new Set([
   'animateTransform',
 ]);
 
-/** An element of an SVG: its name without a prefix, its attributes and what lies in it. */
-export interface SvgElement {
-  readonly name: string;
-  readonly attributes: Readonly<Record<string, string>>;
-  readonly children: readonly SvgElement[];
-  readonly text: string;
-}
+export type SvgElement = XmlElement;
 
 /**
  * The root of an SVG text. Throws a PageError with the reason when it is not an SVG, is cut short, runs scripts, or reaches
@@ -29,44 +24,11 @@ export function parseSvg(text: string): SvgElement {
   if (/<!ENTITY/i.test(text))
     throw new PageError('This SVG declares entities of its own. Save it as plain SVG and bring it in again.');
   if (XMLValidator.validate(text) !== true) throw new PageError('This SVG is damaged or cut short.');
-  const parser = new XMLParser({
-    ignoreAttributes: false,
-    attributeNamePrefix: '',
-    preserveOrder: true,
-    processEntities: false,
-  });
-  const nodes: unknown = parser.parse(text);
-  const root = elementsOf(nodes).find(({ name }) => name === 'svg');
+  const root = xmlTree(text).find(({ name }) => name === 'svg');
   if (!root) throw new PageError('This file is not an SVG picture.');
   refuseActive(root);
   return root;
 }
-
-function elementsOf(nodes: unknown): SvgElement[] {
-  if (!Array.isArray(nodes)) return [];
-  return nodes.flatMap((node: unknown) => {
-    if (typeof node !== 'object' || node === null) return [];
-    const entries = Object.entries(node);
-    const attributes = entries.find(([key]) => key === ':@')?.[1];
-    return entries
-      .filter(([key]) => key !== ':@' && key !== '#text')
-      .map(([key, inner]) => ({
-        name: key.replace(/^.*:/, ''),
-        attributes: Object.fromEntries(Object.entries(attributes ?? {}).map(([k, v]) => [k, String(v)])),
-        children: elementsOf(inner),
-        text: textOf(inner),
-      }));
-  });
-}
-
-const textOf = (nodes: unknown): string =>
-  Array.isArray(nodes)
-    ? nodes
-        .map((node: unknown) =>
-          typeof node === 'object' && node !== null && '#text' in node ? String(node['#text']) : '',
-        )
-        .join('')
-    : '';
 
 function refuseActive(element: SvgElement): void {
   if (FORBIDDEN.has(element.name))

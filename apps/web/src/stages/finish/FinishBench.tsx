@@ -1,15 +1,8 @@
 import type { ReactNode } from 'react';
-import { Text, View } from 'react-native';
-import { useIsWide } from '../../look';
+import { View } from 'react-native';
 import type { SettingsProps } from '../../board';
-import {
-  DeliverButton,
-  DeliveryInWords,
-  FileKindSetting,
-  OneBitSwitch,
-  ScaleChoice,
-  WithRoughSwitch,
-} from './FinishSettings';
+import { useIsWide } from '../../look';
+import { DeliverButton, DeliverSettings, FileKindSetting } from './DeliverSettings';
 
 /** The tool that looks at the page; on a phone in its place the one thing that is done with it. */
 export function FinishChips({ chip }: { readonly chip: ReactNode }) {
@@ -22,31 +15,6 @@ export function FinishChips({ chip }: { readonly chip: ReactNode }) {
   );
 }
 
-export const FinishLine = () => (
-  <>
-    <FileKindSetting />
-    <ScaleChoice />
-  </>
-);
+export const FinishLine = () => <FileKindSetting />;
 
-export function FinishAll({ isWide }: SettingsProps) {
-  if (!isWide)
-    return (
-      <>
-        <OneBitSwitch />
-        <WithRoughSwitch />
-        <DeliveryInWords />
-      </>
-    );
-  return (
-    <>
-      <Text className="pt-2 font-sans text-12 text-faint">Deliver</Text>
-      <FileKindSetting />
-      <ScaleChoice />
-      <OneBitSwitch />
-      <WithRoughSwitch />
-      <DeliveryInWords />
-      <DeliverButton />
-    </>
-  );
-}
+export const FinishAll = ({ isWide }: SettingsProps) => <DeliverSettings isWide={isWide} />;

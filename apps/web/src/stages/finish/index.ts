@@ -1,2 +1,1 @@
-export { useDeliverChoice } from './deliverChoice';
 export { finishStage } from './stage';

@@ -2,7 +2,9 @@ import Deliver from 'lucide-react-native/icons/package-check';
 import Letters from 'lucide-react-native/icons/message-circle';
 import type { Stage, Tool, Wing } from '../../board';
 import { ToolChip, TurningRows } from '../../hand';
+import { forgetPageDelivery } from './deliverStore';
 import { FinishAll, FinishChips, FinishLine } from './FinishBench';
+import { slicingSlot } from './sliceHand';
 
 /** Looks at the page as it will be delivered. */
 const deliver: Tool = {
@@ -12,7 +14,7 @@ const deliver: Tool = {
   hint: 'The page, ready to deliver',
   command: { room: 'Desk', label: 'Look at the page as it is delivered' },
   borrows: 'nib',
-  begin: () => undefined,
+  begin: (board, press) => board.of(slicingSlot).begin(press),
   Line: FinishLine,
   Settings: FinishAll,
   showsPlain: true,
@@ -27,8 +29,11 @@ export const finishStage = (lettering: Wing) =>
     tools: [deliver, ...lettering.tools],
     holds: ['move', 'scrub-zoom'],
     isAside: true,
-    keeps: [...(lettering.keeps ?? [])],
-    ...(lettering.forget && { forget: lettering.forget }),
+    keeps: [slicingSlot, ...(lettering.keeps ?? [])],
+    forget: () => {
+      forgetPageDelivery();
+      lettering.forget?.();
+    },
     commands: lettering.commands ?? [],
     Chips: () => (
       <TurningRows

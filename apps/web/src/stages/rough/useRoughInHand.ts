@@ -1,6 +1,6 @@
-import { useDeliverChoice } from '../finish';
 import { find } from '@true-nib/core/page';
 import { useEffect } from 'react';
+import { isBilevel, useDeliverChoice } from '../../deliver';
 import { isInHand, useBoard, usePage, useDesk, workbench } from '../../board';
 import { roughOf } from '../trace';
 import { useShallow } from 'zustand/react/shallow';
@@ -19,7 +19,7 @@ export function useRoughInHand(): void {
       isPlain: workbench.isPlain(desk),
     })),
   );
-  const isDelivered = useDeliverChoice(({ deliverRough }) => deliverRough);
+  const isDelivered = useDeliverChoice(({ choice }) => choice.withRough && !isBilevel(choice));
   const isHidden = peeking || (isPlain && !isDelivered);
   useEffect(() => {
     const rough = isPlacing ? roughOf(page, roughId) : undefined;

@@ -1,0 +1,15 @@
+import { create } from 'zustand';
+
+/** What is said for the open page about the next delivery. */
+interface PageDelivery {
+  /** Which pages go along. */
+  readonly pages: 'this' | 'folio';
+  /** Where the artist wants slices to end, page px from the top. */
+  readonly cuts: readonly number[];
+}
+
+const FRESH: PageDelivery = { pages: 'this', cuts: [] };
+
+export const usePageDelivery = create<PageDelivery>()(() => FRESH);
+export const setPageDelivery = (change: Partial<PageDelivery>): void => usePageDelivery.setState(change);
+export const forgetPageDelivery = (): void => usePageDelivery.setState(FRESH);

@@ -1,0 +1,21 @@
+/** Presets as small drawings: lines of 44 by 30. */
+const SHEET = 'M14 3H30V27H14Z';
+
+export const PRESET_PICTURES: Readonly<Record<string, string>> = {
+  master: `${SHEET}M17 22C19 12 23 10 27 8M17 25H24`,
+  'line-art': `${SHEET}M17 7H27V15H17ZM17 8H27M17 9H27M17 10H27M17 11H27M17 12H27M17 13H27M17 14H27M17 20L27 24`,
+  print: `M17 6H27V24H17ZM14 6H10M34 6H30M14 24H10M34 24H30M17 3V0.8M27 3V0.8M17 27V29.2M27 27V29.2`,
+  web: 'M9 6H35V24H9ZM9 10H35M12 8H14M16 8H18M14 20C18 13 24 13 30 14',
+  scroll: 'M16 1H28V29H16ZM16 10H28M16 20H28',
+  'wide-scroll': 'M13 1H31V29H13ZM13 17H31',
+  layers: 'M22 4L35 10L22 16L9 10ZM9 15L22 21L35 15M9 20L22 26L35 20',
+  vectors: 'M10 24C14 6 30 6 34 24M8 22H12V26H8ZM32 22H36V26H32ZM22 8.5V3M14 6H30',
+  own: `${SHEET}M22 9V21M16 15H28`,
+};
+
+/** Kinds of files as the presets show them, for presets of one's own. */
+export const KIND_PICTURES = {
+  ...{ png: PRESET_PICTURES.master, jpeg: PRESET_PICTURES.master, webp: PRESET_PICTURES.web },
+  ...{ tiff: PRESET_PICTURES['line-art'], pdf: PRESET_PICTURES.print, svg: PRESET_PICTURES.vectors },
+  ora: PRESET_PICTURES.layers,
+} as const;
