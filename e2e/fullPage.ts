@@ -59,11 +59,7 @@ export function fullEdits({ count = 20_000, layers = 1, guides = [], heldBy }: F
 }
 
 /** Lays a page of so many strokes down on a server, in a folio that is there; answers its id. */
-export async function layFullPage(
-  address: string,
-  folioId: string,
-  options: FullPageOptions = {},
-): Promise<string> {
+export async function layFullPage(address: string, folioId: string, options: FullPageOptions = {}): Promise<string> {
   const made = await fetch(`${address}/api/pages`, {
     method: 'POST',
     headers: { 'content-type': 'application/json' },

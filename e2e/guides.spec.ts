@@ -1,4 +1,5 @@
 import { readFileSync } from 'node:fs';
+import svgpath from 'svgpath';
 import { flattenSpine } from '@true-nib/core/curve';
 import { project, type GuideShape } from '@true-nib/core/guides';
 import type { Page } from '@playwright/test';
@@ -51,15 +52,16 @@ test('two lines along rails by a shaky pen are parallel in the SVG that is deliv
   for (const side of sides) expect(Math.abs(Math.sin(side.angle - angle))).toBeLessThan(0.05 / side.length + 1e-4);
 });
 
-/** The longest straight leg of an SVG path that is written in steps. */
+/** The longest straight leg of an SVG path, px. */
 function longestSide(d: string): { readonly angle: number; readonly length: number } {
-  const steps = d.match(/-?\d+(\.\d+)?/g)?.map(Number) ?? [];
   let best = { angle: NaN, length: 0 };
-  // The first pair is where the outline begins, all others are steps.
-  for (let i = 2; i + 1 < steps.length; i += 2) {
-    const [x, y] = [steps[i], steps[i + 1]];
-    if (Math.hypot(x, y) > best.length) best = { angle: Math.atan2(y, x), length: Math.hypot(x, y) };
-  }
+  svgpath(d)
+    .abs()
+    .iterate(([command, u, v], _k, x, y) => {
+      const [dx, dy] = [Number(u) - x, Number(v) - y].map((step) => step / 100);
+      if (command === 'L' && Math.hypot(dx, dy) > best.length)
+        best = { angle: Math.atan2(dy, dx), length: Math.hypot(dx, dy) };
+    });
   return best;
 }
 

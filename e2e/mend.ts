@@ -1,4 +1,5 @@
 import { readFileSync } from 'node:fs';
+import svgpath from 'svgpath';
 import type { Page as Tab } from '@playwright/test';
 import { courseOf, flattenSpine, pointAt, placeAlong, placeOf } from '@true-nib/core/curve';
 import type { StrokeEntity } from '@true-nib/core/stroke';
@@ -25,17 +26,27 @@ export async function deliveredSvg(tab: Tab): Promise<string> {
   return readFileSync(await (await arriving).path(), 'utf8');
 }
 
-/** The rings of all paths of an SVG whose paths are written in steps, as x, y pairs. */
+/** Hundredths of a px, in which paths are written. */
+const PARTS = 100;
+
+/** The rings of all paths of an SVG that we delivered, as x, y pairs, px; curves by eight places each. */
 export function ringsIn(svg: string): number[][] {
   const rings: number[][] = [];
   for (const [, d] of svg.matchAll(/<path[^>]* d="([^"]+)"/g))
-    for (const part of d.split('M').slice(1)) {
-      const steps = part.match(/-?\d+(\.\d+)?/g)?.map(Number) ?? [];
-      const ring = steps.slice(0, 2);
-      for (let i = 2; i + 1 < steps.length; i += 2)
-        ring.push(ring[ring.length - 2] + steps[i], ring[ring.length - 1] + steps[i + 1]);
-      rings.push(ring);
-    }
+    svgpath(d)
+      .abs()
+      .iterate(([command, ...values], _k, x, y) => {
+        const v = values.map(Number);
+        if (command === 'M') rings.push([v[0] / PARTS, v[1] / PARTS]);
+        else if (command === 'L') rings.at(-1)?.push(v[0] / PARTS, v[1] / PARTS);
+        else if (command === 'C')
+          for (let k = 1; k <= 8; k++) {
+            const [t, s] = [k / 8, 1 - k / 8];
+            const at = (a: number, b: number, c: number, e: number) =>
+              (s * s * s * a + 3 * s * s * t * b + 3 * s * t * t * c + t * t * t * e) / PARTS;
+            rings.at(-1)?.push(at(x, v[0], v[2], v[4]), at(y, v[1], v[3], v[5]));
+          }
+      });
   return rings;
 }
 

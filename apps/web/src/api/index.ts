@@ -25,3 +25,4 @@ export {
   type Shelved,
   thumbnailAddress,
 } from './shelf';
+export { packageAddress, takeInFolio } from './packages';

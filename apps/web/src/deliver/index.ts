@@ -1,3 +1,4 @@
+export { bringInLayers } from './bringInLayers';
 export * from './choice';
 export { deliver, stopDelivery, useDeliveries } from './deliveries';
 export { DeliveryLine } from './DeliveryLine';

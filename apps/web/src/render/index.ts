@@ -61,6 +61,6 @@ export {
   zoomOf,
 } from './view';
 export type { ShownTexture, TextureAsked } from './textureWork';
-export { unpackTile } from './washCode';
+export { packTile, unpackTile } from './washCode';
 export type { WashDeed } from './washDeed';
 export type { AreaQuery, ReworkedTile, SelectedArea, TakenPixels } from './washWork';

@@ -4,6 +4,7 @@ import MessageSquare from 'lucide-react-native/icons/message-square-text';
 import { View } from 'react-native';
 import { changeFolio, KEYS, type FolioWithPages } from '../api';
 import { Button, Choice, sayError, Switch, useIsWide } from '../look';
+import { BringInPage } from './BringIn';
 import { useShelf } from './shelfStore';
 
 /** How the pages of a folio are looked at, and what is done to all of them. */
@@ -58,7 +59,17 @@ export function FolioBar({ folio, onLettering }: { readonly folio: FolioWithPage
         {views}
         {isRoomy ? opening : <Button label="Lettering" icon={MessageSquare} onPress={onLettering} />}
       </View>
-      {isRoomy ? <Button label="Lettering" icon={MessageSquare} onPress={onLettering} /> : opening}
+      {isRoomy ? (
+        <View className="flex-row gap-2">
+          <BringInPage folioId={id} />
+          <Button label="Lettering" icon={MessageSquare} onPress={onLettering} />
+        </View>
+      ) : (
+        <>
+          {opening}
+          <BringInPage folioId={id} />
+        </>
+      )}
     </View>
   );
 }

@@ -5,9 +5,11 @@ import { useCallback, useState } from 'react';
 import { Text, View } from 'react-native';
 import { createFolio, fetchFolios, KEYS, type FolioCard } from '../api';
 import { Button, Empty, Loading, Field, sayError, Sheet, useTitle } from '../look';
+import { BringInFolio } from './BringIn';
 import { Card } from './Card';
 import { CardGrid } from './CardGrid';
 import { MoreSheet } from './MoreSheet';
+import { SendFolio } from './SendFolio';
 import { useFresh } from './useFresh';
 import { useLeft } from './useLeft';
 
@@ -37,7 +39,10 @@ export function ShelfScreen() {
         <Text role="heading" aria-level={1} className="font-bold text-20 text-ink">
           Shelf
         </Text>
-        <Button label="New folio" icon={FolderPlus} onPress={() => setNaming(true)} />
+        <View className="flex-row gap-2">
+          <BringInFolio />
+          <Button label="New folio" icon={FolderPlus} onPress={() => setNaming(true)} />
+        </View>
       </View>
       {folios.isPending && <Loading what="Looking at the shelf" />}
       {folios.isError && (
@@ -54,7 +59,11 @@ export function ShelfScreen() {
         </Empty>
       )}
       {folios.data && folios.data.length > 0 && <CardGrid items={folios.data} card={card} />}
-      {more && <MoreSheet kind="folios" id={more.id} name={more.name} onClose={() => setMore(undefined)} />}
+      {more && (
+        <MoreSheet kind="folios" id={more.id} name={more.name} onClose={() => setMore(undefined)}>
+          <SendFolio id={more.id} onSent={() => setMore(undefined)} />
+        </MoreSheet>
+      )}
       {isNaming && <NewFolioSheet onClose={() => setNaming(false)} />}
     </View>
   );

@@ -109,7 +109,12 @@ describe('PNG', () => {
 describe('SVG', () => {
   interface Group {
     readonly title: string;
-    readonly path?: readonly { readonly d: string; readonly fill: string }[];
+    /** The marks of one colour, in hundredths of a px. */
+    readonly g?: readonly {
+      readonly fill: string;
+      readonly transform: string;
+      readonly path: readonly { readonly d: string }[];
+    }[];
     readonly image?: readonly Readonly<Record<string, string>>[];
   }
   const parse = (svg: string): { svg: { width: string; height: string; viewBox: string; g: Group[] } } =>
@@ -128,7 +133,7 @@ describe('SVG', () => {
 
   it('holds a group a layer and a path a stroke, hidden layers left out', () => {
     const { svg } = parse(pageToSvg(page, { title: 'Ferry & <Quay>' }));
-    expect(svg.g.map(({ title, path }) => [title, path?.length])).toEqual([
+    expect(svg.g.map(({ title, g }) => [title, g?.flatMap(({ path }) => path).length])).toEqual([
       ['Layer inks', 2],
       ['Layer more', 1],
     ]);
@@ -137,15 +142,17 @@ describe('SVG', () => {
 
   it('draws what the outlines are: areas by paper.js 0.12 from paths read by svgpath 2.6', () => {
     paper.setup(new paper.Size(700, 500));
-    const paths = parse(pageToSvg(page)).svg.g.flatMap(({ path }) => path ?? []);
-    for (const [k, { d, fill }] of paths.entries()) {
+    const paths = parse(pageToSvg(page)).svg.g.flatMap(({ g = [] }) =>
+      g.flatMap(({ fill, transform, path }) => path.map(({ d }) => ({ fill, transform, d }))),
+    );
+    for (const [k, { d, fill, transform }] of paths.entries()) {
       const read = SvgPath(d).abs();
-      // svgpath cuts bad input silently: it must have read every point that was written, and the closing.
-      let segments = 0;
-      read.iterate(() => void segments++);
-      expect(segments).toBe((d.match(/-?[\d.]+ -?[\d.]+/g)?.length ?? 0) + 1);
-      expect(fill).toBe(strokes[k].nib.color);
-      const theirs = new paper.Path(read.toString());
+      // svgpath cuts bad input silently: it must have read every number that was written.
+      let numbers = 0;
+      read.iterate((segment) => void (numbers += segment.length - 1));
+      expect(numbers).toBe(d.match(/-?\d+/g)?.length ?? 0);
+      expect([fill, transform]).toEqual([strokes[k].nib.color, 'scale(0.01)']);
+      const theirs = new paper.Path(read.scale(0.01).toString());
       const own = areaOf(outlineOf(strokes[k]).rings[0]);
       expect(Math.abs(Math.abs(theirs.area) - Math.abs(own))).toBeLessThan(0.002 * Math.abs(own) + 1);
     }

@@ -135,12 +135,17 @@ export function ScaleChoice() {
   );
 }
 
-function SizeSetting() {
+function SizeSetting({ isWide }: { readonly isWide: boolean }) {
   const choice = useChoice();
   if (!isPicture(choice)) return null;
   const { sizeBy, scale, px } = choice;
   return (
     <>
+      {isWide && (
+        <Line>
+          <ScaleChoice />
+        </Line>
+      )}
       <Line>
         <Choice label="Size by" value={sizeBy} options={SIZES} onChange={(by) => choose({ sizeBy: by })} />
       </Line>
@@ -303,7 +308,7 @@ export function DeliverSettings({ isWide }: { readonly isWide: boolean }) {
         </>
       )}
       <DeliveryInWords />
-      <SizeSetting />
+      <SizeSetting isWide={isWide} />
       <SliceSetting />
       <KindSettings />
       <PagesSetting />

@@ -2,7 +2,7 @@ import type { ReactNode } from 'react';
 import { View } from 'react-native';
 import type { SettingsProps } from '../../board';
 import { useIsWide } from '../../look';
-import { DeliverButton, DeliverSettings, FileKindSetting } from './DeliverSettings';
+import { DeliverButton, DeliverSettings, FileKindSetting, ScaleChoice } from './DeliverSettings';
 
 /** The tool that looks at the page; on a phone in its place the one thing that is done with it. */
 export function FinishChips({ chip }: { readonly chip: ReactNode }) {
@@ -15,6 +15,11 @@ export function FinishChips({ chip }: { readonly chip: ReactNode }) {
   );
 }
 
-export const FinishLine = () => <FileKindSetting />;
+export const FinishLine = () => (
+  <>
+    <FileKindSetting />
+    <ScaleChoice />
+  </>
+);
 
 export const FinishAll = ({ isWide }: SettingsProps) => <DeliverSettings isWide={isWide} />;
