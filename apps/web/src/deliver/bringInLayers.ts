@@ -99,8 +99,8 @@ async function tilesOf({ x, y, pixels }: OraLayer, layerId: string, blobs: Map<s
 function canvasOf(pixels: Pixels | undefined): OffscreenCanvas {
   const { width, height } = pixels ?? { width: 1, height: 1 };
   const canvas = new OffscreenCanvas(width, height);
-  if (pixels)
-    canvas.getContext('2d')?.putImageData(new ImageData(new Uint8ClampedArray(pixels.rgba), width, height), 0, 0);
+  const context = canvas.getContext('2d', { willReadFrequently: true });
+  if (pixels) context?.putImageData(new ImageData(new Uint8ClampedArray(pixels.rgba), width, height), 0, 0);
   return canvas;
 }
 

@@ -1,7 +1,7 @@
 export { bringInLayers } from './bringInLayers';
 export * from './choice';
-export { deliver, stopDelivery, useDeliveries } from './deliveries';
+export { deliver, useDeliveries } from './deliveries';
 export { DeliveryLine } from './DeliveryLine';
 export type { PageToDeliver } from './files';
-export { onLayers, savedPage, type DeliveredPage } from './pages';
+export { onLayers, savedPage } from './pages';
 export { useDeliverChoice } from './presetStore';

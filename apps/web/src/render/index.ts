@@ -24,7 +24,7 @@ export {
   TAG_HEIGHT,
   tagsOf,
 } from './guidePicture';
-export { changesBounds, isInk } from './inkDesk';
+export { changesBounds } from './inkDesk';
 export { InkIndex } from './inkIndex';
 export { clipTo, pathOf, traceRings } from './inkPaint';
 export { LETTERS } from './letters';
@@ -61,6 +61,6 @@ export {
   zoomOf,
 } from './view';
 export type { ShownTexture, TextureAsked } from './textureWork';
-export { packTile, unpackTile } from './washCode';
+export { packTile } from './washCode';
 export type { WashDeed } from './washDeed';
 export type { AreaQuery, ReworkedTile, SelectedArea, TakenPixels } from './washWork';

@@ -1,5 +1,14 @@
-import { pxToMm, tileBox, TINT_COLOURS, WASH_SIDE, type LayerEntity, type Page, type PictureEntity } from '../page';
-import type { SeenRough, WashTileEntity } from '../page';
+import {
+  pxToMm,
+  tileBox,
+  TINT_COLOURS,
+  WASH_SIDE,
+  type LayerEntity,
+  type Page,
+  type PictureEntity,
+  type SeenRough,
+  type WashTileEntity,
+} from '../page';
 import { placementMatrix } from '../tools';
 import { decimals, markedPaths, SvgNames } from './svgMarks';
 import { pageWalk, type WalkChoice, type WalkNode } from './walk';

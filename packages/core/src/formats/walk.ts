@@ -1,5 +1,14 @@
-import { allMarks, framesOf, isDrawn, marksAt, shownUnder, type DrawnEntity, type Frames } from '../drawn';
-import type { Mark, MarkShape } from '../drawn';
+import {
+  allMarks,
+  framesOf,
+  isDrawn,
+  marksAt,
+  shownUnder,
+  type DrawnEntity,
+  type Frames,
+  type Mark,
+  type MarkShape,
+} from '../drawn';
 import { OUTLINE_TOLERANCE } from '../ink';
 import type { EntityId } from '../kind';
 import { boxesMeet, boxOfRings, oddRings, withinRings, withoutRings } from '../math';

@@ -120,7 +120,7 @@ const SCALES = [
 ] as const;
 
 /** How large a picture is: the shares that are mostly wanted, in one row. */
-export function ScaleChoice() {
+export function ScaleChoice({ perRow = 3 }: { readonly perRow?: number }) {
   const choice = useChoice();
   if (!isPicture(choice)) return null;
   const value =
@@ -128,6 +128,7 @@ export function ScaleChoice() {
   return (
     <Choice
       label="Size of the picture"
+      perRow={perRow}
       value={value ?? 'other'}
       options={SCALES}
       onChange={(scale) => choose({ sizeBy: 'scale', scale: Number(scale) })}

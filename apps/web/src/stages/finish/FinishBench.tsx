@@ -15,10 +15,13 @@ export function FinishChips({ chip }: { readonly chip: ReactNode }) {
   );
 }
 
+/** On a phone both stand in two rows, wide enough for a thumb. */
 export const FinishLine = () => (
   <>
-    <FileKindSetting />
-    <ScaleChoice />
+    <View className="flex-[2] flex-row">
+      <FileKindSetting />
+    </View>
+    <ScaleChoice perRow={2} />
   </>
 );
 
