@@ -1,3 +1,5 @@
+// A worker has no way to fetch parts of the app: what the core fetches when it is needed is here from the beginning.
+import '@cantoo/pdf-lib';
 import {
   bilevel,
   ORA_THUMBNAIL,

@@ -1,4 +1,4 @@
-import { PDFDocument, PDFName } from '@cantoo/pdf-lib';
+import type { PDFDocument } from '@cantoo/pdf-lib';
 import { PageError } from '../gate';
 import type { Box } from '../math';
 import {
@@ -14,7 +14,7 @@ import {
 } from '../page';
 import { placementMatrix } from '../tools';
 import { channelsOf } from './inkColour';
-import { PdfKept, type Pixels } from './pdfKept';
+import { PdfKept, type PdfLibrary, type Pixels } from './pdfKept';
 import { decimal, inColour, PDF_PARTS, pdfParts } from './pdfMarks';
 import { pageWalk, type WalkChoice, type WalkNode } from './walk';
 
@@ -60,13 +60,18 @@ export async function pageToPdf(
  * Lettering is outlines. Pages are added one after the other; the file is made at the end.
  */
 export class PdfWriter {
-  private constructor(private readonly document: PDFDocument) {}
+  private constructor(
+    private readonly library: PdfLibrary,
+    private readonly document: PDFDocument,
+  ) {}
 
   static async named(title: string): Promise<PdfWriter> {
-    const document = await PDFDocument.create({ updateMetadata: false });
+    // As large as all the rest of the app: it is fetched with the first PDF.
+    const library = await import('@cantoo/pdf-lib');
+    const document = await library.PDFDocument.create({ updateMetadata: false });
     document.setTitle(title);
     document.setProducer('True Nib');
-    return new PdfWriter(document);
+    return new PdfWriter(library, document);
   }
 
   /** Adds pages, each on a sheet of its own, or side by side. */
@@ -95,11 +100,11 @@ export class PdfWriter {
     ];
     page.setTrimBox(...inPt(sheet.trim));
     page.setBleedBox(...inPt({ minX: 0, minY: 0, maxX: sheet.width, maxY: sheet.height }));
-    const kept = new PdfKept(document, page);
+    const kept = new PdfKept(this.library, document, page);
     const content: string[] = [];
     for (const placed of sheet.pages) content.push(await pageContent(placed, { kept, size, margin }, options, sources));
     if (options.cropMarks) content.push(cropMarks(sheet, margin, size.height));
-    page.node.set(PDFName.of('Contents'), kept.stream(content.join('')));
+    page.node.set(this.library.PDFName.of('Contents'), kept.stream(content.join('')));
   }
 }
 

@@ -1,4 +1,4 @@
-import { PDFDict, PDFName, PDFRawStream, type PDFDocument, type PDFPage, type PDFRef } from '@cantoo/pdf-lib';
+import type * as pdfLib from '@cantoo/pdf-lib';
 import { zlibSync } from 'fflate';
 import type { Shade } from '../drawn';
 import type { Box } from '../math';
@@ -10,6 +10,12 @@ export interface Pixels {
   readonly height: number;
   readonly rgba: Uint8Array | Uint8ClampedArray;
 }
+
+/** The library that knows how a PDF is put together, once it was fetched. */
+export type PdfLibrary = typeof pdfLib;
+
+type PDFDict = pdfLib.PDFDict;
+type PDFRef = pdfLib.PDFRef;
 
 /** What objects of a PDF are made from: a text is a name. */
 interface Literals {
@@ -24,11 +30,12 @@ export class PdfKept implements PdfResources {
   private readonly resources: PDFDict;
 
   constructor(
-    private readonly document: PDFDocument,
-    page: PDFPage,
+    private readonly library: PdfLibrary,
+    private readonly document: pdfLib.PDFDocument,
+    page: pdfLib.PDFPage,
   ) {
     this.resources = document.context.obj({ ExtGState: {}, XObject: {}, Shading: {} });
-    page.node.set(PDFName.of('Resources'), this.resources);
+    page.node.set(library.PDFName.of('Resources'), this.resources);
   }
 
   /** Groups lie within this from now on, page px. */
@@ -120,7 +127,7 @@ export class PdfKept implements PdfResources {
     const packed = zlibSync(bytes, { level: 6 });
     const { context } = this.document;
     const whole = context.obj({ ...dict, Filter: 'FlateDecode', Length: packed.length });
-    return context.register(PDFRawStream.of(whole, packed));
+    return context.register(this.library.PDFRawStream.of(whole, packed));
   }
 
   private register(value: Literals): PDFRef {
@@ -133,6 +140,7 @@ export class PdfKept implements PdfResources {
     const name = `${kind[0]}${this.names.size}`;
     this.names.set(key, name);
     const made = make();
+    const { PDFName, PDFDict } = this.library;
     this.resources.lookup(PDFName.of(kind), PDFDict).set(PDFName.of(name), made);
     return name;
   }
