@@ -37,6 +37,7 @@ const coreFloors = [
   'comic',
   'typeset',
   'models',
+  'audit',
   'formats',
 ];
 const webFloors = [

@@ -1,0 +1,4 @@
+export * from './blacks';
+export * from './finding';
+export * from './pressCheck';
+export * from './weights';

@@ -1,0 +1,50 @@
+import type { AreaEntity } from '../area';
+import { isDrawn, type DrawnEntity } from '../drawn';
+import { nodeOf, ofKind, type Page } from '../page';
+import type { Finding, PressSettings } from './finding';
+import { letters } from './letters';
+import { looseEnds } from './looseEnds';
+import { thinLines } from './thinLines';
+import { tones } from './tones';
+import { bleeds, specks, wholePage } from './wholePage';
+
+/** Findings of one kind that are told: who has more mends some first. */
+const MOST = 200;
+
+/**
+ * Looks for what is wrong with a page before it is printed, what is quick to find first: it yields findings as they come. What was looked at
+ * once is known again as long as it is the very same.
+ */
+export function* pressChecking(page: Page, settings: PressSettings): Generator<Finding, void> {
+  const hidden = new Map<string, boolean>();
+  const isSeen = ({ layerId }: DrawnEntity): boolean => {
+    let is = hidden.get(layerId);
+    if (is === undefined) hidden.set(layerId, (is = nodeOf(page, layerId)?.isHidden ?? false));
+    return !is;
+  };
+  const drawn = [...page.entities].filter(isDrawn).filter(isSeen);
+  const strokes = ofKind(page, 'stroke').filter(isSeen);
+  const areas: AreaEntity[] = ofKind(page, 'area').filter(isSeen);
+  for (const some of [
+    wholePage(page, settings),
+    letters(page, ofKind(page, 'lettering').filter(isSeen), settings),
+    tones(page, areas, settings),
+    bleeds(page, drawn, settings),
+    specks(page, drawn, settings),
+    thinLines(page, strokes, settings),
+    looseEnds(page, strokes, settings),
+  ]) {
+    let count = 0;
+    for (const finding of some) {
+      yield finding;
+      if (++count >= MOST) break;
+    }
+  }
+}
+
+/** All that is wrong with a page at once. */
+export function pressCheck(page: Page, settings: PressSettings): Finding[] {
+  const found: Finding[] = [];
+  for (const finding of pressChecking(page, settings)) found.push(finding);
+  return found;
+}

@@ -1,0 +1,46 @@
+import { flattenSpine, STRIDE } from '../curve';
+import { ofKind, pxToMm, type Page } from '../page';
+import { TECHNICAL_WIDTHS } from '../rack';
+import type { StrokeEntity } from '../stroke';
+
+/** How long all lines are that are nearest to one width of technical pens. */
+export interface WeightShare {
+  /** mm: a width of ISO 9175-1. */
+  readonly pen: number;
+  /** mm of line. */
+  readonly length: number;
+}
+
+const LOOSE = 1;
+const known = new WeakMap<StrokeEntity, { readonly ppi: number; readonly lengths: readonly number[] }>();
+
+/** How the weights of lines are spread, in mm as printed, by the widths of technical pens (ISO 9175-1: steps of √2). */
+export function weightsOf(page: Page, scale = 1): WeightShare[] {
+  const sums = TECHNICAL_WIDTHS.map(() => 0);
+  const by = page.size.ppi / scale;
+  for (const stroke of ofKind(page, 'stroke')) {
+    if (stroke.fills) continue;
+    let last = known.get(stroke);
+    if (last?.ppi !== by) known.set(stroke, (last = { ppi: by, lengths: lengthsOf(stroke, by) }));
+    last.lengths.forEach((length, k) => (sums[k] += length));
+  }
+  return TECHNICAL_WIDTHS.map((pen, k) => ({ pen, length: sums[k] }));
+}
+
+function lengthsOf({ spine }: StrokeEntity, ppi: number): number[] {
+  const lengths = TECHNICAL_WIDTHS.map(() => 0);
+  const line = flattenSpine(spine, LOOSE);
+  for (let i = STRIDE; i < line.length; i += STRIDE) {
+    const width = pxToMm((line[i + 2] + line[i - 1]) / 2, ppi);
+    lengths[nearest(width)] += pxToMm(Math.hypot(line[i] - line[i - 3], line[i + 1] - line[i - 2]), ppi);
+  }
+  return lengths;
+}
+
+/** Widths rise by the same factor: what is nearest is nearest in that. */
+function nearest(width: number): number {
+  let best = 0;
+  for (const [k, pen] of TECHNICAL_WIDTHS.entries())
+    if (Math.abs(Math.log(width / pen)) < Math.abs(Math.log(width / TECHNICAL_WIDTHS[best]))) best = k;
+  return best;
+}

@@ -1,0 +1,119 @@
+import { isDrawn, markBox, type DrawnEntity } from '../drawn';
+import { layersOf, nodeOf, pxToMm, sheetOf, trimBox, type Page } from '../page';
+import type { Finding, PressSettings } from './finding';
+
+const GREY_FREE = /^#(000000|ffffff)$/i;
+
+/** Whether a colour is so dark, or so light, that black and white alone show it as it is meant. */
+function isPlain(color: string): boolean {
+  if (GREY_FREE.test(color)) return true;
+  const value = parseInt(color.slice(1), 16);
+  const channels = [value >> 16, (value >> 8) & 255, value & 255];
+  return Math.max(...channels) <= 48 || Math.min(...channels) >= 240;
+}
+
+/** What is wrong with the page as a whole, and with its layers. */
+export function* wholePage(page: Page, settings: PressSettings): Generator<Finding> {
+  const { scale, leastPpi, isOneBit } = settings;
+  const ppi = page.size.ppi / scale;
+  if (ppi < leastPpi - 0.5)
+    yield {
+      ...{ id: 'resolution', kind: 'resolution' },
+      words: `The page has ${Math.round(ppi)} px an inch at this size; print takes ${leastPpi}. Lines stay sharp as vectors; pictures of it would not.`,
+    };
+  for (const layer of layersOf(page)) {
+    if (nodeOf(page, layer.id)?.isHidden) continue;
+    if (layer.standIn !== undefined)
+      yield {
+        ...{ id: `stand-in:${layer.id}`, kind: 'stand-in', mending: { as: 'plain colours' } },
+        words: `${layer.name} is shown in a stand-in colour. Files have its own.`,
+      };
+    if (layer.medium === 'ink' && layer.opacity < 1)
+      yield {
+        ...{ id: `faded:${layer.id}`, kind: 'faded', mending: { as: 'full strength', id: layer.id } },
+        words: `${layer.name} is faded to ${Math.round(100 * layer.opacity)} %: its ink prints grey.`,
+      };
+  }
+  if (isOneBit) yield* greys(page);
+}
+
+/** Colours that black and white alone do not have, by the layers that they are on. */
+function* greys(page: Page): Generator<Finding> {
+  const met = new Map<string, { readonly at: ReturnType<typeof middleOf>; count: number }>();
+  for (const entity of page.entities) {
+    if (!isDrawn(entity) || nodeOf(page, entity.layerId)?.isHidden) continue;
+    if (inkColours(entity).every(isPlain)) continue;
+    const known = met.get(entity.layerId);
+    if (known) known.count++;
+    else met.set(entity.layerId, { at: middleOf(entity), count: 1 });
+  }
+  for (const layer of layersOf(page)) {
+    const found = met.get(layer.id);
+    if (found)
+      yield {
+        ...{ id: `grey:${layer.id}`, kind: 'grey', at: found.at },
+        words: `${layer.name} has ${found.count === 1 ? 'a thing' : `${found.count} things`} in grey or colour: in black and white each turns into one of both.`,
+      };
+  }
+}
+
+/** The colours that an entity lays on the paper. */
+function inkColours(entity: DrawnEntity): string[] {
+  if (entity.kind === 'area') {
+    const { fill } = entity;
+    if (fill.as === 'nothing') return [];
+    return fill.as === 'gradient' ? fill.stops.map(({ color }) => color) : [fill.color];
+  }
+  if (entity.kind === 'stroke') return [entity.nib.color];
+  return [];
+}
+
+/** mm within which something that passes the trim was meant to bleed. */
+const NEAR_MM = 0.3;
+
+/** What goes over the trim but not out to the edge of the bleed: a cut that is a little off leaves paper there. */
+export function* bleeds(page: Page, drawn: readonly DrawnEntity[], { scale }: PressSettings): Generator<Finding> {
+  const { bleed } = sheetOf(page);
+  if (bleed <= 0) return;
+  const trim = trimBox(page);
+  const { width, height, ppi } = page.size;
+  const slack = (NEAR_MM / scale / 25.4) * ppi;
+  for (const entity of drawn) {
+    if (entity.kind === 'lettering' || entity.kind === 'balloon') continue;
+    const { minX, minY, maxX, maxY } = markBox(entity);
+    const sides: readonly (readonly [short: boolean, by: number, x: number, y: number])[] = [
+      [minX < trim.minX - slack && minX > slack, minX, minX, (minY + maxY) / 2],
+      [maxX > trim.maxX + slack && maxX < width - slack, width - maxX, maxX, (minY + maxY) / 2],
+      [minY < trim.minY - slack && minY > slack, minY, (minX + maxX) / 2, minY],
+      [maxY > trim.maxY + slack && maxY < height - slack, height - maxY, (minX + maxX) / 2, maxY],
+    ];
+    const short = sides.find(([is]) => is);
+    if (short)
+      yield {
+        ...{ id: `bleed:${entity.id}`, kind: 'bleed', at: { x: short[2], y: short[3] } },
+        words: `It goes over the trim and ends ${(pxToMm(short[1], ppi) * scale).toFixed(1)} mm short of the bleed: paper may show at the cut.`,
+      };
+  }
+}
+
+/** The longest side, mm as printed, of what is a speck. */
+const SPECK_MM = 0.25;
+
+/** Marks so small that they were hardly meant. */
+export function* specks(page: Page, drawn: readonly DrawnEntity[], { scale }: PressSettings): Generator<Finding> {
+  const most = (SPECK_MM / scale / 25.4) * page.size.ppi;
+  for (const entity of drawn) {
+    if (entity.kind !== 'stroke' && entity.kind !== 'area') continue;
+    const { minX, minY, maxX, maxY } = markBox(entity);
+    if (Math.max(maxX - minX, maxY - minY) > most) continue;
+    yield {
+      ...{ id: `speck:${entity.id}`, kind: 'speck', at: middleOf(entity), mending: { as: 'drop', id: entity.id } },
+      words: 'A mark is so small that it may be a slip of the pen.',
+    };
+  }
+}
+
+export function middleOf(entity: DrawnEntity): { readonly x: number; readonly y: number } {
+  const { minX, minY, maxX, maxY } = markBox(entity);
+  return { x: (minX + maxX) / 2, y: (minY + maxY) / 2 };
+}
