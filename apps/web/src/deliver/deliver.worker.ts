@@ -106,14 +106,12 @@ const service = {
   async svg(withRough: boolean, onPaper: boolean): Promise<Blob> {
     const { page, title, levels } = atHand();
     const addresses = new Map<string, string>();
-    for (const tile of new Set(ofKind(page, 'wash').map(({ blob }) => blob))) {
-      const pixels = atHand().washes.get(tile);
-      if (pixels) addresses.set(tile, await dataAddress(await fileOf(pixels, 'image/png')));
-    }
+    for (const [blob, pixels] of atHand().washes)
+      addresses.set(blob, await dataAddress(await canvasOf(pixels).convertToBlob({ type: 'image/png' })));
     if (withRough)
       for (const picture of picturesIn(roughsOf(page))) {
         const [level] = levels.get(picture.id) ?? [];
-        if (level) addresses.set(picture.id, await dataAddress(await pictureFile(level, picture, 'image/png')));
+        if (level) addresses.set(picture.id, await dataAddress(await pictureFile(level, 'image/png')));
       }
     const svg = pageToSvg(untinted(page), {
       ...{ title, paper: onPaper },
@@ -174,7 +172,7 @@ const service = {
         wash: async (blob) => sheets.map(({ washes }) => washes.get(blob)).find((pixels) => pixels !== undefined),
         picture: async (picture) => {
           const [level] = sheets.map(({ levels }) => levels.get(picture.id)).find((own) => own !== undefined) ?? [];
-          return level && new Uint8Array(await (await pictureFile(level, picture, 'image/jpeg')).arrayBuffer());
+          return level && new Uint8Array(await (await pictureFile(level, 'image/jpeg')).arrayBuffer());
         },
       },
     );
@@ -277,15 +275,14 @@ function aloneOn(own: Laid, layerId: string): Laid | undefined {
   });
   if (!entities.some((entity) => 'layerId' in entity && entity.layerId === layerId)) return undefined;
   const desk = new InkDesk(page.size, entities);
-  for (const [blob, { width, height, rgba }] of own.washes)
-    desk.index.wash.addBitmap(blob, bitmapOf(rgba, width, height));
+  for (const [blob, pixels] of own.washes) desk.index.wash.addBitmap(blob, canvasOf(pixels).transferToImageBitmap());
   return { ...own, desk, page: { ...page, entities: EntityMap.of(entities) } };
 }
 
-function bitmapOf(rgba: Pixels['rgba'], width: number, height: number): ImageBitmap {
+function canvasOf({ width, height, rgba }: Pixels): OffscreenCanvas {
   const canvas = new OffscreenCanvas(width, height);
   canvas.getContext('2d')?.putImageData(new ImageData(new Uint8ClampedArray(rgba), width, height), 0, 0);
-  return canvas.transferToImageBitmap();
+  return canvas;
 }
 
 const picturesIn = ({ under, over }: SeenRoughs): PictureEntity[] =>
@@ -300,7 +297,7 @@ const untinted = (page: Page): Page => ({
 });
 
 /** A picture at its own size as a file. */
-async function pictureFile({ pieces }: PyramidLevel, { width, height }: PictureEntity, type: string): Promise<Blob> {
+async function pictureFile({ pieces }: PyramidLevel, type: string): Promise<Blob> {
   const across = Math.max(...pieces.map((piece) => piece.x + piece.width));
   const down = Math.max(...pieces.map((piece) => piece.y + piece.height));
   // A canvas takes so many px and no more; what has more loses nothing that a print shows.
@@ -314,19 +311,11 @@ async function pictureFile({ pieces }: PyramidLevel, { width, height }: PictureE
   }
   context.scale(share, share);
   for (const piece of pieces) context.drawImage(piece.bitmap, piece.x, piece.y, piece.width, piece.height);
-  void width;
-  void height;
   return canvas.convertToBlob({ type, quality: 0.92 });
 }
 
 const MOST_SIDE = 4_096;
 const MOST_AREA = 16e6;
-
-async function fileOf({ width, height, rgba }: Pixels, type: string): Promise<Blob> {
-  const canvas = new OffscreenCanvas(width, height);
-  canvas.getContext('2d')?.putImageData(new ImageData(new Uint8ClampedArray(rgba), width, height), 0, 0);
-  return canvas.convertToBlob({ type });
-}
 
 const dataAddress = (bytes: Blob): Promise<string> =>
   new Promise((resolve, reject) => {
