@@ -17,6 +17,7 @@ import {
   type Box,
   type Matrix,
 } from '@true-nib/core/math';
+import { channelsOf } from '@true-nib/core/nib';
 import { ground } from './ground';
 
 /** What both a window's and a worker's 2D context can do. */
@@ -180,12 +181,6 @@ function paintPx(context: Context2D, { box, finer, color }: Mark, map: Matrix): 
   context.drawImage(sheet.canvas, x, y);
   context.setTransform(...map);
 }
-
-/** Red, green and blue of `#rrggbb`, 0..255. */
-const channelsOf = (color: string): readonly [number, number, number] => {
-  const value = parseInt(color.slice(1), 16);
-  return [value >> 16, (value >> 8) & 255, value & 255];
-};
 
 /** A gradient in page px; its colours go over into each other without a premultiplied alpha, as SVG's do. */
 function gradientOf(context: Context2D, { ramp, stops }: Shade): CanvasGradient {

@@ -1,7 +1,7 @@
 import { balloonRings } from '../balloon';
 import { markBox } from '../drawn';
 import type { FontFaces, LetteringEntity } from '../lettering';
-import { boxCorners, boxHolds, growBox, localScaleOf, windingOf, type Point } from '../math';
+import { boxCorners, boxHolds, boxMiddle, growBox, localScaleOf, windingOf, type Point } from '../math';
 import { find, mmToPx, pxToPt, trimBox, type Page } from '../page';
 import type { Finding, PressSettings } from './finding';
 
@@ -19,7 +19,7 @@ export function* letters(
   const clear = growBox(trim, -mmToPx(CLEAR_MM, ppi) / scale);
   for (const text of texts) {
     const box = markBox(text);
-    const at = { x: (box.minX + box.maxX) / 2, y: (box.minY + box.maxY) / 2 };
+    const at = boxMiddle(box);
     const found = (kind: Finding['kind'], words: string): Finding => ({ id: `${kind}:${text.id}`, kind, at, words });
     const pt = pxToPt(text.style.size * localScaleOf(text.place, 0, 0), ppi) * scale;
     if (pt < leastPt - 0.05)
@@ -65,16 +65,15 @@ function overflows(page: Page, text: LetteringEntity): boolean {
   if (!balloon) return false;
   const rings = balloonRings(balloon, LOOSE);
   const isOut = (at: Point) => rings.reduce((sum, ring) => sum + windingOf(ring, at), 0) === 0;
-  const { minX, minY, maxX, maxY } = markBox(text);
+  const box = markBox(text);
+  const { minX, minY, maxX, maxY } = box;
   // Lines are widest in the middle: the corners of their box may lie outside of a round balloon.
-  const [x, y] = [(minX + maxX) / 2, (minY + maxY) / 2];
+  const { x, y } = boxMiddle(box);
   const middles = [
     { x: minX, y },
     { x: maxX, y },
     { x, y: minY },
     { x, y: maxY },
   ];
-  return (
-    middles.some(isOut) || boxCorners(growBox(markBox(text), -0.25 * Math.min(maxX - minX, maxY - minY))).some(isOut)
-  );
+  return middles.some(isOut) || boxCorners(growBox(box, -0.25 * Math.min(maxX - minX, maxY - minY))).some(isOut);
 }

@@ -10,8 +10,8 @@ import type { Finding, PressSettings } from './finding';
 const SHORT_MM = 0.6;
 /** Page px of a gap that nobody sees. */
 const UNSEEN = 0.35;
-/** Cosine of how far off its own way an end may aim past what it stops short of. */
-const AIMED = Math.cos((60 * Math.PI) / 180);
+/** An end runs towards what it comes nearer to by at least this share of the gap when it goes on straight by as much. */
+const NEARER = 0.5;
 
 /** An end of a line: where it is, where it goes, and half of its width there. */
 interface End extends Point {
@@ -99,7 +99,7 @@ function measured(end: End, near: readonly DrawnEntity[], reach: number): number
     if (gap >= least || gap > reach) continue;
     // Only what it runs towards: a line beside it is no aim.
     const ahead = { x: end.x + end.dx * (gap + end.half), y: end.y + end.dy * (gap + end.half) };
-    if (gapTo(entity, end, ahead, far) <= (1 - AIMED) * (gap + end.half)) least = gap;
+    if (gapTo(entity, end, ahead, far) <= (1 - NEARER) * (gap + end.half)) least = gap;
   }
   return least < Infinity ? least : undefined;
 }

@@ -1,9 +1,8 @@
 import type { AreaEntity, ToneFill } from '../area';
 import { markBox } from '../drawn';
-import { boxesMeet } from '../math';
+import { boxesMeet, boxMiddle } from '../math';
 import type { Page } from '../page';
 import type { Finding, PressSettings } from './finding';
-import { middleOf } from './wholePage';
 
 interface Toned {
   readonly area: AreaEntity;
@@ -26,7 +25,7 @@ export function* tones(
     const lpi = page.size.ppi / fill.period / scale;
     if (lpi > finestLpi + 0.5)
       yield {
-        ...{ id: `fine tone:${area.id}`, kind: 'fine tone', at: middleOf(area) },
+        ...{ id: `fine tone:${area.id}`, kind: 'fine tone', at: boxMiddle(markBox(area)) },
         words: `A tone has ${Math.round(lpi)} lines an inch at this size; more than ${finestLpi} fill in.`,
       };
   }
@@ -34,7 +33,7 @@ export function* tones(
     for (const other of toned.slice(k + 1))
       if (boxesMeet(markBox(one.area), markBox(other.area)) && interfere(one.fill, other.fill))
         yield {
-          ...{ id: `moiré:${one.area.id}+${other.area.id}`, kind: 'moiré', at: middleOf(other.area) },
+          ...{ id: `moiré:${one.area.id}+${other.area.id}`, kind: 'moiré', at: boxMiddle(markBox(other.area)) },
           words: 'Two tones lie over each other at nearly one angle: they make waves. Turn one by 30°.',
         };
 }

@@ -1,15 +1,16 @@
 import { isDrawn, markBox, type DrawnEntity } from '../drawn';
-import { layersOf, nodeOf, pxToMm, sheetOf, trimBox, type Page } from '../page';
+import { boxMiddle, type Point } from '../math';
+import { channelsOf, isInkBlack } from '../nib';
+import { layersOf, mmToPx, nodeOf, pxToMm, sheetOf, trimBox, type Page } from '../page';
 import type { Finding, PressSettings } from './finding';
 
-const GREY_FREE = /^#(000000|ffffff)$/i;
+/** No channel of what is meant as white is below this, 0..255. */
+const LIGHT = 240;
 
-/** Whether a colour is so dark, or so light, that black and white alone show it as it is meant. */
+/** Whether black and white alone show a colour as it is meant. */
 function isPlain(color: string): boolean {
-  if (GREY_FREE.test(color)) return true;
-  const value = parseInt(color.slice(1), 16);
-  const channels = [value >> 16, (value >> 8) & 255, value & 255];
-  return Math.max(...channels) <= 48 || Math.min(...channels) >= 240;
+  const channels = channelsOf(color);
+  return isInkBlack(channels) || Math.min(...channels) >= LIGHT;
 }
 
 /** What is wrong with the page as a whole, and with its layers. */
@@ -39,13 +40,13 @@ export function* wholePage(page: Page, settings: PressSettings): Generator<Findi
 
 /** Colours that black and white alone do not have, by the layers that they are on. */
 function* greys(page: Page): Generator<Finding> {
-  const met = new Map<string, { readonly at: ReturnType<typeof middleOf>; count: number }>();
+  const met = new Map<string, { readonly at: Point; count: number }>();
   for (const entity of page.entities) {
     if (!isDrawn(entity) || nodeOf(page, entity.layerId)?.isHidden) continue;
     if (inkColours(entity).every(isPlain)) continue;
     const known = met.get(entity.layerId);
     if (known) known.count++;
-    else met.set(entity.layerId, { at: middleOf(entity), count: 1 });
+    else met.set(entity.layerId, { at: boxMiddle(markBox(entity)), count: 1 });
   }
   for (const layer of layersOf(page)) {
     const found = met.get(layer.id);
@@ -77,7 +78,7 @@ export function* bleeds(page: Page, drawn: readonly DrawnEntity[], { scale }: Pr
   if (bleed <= 0) return;
   const trim = trimBox(page);
   const { width, height, ppi } = page.size;
-  const slack = (NEAR_MM / scale / 25.4) * ppi;
+  const slack = mmToPx(NEAR_MM, ppi) / scale;
   for (const entity of drawn) {
     if (entity.kind === 'lettering' || entity.kind === 'balloon') continue;
     const { minX, minY, maxX, maxY } = markBox(entity);
@@ -101,19 +102,19 @@ const SPECK_MM = 0.25;
 
 /** Marks so small that they were hardly meant. */
 export function* specks(page: Page, drawn: readonly DrawnEntity[], { scale }: PressSettings): Generator<Finding> {
-  const most = (SPECK_MM / scale / 25.4) * page.size.ppi;
+  const most = mmToPx(SPECK_MM, page.size.ppi) / scale;
   for (const entity of drawn) {
     if (entity.kind !== 'stroke' && entity.kind !== 'area') continue;
     const { minX, minY, maxX, maxY } = markBox(entity);
     if (Math.max(maxX - minX, maxY - minY) > most) continue;
     yield {
-      ...{ id: `speck:${entity.id}`, kind: 'speck', at: middleOf(entity), mending: { as: 'drop', id: entity.id } },
+      ...{
+        id: `speck:${entity.id}`,
+        kind: 'speck',
+        at: boxMiddle(markBox(entity)),
+        mending: { as: 'drop', id: entity.id },
+      },
       words: 'A mark is so small that it may be a slip of the pen.',
     };
   }
-}
-
-export function middleOf(entity: DrawnEntity): { readonly x: number; readonly y: number } {
-  const { minX, minY, maxX, maxY } = markBox(entity);
-  return { x: (minX + maxX) / 2, y: (minY + maxY) / 2 };
 }

@@ -1,14 +1,14 @@
 import { rampAt, type GradientStop } from '../area';
 import type { Mark, MarkShape } from '../drawn';
 import { apply, invert, scaling, type Matrix } from '../math';
+import { channelsOf, lumaOf } from '../nib';
 import { tileBox, WASH_SIDE, type Page } from '../page';
 import { BitSheet } from './bits';
-import { channelsOf, lumaOf } from './inkColour';
 import type { Pixels } from './pdfKept';
 import { scanRings, scanRoom, type TellSpan } from './scan';
-import { clipped, decided, filledOf, pageWalk, type Piece, type WalkChoice, type WalkNode } from './walk';
+import { clipped, decided, filledOf, pageWalk, type Piece, type WalkNode } from './walk';
 
-export interface BilevelOptions extends Omit<WalkChoice, 'withRough' | 'paper' | 'tonesWhole'> {
+export interface BilevelOptions {
   /** Px of the file for each px of the page. */
   readonly scale: number;
   /** The pixels of a wash tile; what is not found is left out. */
@@ -28,12 +28,11 @@ const STRAY = 0.02;
  * lighter over it. Tones keep their dots. Roughs are left out. Nothing where it was stopped.
  */
 export function bilevel(page: Page, options: BilevelOptions): BitSheet | undefined {
-  const { scale, wash, layers, progress = () => true } = options;
+  const { scale, wash, progress = () => true } = options;
   const { width, height } = page.size;
   const sheet = new BitSheet(Math.max(1, Math.round(width * scale)), Math.max(1, Math.round(height * scale)));
-  const walk = pageWalk(page, { ...(layers && { layers }), tonesWhole: true });
+  const { nodes } = pageWalk(page, { tonesWhole: true });
   const painter = new Painter(sheet, scaling(scale), wash);
-  const { nodes } = walk;
   for (const [k, node] of nodes.entries())
     if (!painter.node(node, 1, (share) => progress((k + share) / nodes.length))) return undefined;
   return sheet;

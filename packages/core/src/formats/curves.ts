@@ -33,6 +33,30 @@ export function curvesOf(ring: Float64Array): Float64Array {
   return Float64Array.from(out);
 }
 
+/** Curves in whole parts of a px, so many to a px. */
+export function inParts(curves: Float64Array, parts: number): Int32Array {
+  const whole = new Int32Array(curves.length);
+  for (let k = 0; k < curves.length; k++) whole[k] = Math.round(curves[k] * parts);
+  return whole;
+}
+
+/** How far a handle may lie beside its chord, in these parts, for its curve to be written as a straight line. */
+const FLAT = 1;
+
+/** Whether the curve that ends at number `k` of curves in parts is a straight line: both handles lie along it, between its ends. */
+export function isStraight(curves: Int32Array, k: number): boolean {
+  const [x, y] = [curves[k - 6], curves[k - 5]];
+  const [dx, dy] = [curves[k] - x, curves[k + 1] - y];
+  return isAlong(curves[k - 4] - x, curves[k - 3] - y, dx, dy) && isAlong(curves[k - 2] - x, curves[k - 1] - y, dx, dy);
+}
+
+function isAlong(a: number, b: number, dx: number, dy: number): boolean {
+  const length = Math.sqrt(dx * dx + dy * dy);
+  if (length === 0) return Math.abs(a) <= FLAT && Math.abs(b) <= FLAT;
+  const along = (a * dx + b * dy) / length;
+  return Math.abs(a * dy - b * dx) <= FLAT * length && along >= -FLAT && along <= length + FLAT;
+}
+
 /** Fits the points `from..to` of a ring; those beyond its end are those at its start. */
 function addCurves(points: Float64Array, from: number, to: number, out: number[]): void {
   const last = to - from;

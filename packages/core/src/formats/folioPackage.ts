@@ -55,7 +55,7 @@ export type PackagePart =
 export type Fingerprint = (bytes: Uint8Array) => string;
 
 /**
- * Writes a folio as one file: a ZIP by the schema in docs/folio-package.md. Each file in it stands in `sums.json`, which comes last, with its
+ * Writes a folio as one file: a ZIP by the schema in docs/deliver.md. Each file in it stands in `sums.json`, which comes last, with its
  * SHA-256: what ends before that was cut short. Answers its bytes as they come to be.
  */
 export async function* folioPackage(

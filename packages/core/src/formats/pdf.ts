@@ -8,12 +8,13 @@ import {
   tileBox,
   trimBox,
   WASH_SIDE,
+  WHITE_PAPER,
   type Page,
   type PictureEntity,
   type SeenRough,
 } from '../page';
 import { placementMatrix } from '../tools';
-import { channelsOf } from './inkColour';
+import { channelsOf } from '../nib';
 import { PdfKept, type PdfLibrary, type Pixels } from './pdfKept';
 import { decimal, inColour, PDF_PARTS, pdfParts } from './pdfMarks';
 import { pageWalk, type WalkChoice, type WalkNode } from './walk';
@@ -174,7 +175,7 @@ async function pageContent(
   const within = { kept, sources, pureBlack: options.pureBlack ?? true };
   kept.within(wholeOf(page));
   const lines = [`q\n${matrix.map(decimal).join(' ')} cm\n${box} re W n\n`];
-  if (walk.paper !== null && walk.paper !== '#ffffff')
+  if (walk.paper !== null && walk.paper !== WHITE_PAPER)
     lines.push(`${inColour(channelsOf(walk.paper), false)}${box} re f\n`);
   for (const rough of walk.under) lines.push(await roughContent(rough, within));
   for (const node of walk.nodes) lines.push(await nodeContent(node, within));

@@ -1,6 +1,6 @@
 import type { Mark, MarkShape, Shade } from '../drawn';
-import { CURVE_RINGS, curvesOf } from './curves';
-import { channelsOf, isInkBlack, type Channels } from './inkColour';
+import { CURVE_RINGS, curvesOf, inParts, isStraight } from './curves';
+import { channelsOf, isInkBlack, type Channels } from '../nib';
 import { clipped, filledOf, type Part, type Piece } from './walk';
 
 /** Numbers of a page are whole parts of a px, so many to a px. */
@@ -64,7 +64,7 @@ function painted(parts: readonly Part[], ink: PdfInk): string {
     if (mark.opacity !== stands.opacity) lines.push(`/${ink.resources.state(mark.opacity)} gs\n`);
     const colour = inColour(channelsOf(mark.color), ink.pureBlack);
     if (colour !== stands.colour) lines.push(colour);
-    const [x, y] = startOf(curves[0]);
+    const [x, y] = curves[0];
     lines.push(`1 0 0 1 ${x - stands.x} ${y - stands.y} cm\n`);
     for (const one of curves) lines.push(curvePath(one, x, y));
     lines.push(ruleOf(part) === 'evenodd' ? 'f*\n' : 'f\n');
@@ -132,41 +132,19 @@ const shapePath = (shape: MarkShape): string =>
     .map((one) => curvePath(one))
     .join('');
 
-const curvesIn = (piece: Piece): Float64Array[] => curvesOfRings(filledOf(piece, CURVE_RINGS).rings);
+const curvesIn = (piece: Piece): Int32Array[] => curvesOfRings(filledOf(piece, CURVE_RINGS).rings);
 
-const curvesOfRings = (rings: readonly Float64Array[]): Float64Array[] =>
-  rings.filter((ring) => ring.length >= 6).map(curvesOf);
+const curvesOfRings = (rings: readonly Float64Array[]): Int32Array[] =>
+  rings.filter((ring) => ring.length >= 6).map((ring) => inParts(curvesOf(ring), PDF_PARTS));
 
-const startOf = (curves: Float64Array): readonly [x: number, y: number] => [
-  Math.round(curves[0] * PDF_PARTS),
-  Math.round(curves[1] * PDF_PARTS),
-];
-
-/** Curves of a closed ring as a path whose numbers count from a place. */
-function curvePath(curves: Float64Array, fromX = 0, fromY = 0): string {
-  let x = Math.round(curves[0] * PDF_PARTS) - fromX;
-  let y = Math.round(curves[1] * PDF_PARTS) - fromY;
-  let data = `${x} ${y} m\n`;
-  for (let k = 2; k < curves.length; k += 6) {
-    const a = Math.round(curves[k] * PDF_PARTS) - fromX;
-    const b = Math.round(curves[k + 1] * PDF_PARTS) - fromY;
-    const c = Math.round(curves[k + 2] * PDF_PARTS) - fromX;
-    const d = Math.round(curves[k + 3] * PDF_PARTS) - fromY;
-    const u = Math.round(curves[k + 4] * PDF_PARTS) - fromX;
-    const v = Math.round(curves[k + 5] * PDF_PARTS) - fromY;
-    if (isStraight(a - x, b - y, u - x, v - y) && isStraight(c - x, d - y, u - x, v - y)) {
-      if (u !== x || v !== y) data += `${u} ${v} l\n`;
-    } else data += `${a} ${b} ${c} ${d} ${u} ${v} c\n`;
-    x = u;
-    y = v;
-  }
+/** Curves of a closed ring, in parts, as a path whose numbers count from a place. */
+function curvePath(at: Int32Array, fromX = 0, fromY = 0): string {
+  const place = (k: number) => `${at[k] - fromX} ${at[k + 1] - fromY}`;
+  let data = `${place(0)} m\n`;
+  for (let k = 6; k < at.length; k += 6)
+    if (!isStraight(at, k)) data += `${place(k - 4)} ${place(k - 2)} ${place(k)} c\n`;
+    else if (at[k] !== at[k - 6] || at[k + 1] !== at[k - 5]) data += `${place(k)} l\n`;
   return `${data}h\n`;
-}
-
-/** Whether a handle lies on a chord, to one part. */
-function isStraight(a: number, b: number, dx: number, dy: number): boolean {
-  const length = Math.sqrt(dx * dx + dy * dy);
-  return length === 0 ? Math.abs(a) + Math.abs(b) <= 1 : Math.abs(a * dy - b * dx) <= length;
 }
 
 /** A number as PDF takes it: without an exponent. */

@@ -54,17 +54,27 @@ export function slicesOf(page: Page, { scale, highest, cuts = [] }: SliceChoice)
   return slices;
 }
 
-/** What a cut above each row would go through, by weight. */
+const known = new WeakMap<Page, Float64Array>();
+
+/** What a cut above each row would go through, by weight; kept while a line is dragged. */
 function costs(page: Page): Float64Array {
+  const last = known.get(page);
+  if (last) return last;
+  const cost = costsOf(page);
+  known.set(page, cost);
+  return cost;
+}
+
+function costsOf(page: Page): Float64Array {
   const { height } = page.size;
   const frames = framesOf(page);
   const steps = new Float64Array(height + 2);
-  const known = new Map<MarkShape, Box>();
+  const frameBoxes = new Map<MarkShape, Box>();
   /** Where a panel lets anything be seen. */
   const within = (clip: MarkShape | undefined): Pick<Box, 'minY' | 'maxY'> => {
     if (!clip) return { minY: -Infinity, maxY: Infinity };
-    const box = known.get(clip) ?? boxOfRings(clip.rings(1));
-    known.set(clip, box);
+    const box = frameBoxes.get(clip) ?? boxOfRings(clip.rings(1));
+    frameBoxes.set(clip, box);
     return box;
   };
   for (const entity of page.entities) {

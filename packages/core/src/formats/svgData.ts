@@ -1,10 +1,7 @@
-import { curvesOf } from './curves';
+import { curvesOf, inParts, isStraight } from './curves';
 
 /** Paths are written in whole parts of a px, so many to a px. */
 export const PATH_PARTS = 100;
-
-/** How far a handle may lie beside its chord, in these parts, for its curve to be written as a straight line. */
-const FLAT = 1;
 
 /**
  * A closed ring of x, y pairs, page px, as path data (SVG 1.1, §8.3) in hundredths of a px: curves and straight lines in steps from where the last one
@@ -12,39 +9,26 @@ const FLAT = 1;
  */
 export function ringData(ring: Float64Array): string {
   if (ring.length < 6) return '';
-  const curves = curvesOf(ring);
-  let x = Math.round(curves[0] * PATH_PARTS);
-  let y = Math.round(curves[1] * PATH_PARTS);
-  let data = `M${x}${spaced(y)}`;
+  const at = inParts(curvesOf(ring), PATH_PARTS);
+  let data = `M${at[0]}${spaced(at[1])}`;
   let isCurve: boolean | undefined;
-  for (let k = 2; k < curves.length; k += 6) {
-    const a = Math.round(curves[k] * PATH_PARTS) - x;
-    const b = Math.round(curves[k + 1] * PATH_PARTS) - y;
-    const c = Math.round(curves[k + 2] * PATH_PARTS) - x;
-    const d = Math.round(curves[k + 3] * PATH_PARTS) - y;
-    const dx = Math.round(curves[k + 4] * PATH_PARTS) - x;
-    const dy = Math.round(curves[k + 5] * PATH_PARTS) - y;
-    if (isFlat(a, b, dx, dy) && isFlat(c, d, dx, dy)) {
+  for (let k = 6; k < at.length; k += 6) {
+    const [x, y] = [at[k - 6], at[k - 5]];
+    const [dx, dy] = [at[k] - x, at[k + 1] - y];
+    if (isStraight(at, k)) {
       // The last line is drawn by closing.
-      if ((dx === 0 && dy === 0) || k + 6 >= curves.length) continue;
+      if ((dx === 0 && dy === 0) || k + 6 >= at.length) continue;
       data += `${isCurve === false ? spaced(dx) : `l${dx}`}${spaced(dy)}`;
       isCurve = false;
     } else {
-      data += `${isCurve ? spaced(a) : `c${a}`}${spaced(b)}${spaced(c)}${spaced(d)}${spaced(dx)}${spaced(dy)}`;
+      const a = at[k - 4] - x;
+      data += isCurve ? spaced(a) : `c${a}`;
+      for (let j = k - 3; j < k; j++) data += spaced(at[j] - (j % 2 === 0 ? x : y));
+      data += `${spaced(dx)}${spaced(dy)}`;
       isCurve = true;
     }
-    x += dx;
-    y += dy;
   }
   return `${data}z`;
-}
-
-/** Whether a handle lies along a chord, between its ends. */
-function isFlat(a: number, b: number, dx: number, dy: number): boolean {
-  const length = Math.sqrt(dx * dx + dy * dy);
-  if (length === 0) return Math.abs(a) <= FLAT && Math.abs(b) <= FLAT;
-  const along = (a * dx + b * dy) / length;
-  return Math.abs(a * dy - b * dx) <= FLAT * length && along >= -FLAT && along <= length + FLAT;
 }
 
 /** A whole number after another one: a sign parts them as well as a space does. */

@@ -26,12 +26,10 @@ import {
   type WashTileEntity,
 } from '../page';
 
-/** What of a page goes into a file. */
+/** What of a page goes into a file; hidden layers never do. */
 export interface WalkChoice {
   /** Roughs are left out unless they are asked for. */
   readonly withRough?: boolean;
-  /** The layers that are wanted; all that are seen where nothing is said. Hidden ones never are. */
-  readonly layers?: ReadonlySet<EntityId>;
   /** `false` leaves the ground transparent; the page's paper otherwise. */
   readonly paper?: boolean;
   /** Tones as one mark each, for a writer that goes px by px; as their dots otherwise. */
@@ -67,22 +65,21 @@ export interface Piece {
 /** What every writer of files goes through: stack, frames, styles and nicks are seen to here. */
 export function pageWalk(
   page: Page,
-  { withRough = false, layers, paper = true, tonesWhole = false }: WalkChoice = {},
+  { withRough = false, paper = true, tonesWhole = false }: WalkChoice = {},
 ): PageWalk {
   const laid: Laid = {
     drawn: byLayer([...page.entities].filter(isDrawn)),
     washes: byLayer(ofKind(page, 'wash')),
     frames: framesOf(page),
-    ...{ layers, tonesWhole },
+    tonesWhole,
   };
   const roughs = withRough ? roughsOf(page) : { under: [], over: [] };
-  const wanted = (some: readonly SeenRough[]) => some.filter(({ layer }) => layers?.has(layer.id) ?? true);
   return {
     size: page.size,
     paper: paper ? paperOf(page) : null,
-    under: wanted(roughs.under),
+    under: roughs.under,
     nodes: nodesOf(stackOf(page), laid),
-    over: wanted(roughs.over),
+    over: roughs.over,
   };
 }
 
@@ -90,7 +87,6 @@ interface Laid {
   readonly drawn: ReadonlyMap<EntityId, readonly DrawnEntity[]>;
   readonly washes: ReadonlyMap<EntityId, readonly WashTileEntity[]>;
   readonly frames: Frames;
-  readonly layers: ReadonlySet<EntityId> | undefined;
   readonly tonesWhole: boolean;
 }
 
@@ -103,11 +99,9 @@ function nodesOf(stack: readonly StackNode[], laid: Laid): WalkNode[] {
       case 'rough':
         return [];
       case 'wash':
-        return laid.layers?.has(layer.id) === false
-          ? []
-          : [{ as: 'wash', layer, tiles: laid.washes.get(layer.id) ?? [] }];
+        return [{ as: 'wash', layer, tiles: laid.washes.get(layer.id) ?? [] }];
       case 'ink':
-        return laid.layers?.has(layer.id) === false ? [] : [{ as: 'ink', layer, parts: partsOn(layer, laid) }];
+        return [{ as: 'ink', layer, parts: partsOn(layer, laid) }];
     }
   });
 }

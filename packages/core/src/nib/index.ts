@@ -3,3 +3,4 @@ export * from './colours';
 export * from './inkStyle';
 export * from './types';
 export * from './widths';
+export * from './inkColour';
