@@ -13,7 +13,7 @@ import {
 import { pack } from '@true-nib/core/wire';
 import { createPage, type PageCard } from '../api';
 import { sha256Of } from '../base';
-import { packTile } from '../render';
+import { packTile, pixelsOf } from '../render';
 import { author, httpTransport, newId } from '../session';
 
 /** What came of a file of layers. */
@@ -107,11 +107,7 @@ function canvasOf(pixels: Pixels | undefined): OffscreenCanvas {
 /** A PNG as its pixels. Throws where it is none. */
 async function decoded(png: Uint8Array): Promise<Pixels> {
   const bitmap = await createImageBitmap(new Blob([new Uint8Array(png)], { type: 'image/png' }));
-  const { width, height } = bitmap;
-  const canvas = new OffscreenCanvas(width, height);
-  const context = canvas.getContext('2d', { willReadFrequently: true });
-  if (!context) throw new Error('This browser cannot paint off the screen.');
-  context.drawImage(bitmap, 0, 0);
+  const { width, height, data } = pixelsOf(bitmap);
   bitmap.close();
-  return { width, height, rgba: context.getImageData(0, 0, width, height).data };
+  return { width, height, rgba: data };
 }

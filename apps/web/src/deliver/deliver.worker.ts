@@ -65,14 +65,15 @@ export interface PictureOrder {
   readonly onPaper: boolean;
 }
 
-/** Hears shares of 0..1 and answers false to stop. */
-type Progress = (share: number) => boolean | Promise<boolean>;
+/** Hears how much is made, 0..1. Whoever wants no more of it ends the worker. */
+type Tell = (share: number) => void;
 
 /** A page that stands ready to be painted. */
 interface Laid {
   readonly title: string;
   readonly page: Page;
   readonly desk: InkDesk;
+  readonly pictures: readonly DeliveredPicture[];
   readonly levels: ReadonlyMap<string, readonly PyramidLevel[]>;
   readonly washes: ReadonlyMap<string, Pixels>;
   /** In black and white, as it was last asked for. */
@@ -81,7 +82,8 @@ interface Laid {
 
 let laid: Laid | undefined;
 let pdf: PdfWriter | undefined;
-let zip: { readonly writer: ZipWriter; readonly parts: Uint8Array<ArrayBuffer>[] } | undefined;
+/** Parts are blobs, which a browser can put on the disk. */
+let zip: { readonly writer: ZipWriter; readonly parts: Blob[] } | undefined;
 
 function atHand(): Laid {
   if (!laid) throw new Error('There is no page to deliver.');
@@ -94,26 +96,21 @@ const service = {
     laid = await laidOut(order);
   },
 
-  /** The page, or some rows of it, as PNG, band by band. Nothing where it was stopped. */
-  async png(order: PictureOrder, progress: Progress): Promise<Blob | undefined> {
-    const parts = order.isOneBit
-      ? await bitParts(atHand(), order, progress)
-      : await paintedParts(atHand(), order, progress);
-    return parts && new Blob(parts, { type: 'image/png' });
+  /** The page, or some rows of it, as PNG, band by band. */
+  png(order: PictureOrder, tell: Tell): Blob {
+    const parts = order.isOneBit ? bitParts(atHand(), order, tell) : paintedParts(atHand(), order, tell);
+    return new Blob(parts, { type: 'image/png' });
   },
 
   /** The page as SVG, sized in mm; roughs are embedded when asked for. */
   async svg(withRough: boolean, onPaper: boolean): Promise<Blob> {
-    const { page, title, levels } = atHand();
+    const { page, title, pictures, washes } = atHand();
     const addresses = new Map<string, string>();
-    for (const [blob, pixels] of atHand().washes)
+    for (const [blob, pixels] of washes)
       addresses.set(blob, await dataAddress(await canvasOf(pixels).convertToBlob({ type: 'image/png' })));
-    if (withRough)
-      for (const picture of picturesIn(roughsOf(page))) {
-        const [level] = levels.get(picture.id) ?? [];
-        if (level) addresses.set(picture.id, await dataAddress(await pictureFile(level, 'image/png')));
-      }
-    const svg = pageToSvg(untinted(page), {
+    for (const { picture, source } of pictures)
+      addresses.set(picture.id, await dataAddress(await seen(source, picture)));
+    const svg = pageToSvg(page, {
       ...{ title, paper: onPaper },
       washAddress: (blob) => addresses.get(blob),
       ...(withRough && { pictureAddress: ({ id }: PictureEntity) => addresses.get(id) }),
@@ -121,26 +118,21 @@ const service = {
     return new Blob([svg], { type: 'image/svg+xml' });
   },
 
-  /** The page as OpenRaster. Nothing where it was stopped. */
-  async ora(onPaper: boolean, withRough: boolean, progress: Progress): Promise<Blob | undefined> {
+  /** The page as OpenRaster. */
+  async ora(onPaper: boolean, withRough: boolean, tell: Tell): Promise<Blob> {
     const own = atHand();
     const { page } = own;
-    const walk = pageWalk(page, { withRough, paper: onPaper });
     const { width, height, ppi } = page.size;
     const order = { width, height, ppi, isOneBit: false, withRough, onPaper };
     const count = ofKind(page, 'layer').length + 1;
-    let [done, isStopped] = [0, false];
-    const painted = async (of: Laid, how: PictureOrder): Promise<Uint8Array<ArrayBuffer>> => {
+    let done = 0;
+    const painted = async (of: Laid, how: PictureOrder): Promise<Uint8Array> => {
       const at = done++;
-      const parts = await paintedParts(
-        of,
-        how,
-        async (share) => !(isStopped ||= !(await progress((at + share) / count))),
-      );
-      return new Uint8Array(parts ? await new Blob(parts).arrayBuffer() : new ArrayBuffer(0));
+      const parts = paintedParts(of, how, (share) => tell((at + share) / count));
+      return new Uint8Array(await new Blob(parts).arrayBuffer());
     };
     const small = Math.min(1, ORA_THUMBNAIL / Math.max(width, height));
-    const files = pageToOra(walk, {
+    const files = pageToOra(pageWalk(page, { withRough, paper: onPaper }), {
       layer: async (layerId) => {
         const alone = aloneOn(own, layerId);
         return alone && painted(alone, { ...order, onPaper: false });
@@ -153,12 +145,9 @@ const service = {
           height: Math.max(1, Math.round(height * small)),
         }),
     });
-    const parts: Uint8Array<ArrayBuffer>[] = [];
-    for await (const bytes of files) {
-      if (isStopped) return undefined;
-      parts.push(new Uint8Array(bytes));
-    }
-    return isStopped ? undefined : new Blob(parts, { type: 'image/openraster' });
+    const parts: Blob[] = [];
+    for await (const bytes of files) parts.push(new Blob([new Uint8Array(bytes)]));
+    return new Blob(parts, { type: 'image/openraster' });
   },
 
   /** Adds pages to the PDF that is under way: those of one sheet at a time. */
@@ -172,7 +161,7 @@ const service = {
         wash: async (blob) => sheets.map(({ washes }) => washes.get(blob)).find((pixels) => pixels !== undefined),
         picture: async (picture) => {
           const [level] = sheets.map(({ levels }) => levels.get(picture.id)).find((own) => own !== undefined) ?? [];
-          return level && new Uint8Array(await (await pictureFile(level, 'image/jpeg')).arrayBuffer());
+          return level && asJpeg(level);
         },
       },
     );
@@ -188,11 +177,11 @@ const service = {
   async addToZip(name: string, file: Blob): Promise<void> {
     zip ??= { writer: new ZipWriter(), parts: [] };
     const bytes = zip.writer.add(name, new Uint8Array(await file.arrayBuffer()), { stored: true });
-    zip.parts.push(...bytes.map((part) => new Uint8Array(part)));
+    zip.parts.push(...bytes.map((part) => new Blob([new Uint8Array(part)])));
   },
 
   endZip(): Promise<Blob> {
-    const parts = zip ? [...zip.parts, ...zip.writer.finish().map((part) => new Uint8Array(part))] : [];
+    const parts = zip ? [...zip.parts, ...zip.writer.finish().map((part) => new Blob([new Uint8Array(part)]))] : [];
     zip = undefined;
     return Promise.resolve(new Blob(parts, { type: 'application/zip' }));
   },
@@ -208,25 +197,25 @@ async function laidOut({ title, size, entities, pictures, washes }: PageOrder): 
     desk.index.wash.addBitmap(blob, await createImageBitmap(new ImageData(data, width, height)));
   }
   const page = { ...newPage(size), entities: EntityMap.of(list) };
-  return { title, page, desk, levels: new Map(await Promise.all(pictures.map(decode))), washes: pixels };
+  return { title, page, desk, pictures, levels: new Map(await Promise.all(pictures.map(decode))), washes: pixels };
 }
 
 async function decode({ picture, source }: DeliveredPicture): Promise<readonly [string, readonly PyramidLevel[]]> {
   return [picture.id, await pyramidOf(await decodedAs(source, picture), picture.tint)];
 }
 
-async function paintedParts(
+function paintedParts(
   { page, desk, levels }: Laid,
   { width, height, rows, ppi, withRough, onPaper }: PictureOrder,
-  progress: Progress,
-): Promise<Uint8Array<ArrayBuffer>[] | undefined> {
+  tell: Tell,
+): Uint8Array<ArrayBuffer>[] {
   const { top, bottom } = rows ?? { top: 0, bottom: height };
   const ground = onPaper ? paperOf(page) : null;
   const writer = new PngWriter({ width, height: bottom - top, ppi, transparent: ground === null });
   const roughs: SeenRoughs = withRough ? roughsOf(page) : { under: [], over: [] };
   const parts: Uint8Array<ArrayBuffer>[] = [];
   for (let from = top; from < bottom; from += BAND) {
-    if (!(await progress((from - top) / (bottom - top)))) return undefined;
+    tell((from - top) / (bottom - top));
     const count = Math.min(BAND, bottom - from);
     const canvas = new OffscreenCanvas(width, count);
     const context = canvas.getContext('2d', { willReadFrequently: true });
@@ -241,21 +230,19 @@ async function paintedParts(
 }
 
 /** The page in black and white, worked out from its geometry. */
-async function bitParts(
-  own: Laid,
-  { width, height, rows, ppi }: PictureOrder,
-  progress: Progress,
-): Promise<Uint8Array<ArrayBuffer>[] | undefined> {
+function bitParts(own: Laid, { width, rows, ppi }: PictureOrder, tell: Tell): Uint8Array<ArrayBuffer>[] {
   const scale = width / own.page.size.width;
-  if (!(await progress(0))) return undefined;
   if (own.bits?.scale !== scale) {
-    const sheet = bilevel(own.page, { scale, wash: (blob) => own.washes.get(blob) });
-    if (!sheet) return undefined;
+    const heard = (share: number): true => {
+      tell(share);
+      return true;
+    };
+    const sheet = bilevel(own.page, { scale, wash: (blob) => own.washes.get(blob), progress: heard });
+    if (!sheet) throw new Error('Nobody stopped it.');
     own.bits = { scale, sheet };
   }
   const { sheet } = own.bits;
-  const { top, bottom } = rows ?? { top: 0, bottom: Math.min(height, sheet.height) };
-  if (!(await progress(0.8))) return undefined;
+  const { top, bottom } = rows ?? { top: 0, bottom: sheet.height };
   const writer = new PngWriter({ width: sheet.width, height: bottom - top, ppi, isOneBit: true });
   return [...writer.addBits(sheet.bits.subarray(top * sheet.stride, bottom * sheet.stride)), ...writer.finish()].map(
     (bytes) => new Uint8Array(bytes),
@@ -285,33 +272,28 @@ function canvasOf({ width, height, rgba }: Pixels): OffscreenCanvas {
   return canvas;
 }
 
-const picturesIn = ({ under, over }: SeenRoughs): PictureEntity[] =>
-  [...under, ...over].flatMap(({ pictures }) => pictures);
+/** A picture as its scan has it, as a file: what has no scan is as it was brought in. */
+async function seen(source: DeliveredPicture['source'], picture: PictureEntity): Promise<Blob> {
+  if (source instanceof Blob && !picture.scan) return source;
+  const bitmap = await decodedAs(source, picture);
+  const canvas = new OffscreenCanvas(bitmap.width, bitmap.height);
+  canvas.getContext('2d')?.drawImage(bitmap, 0, 0);
+  return canvas.convertToBlob({ type: 'image/png' });
+}
 
-/** Pictures are handed on in their tint: files need not know it. */
-const untinted = (page: Page): Page => ({
-  ...page,
-  entities: EntityMap.of(
-    [...page.entities].map((entity) => (entity.kind === 'picture' ? { ...entity, tint: 'none' as const } : entity)),
-  ),
-});
-
-/** A picture at its own size as a file. */
-async function pictureFile({ pieces }: PyramidLevel, type: string): Promise<Blob> {
+/** A picture in its tint as a JPEG, of as many px as a print shows of what lies under the inks. */
+async function asJpeg({ pieces }: PyramidLevel): Promise<Uint8Array> {
   const across = Math.max(...pieces.map((piece) => piece.x + piece.width));
   const down = Math.max(...pieces.map((piece) => piece.y + piece.height));
-  // A canvas takes so many px and no more; what has more loses nothing that a print shows.
   const share = Math.min(1, MOST_SIDE / Math.max(across, down), Math.sqrt(MOST_AREA / (across * down)));
   const canvas = new OffscreenCanvas(Math.max(1, Math.round(across * share)), Math.max(1, Math.round(down * share)));
   const context = canvas.getContext('2d');
   if (!context) throw new Error('This browser cannot paint off the screen.');
-  if (type === 'image/jpeg') {
-    context.fillStyle = '#ffffff';
-    context.fillRect(0, 0, canvas.width, canvas.height);
-  }
+  context.fillStyle = '#ffffff';
+  context.fillRect(0, 0, canvas.width, canvas.height);
   context.scale(share, share);
   for (const piece of pieces) context.drawImage(piece.bitmap, piece.x, piece.y, piece.width, piece.height);
-  return canvas.convertToBlob({ type, quality: 0.92 });
+  return new Uint8Array(await (await canvas.convertToBlob({ type: 'image/jpeg', quality: 0.92 })).arrayBuffer());
 }
 
 const MOST_SIDE = 4_096;

@@ -16,31 +16,25 @@ export const useDeliveries = create<{ readonly underway: Underway | undefined }>
 let stopper: AbortController | undefined;
 
 /**
- * Makes files of pages and hands them to the browser's downloads. It goes on while other stages, pages or folios are in sight. Answers
- * whether a file was made.
+ * Makes files of pages and hands them to the browser's downloads. It goes on while other stages, pages or folios are in sight. To cancel it
+ * ends the worker, whatever that is at.
  */
-export async function deliver(delivered: Delivered): Promise<boolean> {
-  if (stopper) {
-    say('Another file is still being made. Wait for it, or cancel it first.');
-    return false;
-  }
+export async function deliver(delivered: Delivered): Promise<void> {
+  if (stopper) return say('Another file is still being made. Wait for it, or cancel it first.');
   const { signal } = (stopper = new AbortController());
-  const tell = (share: number) => useDeliveries.setState({ underway: { title: delivered.title, share } });
+  const tell = (share: number) => {
+    if (!signal.aborted) useDeliveries.setState({ underway: { title: delivered.title, share } });
+  };
   tell(0);
+  const stopped = new Promise<undefined>((resolve) => signal.addEventListener('abort', () => resolve(undefined)));
   const worker = new Hired<DeliverService>(new Worker(new URL('./deliver.worker.ts', import.meta.url)));
   try {
-    const made = await makeFiles(delivered, { worker, tell, signal });
-    if (!made || signal.aborted) {
-      say('Cancelled. No file was made.');
-      return false;
-    }
+    const made = await Promise.race([makeFiles(delivered, { worker, tell, signal }), stopped]);
+    if (!made) return say('Cancelled. No file was made.');
     download(made.file, made.name);
     say(`${made.name} is with your downloads.`);
-    return true;
   } catch (error) {
-    if (signal.aborted) say('Cancelled. No file was made.');
-    else sayError(error);
-    return false;
+    sayError(error);
   } finally {
     worker.end();
     stopper = undefined;

@@ -38,51 +38,41 @@ export interface Making {
   readonly signal: AbortSignal;
 }
 
-/** Makes the file, or the ZIP of files, that pages are delivered as. Nothing where it was stopped. */
+/** Makes the file, or the ZIP of files, that pages are delivered as; nothing of no page. Once the worker was ended it never answers. */
 export async function makeFiles(delivered: Delivered, making: Making): Promise<MadeFile | undefined> {
   const { pages, choice, title } = delivered;
   if (choice.as === 'pdf') return pdfOf(delivered, making);
   const many = pages.length > 1 || (isPicture(choice) && choice.isSliced);
-  let [count, last]: [number, MadeFile | undefined] = [0, undefined];
+  let last: MadeFile | undefined;
   for (const [k, page] of pages.entries()) {
     const own = { ...making, tell: (share: number) => making.tell((k + share) / pages.length) };
     const prefix = pages.length > 1 ? `${String(k + 1).padStart(3, '0')}-` : '';
     for await (const made of filesOf(page, choice, own)) {
-      if (!made || making.signal.aborted) return undefined;
-      last = { ...made, name: `${prefix}${made.name}` };
-      count++;
-      const { name, file } = last;
+      const { name, file } = (last = { ...made, name: `${prefix}${made.name}` });
       if (many) await making.worker.ask((service) => service.addToZip(name, file));
     }
   }
-  if (!many || count === 0) return last;
+  if (!many || !last) return last;
   return { name: `${plainName(title)}.zip`, file: await making.worker.ask((service) => service.endZip()) };
 }
 
-/** The files that one page becomes; nothing where it was stopped. */
+/** The files that one page becomes. */
 async function* filesOf(
   page: PageToDeliver,
   choice: DeliverChoice,
   { worker, tell, signal }: Making,
-): AsyncGenerator<MadeFile | undefined> {
+): AsyncGenerator<MadeFile> {
   const { as, withRough, onPaper } = choice;
   const rough = withRough && !isBilevel(choice);
   const delivered = await page.open();
-  if (signal.aborted) return yield undefined;
   const { size } = delivered.page;
   const px = isPicture(choice) ? pxFor(choice, size) : undefined;
   const order = await orderFor(delivered, rough);
   await worker.ask((service) => service.take(handedOver(order)));
   const named = (title: string, file: Blob): MadeFile => ({ name: fileName(title, as), file });
-  const progress = proxy((share: number) => {
-    tell(share);
-    return !signal.aborted;
-  });
   if (as === 'svg') return yield named(page.title, await worker.ask((service) => service.svg(rough, onPaper)));
-  if (as === 'ora') {
-    const file = await worker.ask((service) => service.ora(onPaper, rough, progress));
-    return yield file && named(page.title, file);
-  }
+  if (as === 'ora')
+    return yield named(page.title, await worker.ask((service) => service.ora(onPaper, rough, proxy(tell))));
   if (!px) return;
   const scale = scaleFor(choice, size);
   const slices = choice.isSliced
@@ -98,14 +88,11 @@ async function* filesOf(
       onPaper: onPaper || as === 'jpeg',
       ...(rows && { rows }),
     };
-    const share = proxy((part: number) => {
-      tell((k + 0.9 * part) / slices.length);
-      return !signal.aborted;
-    });
-    const png = await worker.ask((service) => service.png(picture, share));
-    const file = png && (await converted(png, choice, size.ppi * scale, signal));
+    const own = proxy((share: number) => tell((k + 0.9 * share) / slices.length));
+    const png = await worker.ask((service) => service.png(picture, own));
+    const file = await converted(png, choice, size.ppi * scale, signal);
     const part = slice ? `-${String(k + 1).padStart(3, '0')}` : '';
-    yield file && named(`${page.title}${part}`, file);
+    yield named(`${page.title}${part}`, file);
   }
 }
 
@@ -123,10 +110,7 @@ async function converted(png: Blob, { as, quality }: DeliverChoice, ppi: number,
 }
 
 /** All pages in one PDF, sheet by sheet. */
-async function pdfOf(
-  { title, pages, choice, opening }: Delivered,
-  { worker, tell, signal }: Making,
-): Promise<MadeFile | undefined> {
+async function pdfOf({ title, pages, choice, opening }: Delivered, { worker, tell }: Making): Promise<MadeFile> {
   const { inSpreads, cropMarks, pureBlack, withRough, onPaper } = choice;
   const sheets = inSpreads
     ? spreadsOf(
@@ -139,13 +123,11 @@ async function pdfOf(
     tell(k / sheets.length);
     const orders: PageOrder[] = [];
     for (const page of sheet) orders.push(await orderFor(await page.open(), withRough));
-    if (signal.aborted) return undefined;
     const handed = transfer(
       orders,
       orders.map(({ entities }) => entities.buffer as ArrayBuffer),
     );
     await worker.ask((service) => service.addToPdf(handed, title, options));
   }
-  if (signal.aborted) return undefined;
   return { name: fileName(title, 'pdf'), file: await worker.ask((service) => service.endPdf()) };
 }

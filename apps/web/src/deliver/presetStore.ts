@@ -7,9 +7,7 @@ interface DeliverStore {
   readonly presets: readonly Preset[];
 }
 
-const store = keptStore<DeliverStore>({
+export const useDeliverChoice = keptStore<DeliverStore>({
   ...{ name: 'true-nib-deliver', version: 1, kept: ['choice', 'presets'] },
   fresh: { choice: PLAIN_CHOICE, presets: [] },
 });
-
-export const useDeliverChoice = store;

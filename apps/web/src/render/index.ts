@@ -61,6 +61,7 @@ export {
   zoomOf,
 } from './view';
 export type { ShownTexture, TextureAsked } from './textureWork';
+export { pixelsOf } from './scanned';
 export { packTile } from './washCode';
 export type { WashDeed } from './washDeed';
 export type { AreaQuery, ReworkedTile, SelectedArea, TakenPixels } from './washWork';

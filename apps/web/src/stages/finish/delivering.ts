@@ -1,4 +1,4 @@
-import { layersOf } from '@true-nib/core/page';
+import { layersOf, READINGS } from '@true-nib/core/page';
 import { fetchFolio } from '../../api';
 import type { Board } from '../../board';
 import { deliver, onLayers, savedPage, useDeliverChoice, type PageToDeliver } from '../../deliver';
@@ -15,18 +15,19 @@ export async function deliverFrom(board: Board): Promise<void> {
     const { choice } = useDeliverChoice.getState();
     const { pages, cuts } = usePageDelivery.getState();
     const open = openPage(board, cuts);
-    const folio = await fetchFolio(card.folioId).catch((error: unknown) => {
-      if (pages === 'folio') throw error;
-      return undefined;
-    });
-    const all = (folio?.pages ?? []).map((page): PageToDeliver =>
-      page.id === card.id ? open : { title: page.name, size: page, open: () => savedPage(page.id) },
-    );
-    const { reads, firstAlone } = folio ?? { reads: 'left to right', firstAlone: true };
+    if (pages === 'this')
+      return await deliver({
+        title: card.name,
+        choice,
+        pages: [open],
+        opening: { reads: READINGS[0], firstAlone: true },
+      });
+    const folio = await fetchFolio(card.folioId);
     await deliver({
-      ...{ title: pages === 'folio' ? (folio?.name ?? card.name) : card.name, choice },
-      pages: pages === 'folio' ? all : [open],
-      opening: { reads, firstAlone },
+      ...{ title: folio.name, choice, opening: folio },
+      pages: folio.pages.map((page): PageToDeliver =>
+        page.id === card.id ? open : { title: page.name, size: page, open: () => savedPage(page.id) },
+      ),
     });
   } catch (error) {
     sayError(error);
