@@ -73,7 +73,7 @@ test('a scroll goes in slices that can be dragged, as one ZIP whose names are in
   test.setTimeout(120_000);
   await openBoard(page, desk, 'demo-crossing');
   await finish(page);
-  await page.getByRole('radio', { name: 'Scroll 800' }).click();
+  await page.getByRole('radio', { name: '800 px' }).click();
   await expect(page.getByText(/\d+ slices/)).toBeVisible();
   const { bytes, name } = await delivered(page, 'PNG');
   expect(name).toBe('the-crossing.zip');

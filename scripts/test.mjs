@@ -4,13 +4,14 @@ import { Buffer } from 'node:buffer';
 import { spawn, spawnSync } from 'node:child_process';
 import { mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
-import { requireChromium } from './chromium.mjs';
+import { requireChromium, tryPoppler } from './chromium.mjs';
 import { installPackages, root } from './install.mjs';
 import { requireNode } from './requirements.mjs';
 
 requireNode();
 installPackages();
 process.env.CHROMIUM = requireChromium();
+tryPoppler();
 
 const bin = (name) => join(root, 'node_modules', '.bin', name);
 const jestReport = join(root, '.cache', 'units.json');

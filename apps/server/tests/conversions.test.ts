@@ -77,6 +77,12 @@ describe('pictures in other formats', () => {
   it.each([
     ['no picture', Buffer.from('hello'), 'tiff', 422],
     ['nothing', Buffer.alloc(0), 'jpeg', 422],
+    [
+      'a picture that is no PNG',
+      Buffer.from('<svg xmlns="http://www.w3.org/2000/svg" width="9" height="9"/>'),
+      'jpeg',
+      422,
+    ],
     ['a kind that there is none of', Buffer.from('x'), 'gif', 400],
   ])('is refused with a reason: %s', async (_what, bytes, kind, status) => {
     await converted(service.app, kind, bytes).expect(status);

@@ -73,7 +73,7 @@ describe('a folio as one file', () => {
   it('is the same to the bit on another desk, undo included', async () => {
     const { folioId, pageId } = await drawnFolio();
     const sent = await packageOf(here.app, folioId).expect(200).expect('content-type', /zip/);
-    expect(sent.headers['content-disposition']).toContain('Saltmarsh-Ferry.folio.zip');
+    expect(sent.headers['content-disposition']).toContain('saltmarsh-ferry.folio.zip');
     const { body } = await bringIn(there.app, bytesOf(sent)).expect(201);
     const { body: folio } = await request(there.app).get(`/api/folios/${body.id}`).expect(200);
     expect(folio).toMatchObject({

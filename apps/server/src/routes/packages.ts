@@ -1,7 +1,7 @@
 import { createReadStream } from 'node:fs';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
-import { folioPackage } from '@true-nib/core/formats';
+import { folioPackage, plainName } from '@true-nib/core/formats';
 import { PageError } from '@true-nib/core/gate';
 import { Router } from 'express';
 import { checked, PackageQuery } from '../dto';
@@ -19,7 +19,7 @@ export function packageRoutes(store: Store, keeping: Keeping): Router {
     const { journal } = checked(PackageQuery, request.query);
     const { head, parts } = await folioFile(store, idOf(request), journal !== 'no');
     response.type('application/zip');
-    response.attachment(`${fileName(head.name)}.folio.zip`);
+    response.attachment(`${plainName(head.name)}.folio.zip`);
     // Whoever leaves ends it: nothing is made for nobody.
     await pipeline(Readable.from(folioPackage(head, parts, sha256Of)), response).catch((error: unknown) => {
       if (!response.destroyed) throw error;
@@ -38,6 +38,3 @@ export function packageRoutes(store: Store, keeping: Keeping): Router {
   });
   return routes;
 }
-
-/** A name that every file system takes. */
-const fileName = (name: string): string => name.replace(/[^\p{L}\p{N}]+/gu, '-').replace(/^-|-$/g, '') || 'folio';

@@ -1,3 +1,4 @@
+import { plainName } from '@true-nib/core/formats';
 import type { PageSize } from '@true-nib/core/page';
 
 export const FILE_KINDS = ['png', 'jpeg', 'webp', 'tiff', 'pdf', 'svg', 'ora'] as const;
@@ -54,8 +55,8 @@ export const SHIPPED_PRESETS: readonly Preset[] = [
   preset('line-art', 'Line art', { as: 'tiff', isOneBit: true }),
   preset('print', 'Print', { as: 'pdf', cropMarks: true }),
   preset('web', 'Web', { as: 'webp', sizeBy: 'width', px: 1_200 }),
-  preset('scroll', 'Scroll 800', { sizeBy: 'width', px: 800, isSliced: true, highest: 1_000 }),
-  preset('wide-scroll', 'Scroll 940', { sizeBy: 'width', px: 940, isSliced: true, highest: 5_000 }),
+  preset('scroll', '800 px', { sizeBy: 'width', px: 800, isSliced: true, highest: 1_000 }),
+  preset('wide-scroll', '940 px', { sizeBy: 'width', px: 940, isSliced: true, highest: 5_000 }),
   preset('layers', 'Layers', { as: 'ora' }),
   preset('vectors', 'Vectors', { as: 'svg' }),
 ];
@@ -93,12 +94,5 @@ const EXTENSIONS: Readonly<Record<FileKind, string>> = {
   ...{ png: 'png', jpeg: 'jpg', webp: 'webp', tiff: 'tif' },
   ...{ pdf: 'pdf', svg: 'svg', ora: 'ora' },
 };
-
-/** A name that every file system takes. */
-export const plainName = (title: string): string =>
-  title
-    .replace(/[^\p{L}\p{N}]+/gu, '-')
-    .replace(/^-|-$/g, '')
-    .toLowerCase() || 'page';
 
 export const fileName = (title: string, as: FileKind): string => `${plainName(title)}.${EXTENSIONS[as]}`;

@@ -1,9 +1,9 @@
-import { slicesOf } from '@true-nib/core/formats';
+import { plainName, slicesOf } from '@true-nib/core/formats';
 import { spreadsOf, type Opening } from '@true-nib/core/page';
 import { proxy, transfer } from 'comlink';
 import { request } from '../api';
 import type { Hired } from '../base';
-import { fileName, isBilevel, isPicture, plainName, pxFor, scaleFor, type DeliverChoice } from './choice';
+import { fileName, isBilevel, isPicture, pxFor, scaleFor, type DeliverChoice } from './choice';
 import type { DeliverService, PageOrder, PictureOrder } from './deliver.worker';
 import { orderFor, type DeliveredPage } from './pages';
 

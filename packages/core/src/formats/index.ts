@@ -1,5 +1,6 @@
 export { bilevel, type BilevelOptions } from './bilevel';
 export { BitSheet } from './bits';
+export { plainName } from './fileName';
 export * from './folioPackage';
 export { withDensity } from './jfif';
 export * from './ora';

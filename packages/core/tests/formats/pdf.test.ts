@@ -7,7 +7,8 @@ import { join } from 'node:path';
 import { inflateSync } from 'node:zlib';
 import sharp from 'sharp';
 import { pageToPdf, pageToSvg, PdfWriter } from '../../src/formats';
-import { newPage, sizeOf, type Page } from '../../src/page';
+import { applyChange, newPage, sizeOf, WASH_SIDE, washTile, type Page } from '../../src/page';
+import { adding, change, layer, picture } from '../page/entities';
 import { fullSheet, inkPage } from './fullSheet';
 
 const POPPLER = '/usr/bin/pdftoppm';
@@ -107,6 +108,69 @@ describe('PDF', () => {
   it('needs a page', async () => {
     const writer = await PdfWriter.named('Nothing');
     await expect(writer.finish()).rejects.toThrow('needs a page');
+  });
+
+  withPoppler('is read by Poppler as it says of itself: its boxes, its pages, its true size', async () => {
+    const folder = mkdtempSync(join(tmpdir(), 'pdf-'));
+    try {
+      const file = join(folder, 'page.pdf');
+      writeFileSync(file, await pageToPdf(inkPage(), 'Quay'));
+      const said = spawnSync('/usr/bin/pdfinfo', ['-box', file]).stdout.toString();
+      const numbers = (box: string) =>
+        new RegExp(`^${box}:\\s+(.*)$`, 'm').exec(said)?.[1].trim().split(/\s+/).map(Number);
+      // 700 × 500 px at 350 an inch, 20 px of bleed.
+      expect(said).toMatch(/^Pages:\s+1$/m);
+      expect(numbers('MediaBox')).toEqual([0, 0, 144, 102.86]);
+      expect(numbers('BleedBox')).toEqual([0, 0, 144, 102.86]);
+      expect(numbers('TrimBox')).toEqual([4.11, 4.11, 139.89, 98.74]);
+    } finally {
+      rmSync(folder, { recursive: true });
+    }
+  });
+
+  withPoppler('lays pixels of washes and turned roughs where they lie, on their feet', async () => {
+    const rough = { ...picture('p'), width: 60, height: 40, opacity: 1, tint: 'none' as const };
+    const placement = { x: 400, y: 250, scale: 2, angle: Math.PI / 2 };
+    const page = applyChange(
+      newPage({ width: 700, height: 500, ppi: 350 }),
+      change(
+        adding(
+          ...[layer('rough', 'Zz', 'rough'), layer('wash', 'a0', 'wash'), washTile('wash', 0, 0, 'ab'.repeat(32))],
+          { ...rough, placement },
+        ),
+      ),
+    );
+    const rgba = new Uint8ClampedArray(4 * WASH_SIDE * WASH_SIDE);
+    // Red in the upper left corner of the tile, 40 × 20 px.
+    for (let y = 0; y < 20; y++) for (let x = 0; x < 40; x++) rgba.set([255, 0, 0, 255], 4 * (y * WASH_SIDE + x));
+    // The left half of the rough is blue, the right half yellow.
+    const half = (background: string) => sharp({ create: { width: 30, height: 40, channels: 3, background } }).png();
+    const jpeg = await half('#0000ff')
+      .extend({ right: 30, background: '#ffff00' })
+      .jpeg({ quality: 100, chromaSubsampling: '4:4:4' })
+      .toBuffer();
+    const bytes = await pageToPdf(
+      page,
+      'Pixels',
+      { withRough: true },
+      {
+        wash: () => Promise.resolve({ width: WASH_SIDE, height: WASH_SIDE, rgba }),
+        picture: () => Promise.resolve(jpeg),
+      },
+    );
+    const { data, width } = await painted(bytes);
+    const at = (x: number, y: number) => [...data.subarray(3 * (y * width + x), 3 * (y * width + x) + 3)];
+    expect([at(35, 15), at(50, 15), at(35, 30)]).toEqual([
+      [255, 0, 0],
+      [255, 255, 255],
+      [255, 255, 255],
+    ]);
+    // A quarter turn from x towards y takes the left half up: 80 px wide, 120 high about the middle.
+    const near = (x: number, y: number, color: readonly number[]) =>
+      expect(Math.max(...at(x, y).map((value, c) => Math.abs(value - color[c])))).toBeLessThan(6);
+    near(400, 215, [0, 0, 255]);
+    near(400, 285, [255, 255, 0]);
+    expect(at(355, 215)).toEqual([255, 255, 255]);
   });
 
   withPoppler('is painted by Poppler as its SVG is by resvg: at most 8/255 apart away from edges', async () => {
