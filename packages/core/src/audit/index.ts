@@ -1,4 +1,5 @@
 export * from './blacks';
+export * from './deeds';
 export * from './finding';
 export * from './pressCheck';
 export * from './weights';

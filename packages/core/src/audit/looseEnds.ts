@@ -5,6 +5,7 @@ import type { Point } from '../math';
 import { mmToPx, pxToMm, type Page } from '../page';
 import type { StrokeEntity } from '../stroke';
 import type { Finding, PressSettings } from './finding';
+import { BREATH } from './thinLines';
 
 /** An end that stops short of a line by less than this was meant to meet it, mm as printed. */
 const SHORT_MM = 0.6;
@@ -49,7 +50,11 @@ interface Looked {
 const known = new WeakMap<StrokeEntity, [Looked?, Looked?]>();
 
 /** Ends of lines that stop just short of another line on their layer: a gap that ink and flats leak through. */
-export function* looseEnds(page: Page, strokes: readonly StrokeEntity[], { scale }: PressSettings): Generator<Finding> {
+export function* looseEnds(
+  page: Page,
+  strokes: readonly StrokeEntity[],
+  { scale }: PressSettings,
+): Generator<Finding | undefined> {
   const { ppi } = page.size;
   const reach = mmToPx(SHORT_MM, ppi) / scale;
   const drawn = [...page.entities].filter(isDrawn);
@@ -60,7 +65,8 @@ export function* looseEnds(page: Page, strokes: readonly StrokeEntity[], { scale
     index.add(minX, minY, maxX, maxY);
   }
   index.finish();
-  for (const stroke of strokes)
+  for (const [k, stroke] of strokes.entries()) {
+    if (k % BREATH === BREATH - 1) yield undefined;
     for (const end of endsOf(stroke)) {
       const far = reach + end.half;
       const near = index
@@ -76,6 +82,7 @@ export function* looseEnds(page: Page, strokes: readonly StrokeEntity[], { scale
         mending: { as: 'reach', id: stroke.id, end: end.end, to },
       };
     }
+  }
 }
 
 /** By how much an end stops short of what lies near, page px; nothing where it meets something, or aims at nothing. */

@@ -12,10 +12,11 @@ import { bleeds, specks, wholePage } from './wholePage';
 const MOST = 200;
 
 /**
- * Looks for what is wrong with a page before it is printed, what is quick to find first: it yields findings as they come. What was looked at
- * once is known again as long as it is the very same.
+ * Looks for what is wrong with a page before it is printed, what is quick to find first. It yields findings as they come, and nothing now and
+ * then, so that it can be let go of. What was looked at once is known again as long as it is the very same. What is silenced is passed over.
  */
-export function* pressChecking(page: Page, settings: PressSettings): Generator<Finding, void> {
+export function* pressChecking(page: Page, settings: PressSettings): Generator<Finding | undefined, void> {
+  const silences = new Set(ofKind(page, 'silence').map(({ about }) => about));
   const hidden = new Map<string, boolean>();
   const isSeen = ({ layerId }: DrawnEntity): boolean => {
     let is = hidden.get(layerId);
@@ -36,8 +37,9 @@ export function* pressChecking(page: Page, settings: PressSettings): Generator<F
   ]) {
     let count = 0;
     for (const finding of some) {
+      if (finding && silences.has(finding.id)) continue;
       yield finding;
-      if (++count >= MOST) break;
+      if (finding && ++count >= MOST) break;
     }
   }
 }
@@ -45,6 +47,6 @@ export function* pressChecking(page: Page, settings: PressSettings): Generator<F
 /** All that is wrong with a page at once. */
 export function pressCheck(page: Page, settings: PressSettings): Finding[] {
   const found: Finding[] = [];
-  for (const finding of pressChecking(page, settings)) found.push(finding);
+  for (const finding of pressChecking(page, settings)) if (finding) found.push(finding);
   return found;
 }

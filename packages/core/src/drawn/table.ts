@@ -40,6 +40,7 @@ export const DRAWN = {
   camera: UNDRAWN,
   stop: UNDRAWN,
   colour: UNDRAWN,
+  silence: UNDRAWN,
 } as const satisfies { readonly [K in EntityKind]: Drawn<EntityOf<K>> | Apart };
 
 /** The kinds that lay marks on the paper. */

@@ -10,6 +10,7 @@ export * from './kinds/paper';
 export * from './kinds/picture';
 export { HUES, type Corners, type Hue, type LightSettings, type Scan } from './kinds/scan';
 export * from './kinds/sheet';
+export * from './kinds/silence';
 export * from './kinds/stop';
 export {
   TAKES,

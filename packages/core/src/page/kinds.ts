@@ -14,6 +14,7 @@ import { layerKind } from './kinds/layer';
 import { paperKind } from './kinds/paper';
 import { pictureKind } from './kinds/picture';
 import { sheetKind } from './kinds/sheet';
+import { silenceKind } from './kinds/silence';
 import { stopKind } from './kinds/stop';
 import { washKind } from './kinds/wash';
 
@@ -37,6 +38,7 @@ export const KINDS = {
   camera: cameraKind,
   stop: stopKind,
   colour: colourKind,
+  silence: silenceKind,
 } as const;
 
 export type EntityKind = keyof typeof KINDS;

@@ -1,4 +1,14 @@
-import { blackShares, PRESS_SETTINGS, pressCheck, pressChecking, weightsOf, type PressSettings } from '../../src/audit';
+import {
+  blackShares,
+  heardAgain,
+  mended,
+  PRESS_SETTINGS,
+  pressCheck,
+  pressChecking,
+  silenced,
+  weightsOf,
+  type PressSettings,
+} from '../../src/audit';
 import type { AreaEntity } from '../../src/area';
 import { makeSpine } from '../../src/curve';
 import { applyChange, find, newPage, type Entity, type Page } from '../../src/page';
@@ -155,5 +165,44 @@ describe('Blacks', () => {
     const panel = { kind: 'panel', id: 'p', layerId: 'inks', order: 'a1', ring: ring(0, 0, 600, 900) } as const;
     const bits = { width: 120, height: 90, at: (x: number) => x < 30 };
     expect(blackShares(pageOf(panel), bits)).toEqual({ page: 0.25, panels: [{ id: 'p', share: 0.5 }] });
+  });
+});
+
+describe('What a press check finds', () => {
+  const after = (page: Page, k = 0): Page => {
+    const { mending } = pressCheck(page, PRESS_SETTINGS)[k];
+    if (!mending) throw new Error('It can be mended.');
+    return applyChange(page, change(mended(page, mending)));
+  };
+
+  it('is mended at a touch: thin lines are as wide as prints, ends meet what they ran towards, specks are gone', () => {
+    const wall = straight('wall', [600, 50], [600, 800]);
+    const page = pageOf(
+      wall,
+      straight('thin', [100, 100], [500, 300], 0.8),
+      straight('short', [200, 500], [590, 500]),
+      area('speck', [ring(300, 700, 302, 702)], black),
+    );
+    expect(found(page)).toEqual(['speck:speck', 'thin line:thin', 'loose end:short:1']);
+    expect(found(after(after(after(page))))).toEqual([]);
+  });
+
+  it('is silenced, and heard again', () => {
+    const page = pageOf(straight('thin', [100, 100], [500, 300], 0.8));
+    const [finding] = pressCheck(page, PRESS_SETTINGS);
+    const quiet = applyChange(page, change(silenced(finding, 'hush')));
+    expect(found(quiet)).toEqual([]);
+    expect(found(applyChange(quiet, change(heardAgain(quiet))))).toEqual(['thin line:thin']);
+  });
+
+  it('is left alone on a locked layer, or where it is gone', () => {
+    const page = pageOf(straight('thin', [100, 100], [500, 300], 0.8));
+    const inks = find(page, 'layer', 'inks');
+    if (!inks) throw new Error('There is a layer.');
+    const locked = applyChange(page, change([{ before: inks, after: { ...inks, locked: true } }]));
+    const [{ mending }] = pressCheck(page, PRESS_SETTINGS);
+    if (!mending) throw new Error('It can be mended.');
+    expect(() => mended(locked, mending)).toThrow('locked');
+    expect(() => mended(newPage(SIZE), mending)).toThrow('not there any more');
   });
 });
