@@ -60,6 +60,7 @@ const webFloors = [
   'stages/mend',
   'stages/ink',
   'stages/blacks',
+  'stages/press',
   'stages/texture',
   'stages/guides',
   'stages/depth',

@@ -27,6 +27,7 @@ import {
   type SeenRoughs,
 } from '@true-nib/core/page';
 import { expose } from 'comlink';
+import { ground } from '../render/ground';
 import { InkDesk, unpackedList } from '../render/inkDesk';
 import { paintPage } from '../render/pagePaint';
 import { pyramidOf, type PyramidLevel } from '../render/picturePieces';
@@ -65,6 +66,13 @@ export interface PictureOrder {
   readonly onPaper: boolean;
 }
 
+/** The inks of a page on white. */
+export interface SmallPicture {
+  readonly width: number;
+  readonly height: number;
+  readonly rgba: Uint8ClampedArray<ArrayBuffer>;
+}
+
 /** Hears how much is made, 0..1. Whoever wants no more of it ends the worker. */
 type Tell = (share: number) => void;
 
@@ -100,6 +108,18 @@ const service = {
   png(order: PictureOrder, tell: Tell): Blob {
     const parts = order.isOneBit ? bitParts(atHand(), order, tell) : paintedParts(atHand(), order, tell);
     return new Blob(parts, { type: 'image/png' });
+  },
+
+  /** The inks on white, as large as fits. */
+  small(side: number): SmallPicture {
+    const { page, desk } = atHand();
+    const scale = Math.min(1, side / Math.max(page.size.width, page.size.height));
+    const [width, height] = [page.size.width, page.size.height].map((px) => Math.max(1, Math.round(px * scale)));
+    const context = ground(width, height);
+    const roughs: SeenRoughs = { under: [], over: [] };
+    const box = { minX: 0, minY: 0, maxX: width, maxY: height };
+    paintPage(context, { desk, paper: '#ffffff', roughs, levelsOf: () => undefined }, scaling(scale), box);
+    return { width, height, rgba: context.getImageData(0, 0, width, height).data };
   },
 
   /** The page as SVG, sized in mm; roughs are embedded when asked for. */

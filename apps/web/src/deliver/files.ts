@@ -5,7 +5,7 @@ import { request } from '../api';
 import type { Hired } from '../base';
 import { fileName, isBilevel, isPicture, pxFor, scaleFor, type DeliverChoice } from './choice';
 import type { DeliverService, PageOrder, PictureOrder } from './deliver.worker';
-import { orderFor, type DeliveredPage } from './pages';
+import { handedOver, orderFor, type DeliveredPage } from './pages';
 
 /** A page that is fetched when its turn comes, so that never all of a folio is in memory. */
 export interface PageToDeliver {
@@ -95,8 +95,6 @@ async function* filesOf(
     yield named(`${page.title}${part}`, file);
   }
 }
-
-const handedOver = (order: PageOrder): PageOrder => transfer(order, [order.entities.buffer as ArrayBuffer]);
 
 /** A PNG as the format that is wanted: the server has writers for those that a browser has none for. */
 async function converted(png: Blob, { as, quality }: DeliverChoice, ppi: number, signal: AbortSignal): Promise<Blob> {

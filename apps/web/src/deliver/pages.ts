@@ -1,6 +1,7 @@
 import type { EntityId } from '@true-nib/core/kind';
 import { EntityMap, newPage, ofKind, roughsOf, type Entity, type Page } from '@true-nib/core/page';
 import { pack } from '@true-nib/core/wire';
+import { transfer } from 'comlink';
 import { decodable, type PictureBytes } from '../render';
 import { httpTransport } from '../session';
 import type { DeliveredPicture, PageOrder } from './deliver.worker';
@@ -46,3 +47,6 @@ export async function orderFor({ title, page, bytes }: DeliveredPage, withRough:
   const entities = pack([...page.entities].filter(({ kind }) => kind !== 'samples'));
   return { title, size: page.size, entities, pictures, washes };
 }
+
+/** An order that is given away. */
+export const handedOver = (order: PageOrder): PageOrder => transfer(order, [order.entities.buffer as ArrayBuffer]);

@@ -37,7 +37,7 @@ export type { RegionSettings, ShownRegion } from './regionWork';
 export type { SetPicture } from './set.worker';
 export type { ShownSets } from './setSurface';
 export { isShownUnder, plainLook } from './stackLook';
-export { ringed } from './ringed';
+export { ringed, ringedPlaces } from './ringed';
 export { StartedInks } from './startedInks';
 export {
   aligned,

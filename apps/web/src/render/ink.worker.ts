@@ -17,6 +17,7 @@ import type { StackLook } from './stackLook';
 import { hasInk, InkDesk, unpackedList, type FirstLook } from './inkDesk';
 import type { PictureOfInks } from './keptPicture';
 import { PieceWork } from './pieceWork';
+import { PressWork } from './pressWork';
 import { RegionWork, type RegionSettings, type ShownRegion } from './regionWork';
 import { TextureWork, type LaidTexture, type ShownTexture } from './textureWork';
 import type { WashDeed } from './washDeed';
@@ -26,6 +27,7 @@ let desk: InkDesk | undefined;
 let wash: WashWork | undefined;
 let regions: RegionWork | undefined;
 let pieceWork: PieceWork | undefined;
+let pressWork: PressWork | undefined;
 const textureWork = new TextureWork();
 let tethered: readonly Entity[] = [];
 let mended: readonly Edit[] = [];
@@ -53,6 +55,7 @@ const service = {
     wash = new WashWork(desk);
     regions = new RegionWork(desk);
     pieceWork = new PieceWork(desk);
+    pressWork = new PressWork(desk);
   },
 
   edit(edits: Uint8Array): void {
@@ -94,7 +97,7 @@ const service = {
 
   /** Works out where lines go that are tethered to a guide; answers how many entities that changes. */
   tether(guides: readonly GuideEntity[], guide: GuideEntity, shape: GuideShape, following: Following): number {
-    const edits = desk ? tetheredEdits(desk.withGuides(guides), guide, shape, following) : [];
+    const edits = desk ? tetheredEdits(desk.pageWith(guides), guide, shape, following) : [];
     tethered = edits.flatMap(({ after }) => after ?? []);
     return tethered.length;
   },
@@ -249,6 +252,16 @@ const service = {
 
   washSpecks(...asked: Parameters<WashWork['specks']>): ReturnType<WashWork['specks']> {
     return washing().specks(...asked);
+  },
+
+  // What is wrong with the page before it is printed.
+
+  async pressCheck(...asked: Parameters<PressWork['check']>) {
+    return pressWork?.check(...asked);
+  },
+
+  async weights(scale: number) {
+    return pressWork?.weights(scale);
   },
 };
 

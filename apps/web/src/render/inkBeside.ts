@@ -1,4 +1,5 @@
 import PQueue from 'p-queue';
+import type { Finding, PressSettings, WeightShare } from '@true-nib/core/audit';
 import type { FieldShape, GuideEntity, GuideShape } from '@true-nib/core/guides';
 import type { RakeSettings } from '@true-nib/core/texture';
 import type { Thing } from '@true-nib/core/drawn';
@@ -170,6 +171,22 @@ export class InkBeside {
   async specks(layerId: EntityId, most: number, isWash: boolean): Promise<readonly (Speck | PixelSpeck)[] | undefined> {
     await this.told;
     return isWash ? this.service.washSpecks(layerId, most) : this.service.inkSpecks(layerId, most);
+  }
+
+  /** What is wrong with the page as it is now (see `PressWork.check`); `besides` is what the check asks for that is no ink. */
+  async pressCheck(
+    besides: readonly Entity[],
+    settings: PressSettings,
+    tell: (some: readonly Finding[]) => void,
+  ): Promise<readonly Finding[] | undefined> {
+    await this.told;
+    return this.service.pressCheck(besides, settings, proxy(tell));
+  }
+
+  /** How the weights of lines are spread, at a share of the page's size. */
+  async weights(scale: number): Promise<readonly WeightShare[] | undefined> {
+    await this.told;
+    return this.service.weights(scale);
   }
 
   stopMending(): void {

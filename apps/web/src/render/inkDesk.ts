@@ -17,7 +17,6 @@ import {
 } from '@true-nib/core/page';
 import { unpack } from '@true-nib/core/wire';
 import type { EntityId } from '@true-nib/core/kind';
-import type { GuideEntity } from '@true-nib/core/guides';
 import { breath } from '../base/breath';
 import { ChangeLog } from './changeLog';
 import { applyEdits } from './draft';
@@ -67,11 +66,11 @@ export class InkDesk {
     return find(this.page, 'layer', layerId);
   }
 
-  /** The page as this desk has it, with its guides, which are no inks. */
-  withGuides(guides: readonly GuideEntity[]): Page {
+  /** The page as this desk has it, with some of what is no ink: guides, how it is cut. */
+  pageWith(besides: readonly Entity[]): Page {
     return applyEdits(
       this.page,
-      guides.map((after) => ({ before: null, after })),
+      besides.map((after) => ({ before: null, after })),
     );
   }
 

@@ -7,6 +7,7 @@ import { INK } from './ink';
 import { LETTERING } from './lettering';
 import { MEND } from './mend';
 import { PANELS } from './panels';
+import { PRESS } from './press';
 import { roughStage } from './rough';
 import { SET } from './set';
 import { TEXTURE } from './texture';
@@ -19,5 +20,5 @@ export const STAGES: readonly Stage[] = [
   INK,
   MEND,
   blacksStage(TEXTURE),
-  finishStage(LETTERING),
+  finishStage(PRESS, LETTERING),
 ];

@@ -1,8 +1,9 @@
 import { makeSpine, STRIDE, type Spine } from '../curve';
+import { isDrawn } from '../drawn';
 import { PageError } from '../gate';
 import type { EntityId } from '../kind';
 import type { Point } from '../math';
-import { find, layersOf, nodeOf, ofKind, type Edit, type Page } from '../page';
+import { applyChange, draftChange, find, layersOf, mergeEdits, nodeOf, ofKind, type Edit, type Page } from '../page';
 import type { Finding, Mending } from './finding';
 
 /** What a mending is called in the history. */
@@ -22,8 +23,8 @@ export function mended(page: Page, mending: Mending): Edit[] {
       return [{ before, after: { ...before, spine: thickened(before.spine, mending.width) } }];
     }
     case 'drop': {
-      const before = find(page, 'stroke', mending.id) ?? find(page, 'area', mending.id);
-      if (!before) throw gone();
+      const before = page.entities.get(mending.id);
+      if (!isDrawn(before)) throw gone();
       requireFree(page, before.layerId);
       return [{ before, after: null }];
     }
@@ -42,6 +43,24 @@ export function mended(page: Page, mending: Mending): Edit[] {
       return [{ before, after: { ...before, spine: reaching(before.spine, mending.end, mending.to) } }];
     }
   }
+}
+
+/** Mends many findings as one deed; what can no longer be mended is left as it is. Throws the reason where none can be. */
+export function mendedAll(page: Page, mendings: readonly Mending[]): Edit[] {
+  let after = page;
+  let refused: unknown;
+  const edits: Edit[] = [];
+  for (const mending of mendings)
+    try {
+      const own = mended(after, mending);
+      after = applyChange(after, draftChange(MENDING_WORDS[mending.as], own));
+      edits.push(...own);
+    } catch (error) {
+      if (!(error instanceof PageError)) throw error;
+      refused = error;
+    }
+  if (edits.length === 0 && refused) throw refused;
+  return mergeEdits(edits);
 }
 
 /** Edits that silence a finding, or let all that were silenced be heard again. */

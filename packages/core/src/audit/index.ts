@@ -1,5 +1,6 @@
 export * from './blacks';
 export * from './deeds';
 export * from './finding';
+export * from './leaks';
 export * from './pressCheck';
 export * from './weights';

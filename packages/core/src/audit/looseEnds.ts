@@ -41,10 +41,16 @@ function endsOf(stroke: StrokeEntity): End[] {
   return [at(0), at(1)];
 }
 
+/** How short an end stops, and how far it goes on straight to meet what it runs towards, page px; nothing where it passes by. */
+interface Short {
+  readonly gap: number;
+  readonly on?: number;
+}
+
 interface Looked {
   readonly near: readonly DrawnEntity[];
   readonly reach: number;
-  readonly gap: number | undefined;
+  readonly short: Short | undefined;
 }
 
 const known = new WeakMap<StrokeEntity, [Looked?, Looked?]>();
@@ -73,40 +79,59 @@ export function* looseEnds(
         .search(end.x - far, end.y - far, end.x + far, end.y + far)
         .map((k) => drawn[k])
         .filter((entity) => entity !== stroke && entity.layerId === stroke.layerId);
-      const gap = gapOf(end, near, reach);
-      if (gap === undefined) continue;
-      const to = { x: end.x + end.dx * (gap + end.half), y: end.y + end.dy * (gap + end.half) };
+      const short = shortOf(end, near, reach);
+      if (!short) continue;
+      const { gap, on } = short;
       yield {
         ...{ id: `loose end:${stroke.id}:${end.end}`, kind: 'loose end', at: { x: end.x, y: end.y } },
         words: `A line stops ${(pxToMm(gap, ppi) * scale).toFixed(2)} mm short of another.`,
-        mending: { as: 'reach', id: stroke.id, end: end.end, to },
+        ...(on !== undefined && { mending: { as: 'reach', id: stroke.id, end: end.end, to: ahead(end, on) } }),
       };
     }
   }
 }
 
-/** By how much an end stops short of what lies near, page px; nothing where it meets something, or aims at nothing. */
-function gapOf(end: End, near: readonly DrawnEntity[], reach: number): number | undefined {
+/** Where an end would be if it went on straight. */
+const ahead = ({ x, y, dx, dy }: End, by: number): Point => ({ x: x + dx * by, y: y + dy * by });
+
+/** How an end stops short of what lies near; nothing where it meets something, or aims at nothing. */
+function shortOf(end: End, near: readonly DrawnEntity[], reach: number): Short | undefined {
   const kept = known.get(end.stroke) ?? [];
   const last = kept[end.end];
   if (last && last.reach === reach && last.near.length === near.length && near.every((one, k) => one === last.near[k]))
-    return last.gap;
-  const gap = measured(end, near, reach);
-  kept[end.end] = { near, reach, gap };
+    return last.short;
+  const short = measured(end, near, reach);
+  kept[end.end] = { near, reach, short };
   known.set(end.stroke, kept);
-  return gap;
+  return short;
 }
 
-function measured(end: End, near: readonly DrawnEntity[], reach: number): number | undefined {
-  let least = Infinity;
+function measured(end: End, near: readonly DrawnEntity[], reach: number): Short | undefined {
+  let least: { readonly gap: number; readonly entity: DrawnEntity } | undefined;
   const far = reach + end.half;
   for (const entity of near) {
     const gap = gapTo(entity, end, end, far) - end.half;
     if (gap <= UNSEEN) return undefined;
-    if (gap >= least || gap > reach) continue;
+    if ((least && gap >= least.gap) || gap > reach) continue;
     // Only what it runs towards: a line beside it is no aim.
-    const ahead = { x: end.x + end.dx * (gap + end.half), y: end.y + end.dy * (gap + end.half) };
-    if (gapTo(entity, end, ahead, far) <= (1 - NEARER) * (gap + end.half)) least = gap;
+    const there = ahead(end, gap + end.half);
+    if (gapTo(entity, end, there, far) <= (1 - NEARER) * (gap + end.half)) least = { gap, entity };
   }
-  return least < Infinity ? least : undefined;
+  return least && { gap: least.gap, ...wayOn(end, least.entity, far) };
 }
+
+/** How far an end goes on straight until it lies in an entity: each step is as long as that is sure to be free of it. */
+function wayOn(end: End, entity: DrawnEntity, far: number): Pick<Short, 'on'> {
+  let on = 0;
+  for (let step = 0; step < MOST_STEPS && on <= FARTHEST * far; step++) {
+    const at = ahead(end, on);
+    const free = gapTo(entity, at, at, far);
+    if (free <= UNSEEN) return { on: on + free };
+    on += free;
+  }
+  return {};
+}
+
+const MOST_STEPS = 30;
+/** How much farther than straight across an end may go to meet what it runs towards. */
+const FARTHEST = 3;

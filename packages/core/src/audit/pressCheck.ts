@@ -1,12 +1,14 @@
 import type { AreaEntity } from '../area';
-import { isDrawn, type DrawnEntity } from '../drawn';
-import { nodeOf, ofKind, type Page } from '../page';
+import { isDrawn } from '../drawn';
+import { ofKind, type Page } from '../page';
+import { specks, unseen } from './crumbs';
 import type { Finding, PressSettings } from './finding';
 import { letters } from './letters';
 import { looseEnds } from './looseEnds';
+import { seenOn } from './seen';
 import { thinLines } from './thinLines';
 import { tones } from './tones';
-import { bleeds, specks, wholePage } from './wholePage';
+import { bleeds, wholePage } from './wholePage';
 
 /** Findings of one kind that are told: who has more mends some first. */
 const MOST = 200;
@@ -17,12 +19,7 @@ const MOST = 200;
  */
 export function* pressChecking(page: Page, settings: PressSettings): Generator<Finding | undefined, void> {
   const silences = new Set(ofKind(page, 'silence').map(({ about }) => about));
-  const hidden = new Map<string, boolean>();
-  const isSeen = ({ layerId }: DrawnEntity): boolean => {
-    let is = hidden.get(layerId);
-    if (is === undefined) hidden.set(layerId, (is = nodeOf(page, layerId)?.isHidden ?? false));
-    return !is;
-  };
+  const isSeen = seenOn(page);
   const drawn = [...page.entities].filter(isDrawn).filter(isSeen);
   const strokes = ofKind(page, 'stroke').filter(isSeen);
   const areas: AreaEntity[] = ofKind(page, 'area').filter(isSeen);
@@ -32,6 +29,7 @@ export function* pressChecking(page: Page, settings: PressSettings): Generator<F
     tones(page, areas, settings),
     bleeds(page, drawn, settings),
     specks(page, drawn, settings),
+    unseen(page, drawn),
     thinLines(page, strokes, settings),
     looseEnds(page, strokes, settings),
   ]) {

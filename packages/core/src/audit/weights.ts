@@ -2,6 +2,8 @@ import { flattenSpine, STRIDE } from '../curve';
 import { ofKind, pxToMm, type Page } from '../page';
 import { TECHNICAL_WIDTHS } from '../rack';
 import type { StrokeEntity } from '../stroke';
+import { seenOn } from './seen';
+import { BREATH } from './thinLines';
 
 /** How long all lines are that are nearest to one width of technical pens. */
 export interface WeightShare {
@@ -16,10 +18,22 @@ const known = new WeakMap<StrokeEntity, { readonly ppi: number; readonly lengths
 
 /** How the weights of lines are spread, in mm as printed, by the widths of technical pens (ISO 9175-1: steps of √2). */
 export function weightsOf(page: Page, scale = 1): WeightShare[] {
+  const work = weighing(page, scale);
+  for (;;) {
+    const step = work.next();
+    if (step.done) return step.value;
+  }
+}
+
+/** The same, line by line; tells the share that is done. */
+export function* weighing(page: Page, scale: number): Generator<number, WeightShare[]> {
   const sums = TECHNICAL_WIDTHS.map(() => 0);
   const by = page.size.ppi / scale;
-  for (const stroke of ofKind(page, 'stroke')) {
-    if (stroke.fills) continue;
+  const isSeen = seenOn(page);
+  const strokes = ofKind(page, 'stroke');
+  for (const [k, stroke] of strokes.entries()) {
+    if (k % BREATH === 0) yield k / strokes.length;
+    if (stroke.fills || !isSeen(stroke)) continue;
     let last = known.get(stroke);
     if (last?.ppi !== by) known.set(stroke, (last = { ppi: by, lengths: lengthsOf(stroke, by) }));
     last.lengths.forEach((length, k) => (sums[k] += length));

@@ -96,25 +96,3 @@ export function* bleeds(page: Page, drawn: readonly DrawnEntity[], { scale }: Pr
       };
   }
 }
-
-/** The longest side, mm as printed, of what is a speck. */
-const SPECK_MM = 0.25;
-
-/** Marks so small that they were hardly meant. */
-export function* specks(page: Page, drawn: readonly DrawnEntity[], { scale }: PressSettings): Generator<Finding> {
-  const most = mmToPx(SPECK_MM, page.size.ppi) / scale;
-  for (const entity of drawn) {
-    if (entity.kind !== 'stroke' && entity.kind !== 'area') continue;
-    const { minX, minY, maxX, maxY } = markBox(entity);
-    if (Math.max(maxX - minX, maxY - minY) > most) continue;
-    yield {
-      ...{
-        id: `speck:${entity.id}`,
-        kind: 'speck',
-        at: boxMiddle(markBox(entity)),
-        mending: { as: 'drop', id: entity.id },
-      },
-      words: 'A mark is so small that it may be a slip of the pen.',
-    };
-  }
-}

@@ -2,6 +2,7 @@ import {
   blackShares,
   heardAgain,
   mended,
+  mendedAll,
   PRESS_SETTINGS,
   pressCheck,
   pressChecking,
@@ -137,6 +138,33 @@ describe('A press check', () => {
     expect(found(page)).toEqual([]);
   });
 
+  it('finds what lies beside the page, or out of its panel, where nobody sees it', () => {
+    const panel = { kind: 'panel', id: 'p', layerId: 'inks', order: 'a1', ring: ring(100, 100, 600, 800) } as const;
+    const out = { ...straight('out', [700, 200], [900, 300]), panelId: 'p' };
+    const over = { ...straight('over', [500, 300], [900, 400]), panelId: 'p' };
+    const page = pageOf(
+      panel,
+      out,
+      over,
+      straight('off', [1300, 100], [1400, 200]),
+      straight('on', [650, 50], [900, 60]),
+    );
+    expect(found(page)).toEqual(['unseen:off', 'unseen:out']);
+    expect(
+      found(
+        applyChange(
+          page,
+          change(
+            mendedAll(
+              page,
+              pressCheck(page, PRESS_SETTINGS).flatMap(({ mending }) => mending ?? []),
+            ),
+          ),
+        ),
+      ),
+    ).toEqual([]);
+  });
+
   it('tells what is quick to find before all lines were looked at', () => {
     const page = pageOf(straight('a', [100, 100], [500, 300], 0.5));
     const some = pressChecking(page, { ...PRESS_SETTINGS, scale: 1.5 });
@@ -163,7 +191,7 @@ describe('Weights', () => {
 describe('Blacks', () => {
   it('are counted over the page and within each panel', () => {
     const panel = { kind: 'panel', id: 'p', layerId: 'inks', order: 'a1', ring: ring(0, 0, 600, 900) } as const;
-    const bits = { width: 120, height: 90, at: (x: number) => x < 30 };
+    const bits = { width: 120, height: 90, at: (x: number) => (x < 20 ? 1 : x < 40 ? 0.5 : 0) };
     expect(blackShares(pageOf(panel), bits)).toEqual({ page: 0.25, panels: [{ id: 'p', share: 0.5 }] });
   });
 });
@@ -185,6 +213,28 @@ describe('What a press check finds', () => {
     );
     expect(found(page)).toEqual(['speck:speck', 'thin line:thin', 'loose end:short:1']);
     expect(found(after(after(after(page))))).toEqual([]);
+  });
+
+  it('is mended so that an end which comes in at a slant meets what it ran towards, too', () => {
+    // At 50° from straight across the way on is half as long again as the gap.
+    const page = pageOf(straight('wall', [600, 50], [600, 800]), straight('slant', [400, 250], [588, 474]));
+    expect(found(page)).toEqual(['loose end:slant:1']);
+    expect(found(after(page))).toEqual([]);
+  });
+
+  it('is mended many at once, and what is gone since is left', () => {
+    const page = pageOf(
+      straight('wall', [600, 50], [600, 800]),
+      straight('other', [100, 50], [100, 800]),
+      straight('short', [110, 500], [590, 500]),
+    );
+    const mendings = pressCheck(page, PRESS_SETTINGS).flatMap(({ mending }) => mending ?? []);
+    expect(mendings).toHaveLength(2);
+    const edits = mendedAll(page, [...mendings, { as: 'drop', id: 'gone' }]);
+    // Both ends of one line are one edit of it.
+    expect(edits).toHaveLength(1);
+    expect(found(applyChange(page, change(edits)))).toEqual([]);
+    expect(() => mendedAll(page, [{ as: 'drop', id: 'gone' }])).toThrow('not there any more');
   });
 
   it('is silenced, and heard again', () => {

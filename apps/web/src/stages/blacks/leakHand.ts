@@ -1,6 +1,6 @@
 import { laidAs } from '@true-nib/core/drawn';
 import type { EntityId } from '@true-nib/core/kind';
-import { apply, boxOfPoints, distance, growBox, type Point } from '@true-nib/core/math';
+import { boxOfPoints, distance, growBox, type Point } from '@true-nib/core/math';
 import { nearestLine } from '@true-nib/core/mend';
 import { ofKind, orderBetween, type Edit, type StopEntity } from '@true-nib/core/page';
 import { bridgeOver, type Leak } from '@true-nib/core/regions';
@@ -16,7 +16,7 @@ import {
   type PageSlot,
 } from '../../board';
 import { FINGER, goTo, linesNear } from '../../hand';
-import { ringed, zoomOf, type Sketch } from '../../render';
+import { ringedPlaces, zoomOf } from '../../render';
 import { newId } from '../../session';
 import { useBlacks } from './blackStore';
 import { useLeaks } from './leakStore';
@@ -75,19 +75,11 @@ export class LeakCheck implements PageKeep {
 
   /** Closes the leak in hand by a line in the nib and the weight of those beside it. */
   bridge(): void {
-    const { board } = this;
     const leak = this.inHand;
     if (!leak) return;
-    const [from, to] = leak.ends ?? [leak, leak];
-    const settings = board.of(pourSlot).settings();
-    if (typeof settings === 'string') return board.notice(settings);
-    const beside = [from, to].flatMap((end) => this.lineAt(settings.layerIds, end) ?? []);
-    const bridge = bridgeOver([from, to], beside);
-    if (!bridge) return board.notice('There is no line beside this gap to go by: put a stop there.');
-    const { layerId } = beside[0].line;
-    const order = orderBetween(board.picture.inks.index.topOrder(layerId), undefined);
-    const after = laidAs(bridge, { id: newId(), layerId, order, ...inPanel(board.of(begunSlot).panelAt(leak)) });
-    this.done('Bridge a leak', { before: null, after });
+    const bridged = bridgeEdit(this.board, leak);
+    if (typeof bridged === 'string') return this.board.notice(bridged);
+    this.done(BRIDGE, bridged);
   }
 
   /** Says of the leak in hand that colour stops there without ink, or that it is meant. */
@@ -115,12 +107,6 @@ export class LeakCheck implements PageKeep {
     return leak;
   }
 
-  private lineAt(layerIds: readonly EntityId[], at: Point) {
-    const lines = linesNear(this.board, layerIds, growBox(boxOfPoints([at]), 2)).filter(({ kept }) => !kept.fills);
-    const near = nearestLine(lines, ({ shown }) => shown, at, 2);
-    return near && { line: near.line.kept, width: near.width };
-  }
-
   private done(label: string, edit: Edit): void {
     const { inHand, leaks } = useLeaks.getState();
     if (!this.board.session.commit(label, [edit])) return;
@@ -134,45 +120,58 @@ export class LeakCheck implements PageKeep {
   }
 
   private async check(): Promise<void> {
-    const { board } = this;
-    const pour = board.of(pourSlot);
-    const settings = pour.settings();
-    if (typeof settings === 'string' || !(await pour.look()) || !this.isHeld) return;
-    const found = await board.picture.inks.beside.service.leaks(settings);
+    const found = await leaksNow(this.board);
     if (!found || !this.isHeld) return;
     const { leaks, inHand } = useLeaks.getState();
     const held = inHand === undefined ? undefined : leaks[inHand];
-    const still = held ? found.leaks.findIndex((leak) => distance(leak, held) < 1) : -1;
-    useLeaks.setState({ leaks: found.leaks, inHand: still < 0 ? undefined : still });
+    const still = held ? found.findIndex((leak) => distance(leak, held) < 1) : -1;
+    useLeaks.setState({ leaks: found, inHand: still < 0 ? undefined : still });
   }
 
   private show(): void {
     const { leaks, inHand } = useLeaks.getState();
-    this.board.picture.setSketch(leaks.length > 0 ? leakSketch(leaks, inHand) : undefined);
+    this.board.picture.setSketch(leaks.length > 0 ? ringedPlaces(leaks, inHand) : undefined);
   }
 }
 
-/** Rings round leaks, the one in hand filled, and the openings themselves. */
-const leakSketch =
-  (leaks: readonly Leak[], inHand: number | undefined): Sketch =>
-  (context, map, ratio, colours) => {
-    const { width, height } = context.canvas;
-    context.setTransform(1, 0, 0, 1, 0, 0);
-    for (const [k, leak] of leaks.entries()) {
-      const { ends } = leak;
-      const at = apply(map, leak);
-      if (at.x < -20 || at.y < -20 || at.x > width + 20 || at.y > height + 20) continue;
-      const radius = (k === inHand ? 13 : 9) * ratio;
-      if (k === inHand) {
-        context.fillStyle = colours.seal;
-        context.globalAlpha = 0.3;
-        context.beginPath();
-        context.arc(at.x, at.y, radius, 0, 2 * Math.PI);
-        context.fill();
-        context.globalAlpha = 1;
-      }
-      ringed(context, { map, ratio }, leak, radius, ends);
-    }
-  };
+const BRIDGE = 'Bridge a leak';
+
+/** Where colour would leak as the page is now; nothing where that cannot be told, or was asked for anew meanwhile. */
+async function leaksNow(board: Board): Promise<readonly Leak[] | undefined> {
+  const pour = board.of(pourSlot);
+  const settings = pour.settings();
+  if (typeof settings === 'string' || !(await pour.look())) return undefined;
+  return (await board.picture.inks.beside.service.leaks(settings))?.leaks;
+}
+
+/** A line over a leak in the nib and the weight of those beside it; why there is none, in a sentence. */
+function bridgeEdit(board: Board, leak: Leak): Edit | string {
+  const [from, to] = leak.ends ?? [leak, leak];
+  const settings = board.of(pourSlot).settings();
+  if (typeof settings === 'string') return settings;
+  const beside = [from, to].flatMap((end) => lineAt(board, settings.layerIds, end) ?? []);
+  const bridge = bridgeOver([from, to], beside);
+  if (!bridge) return 'There is no line beside this gap to go by: put a stop there.';
+  const { layerId } = beside[0].line;
+  const order = orderBetween(board.picture.inks.index.topOrder(layerId), undefined);
+  const after = laidAs(bridge, { id: newId(), layerId, order, ...inPanel(board.of(begunSlot).panelAt(leak)) });
+  return { before: null, after };
+}
+
+function lineAt(board: Board, layerIds: readonly EntityId[], at: Point) {
+  const lines = linesNear(board, layerIds, growBox(boxOfPoints([at]), 2)).filter(({ kept }) => !kept.fills);
+  const near = nearestLine(lines, ({ shown }) => shown, at, 2);
+  return near && { line: near.line.kept, width: near.width };
+}
+
+/** What another room may ask about leaks. */
+export const LEAKS = {
+  now: leaksNow,
+  bridge(board: Board, leak: Leak): void {
+    const bridged = bridgeEdit(board, leak);
+    if (typeof bridged === 'string') board.notice(bridged);
+    else board.session.commit(BRIDGE, [bridged]);
+  },
+} as const;
 
 export const leakSlot: PageSlot<LeakCheck> = { open: (board) => new LeakCheck(board) };

@@ -1,17 +1,23 @@
-import type { ReactNode } from 'react';
 import { View } from 'react-native';
-import type { SettingsProps } from '../../board';
+import { useDesk, type SettingsProps, type Tool } from '../../board';
+import { ToolChips } from '../../hand';
 import { useIsWide } from '../../look';
 import { DeliverButton, DeliverSettings, FileKindSetting, ScaleChoice } from './DeliverSettings';
 
-/** The tool that looks at the page; on a phone in its place the one thing that is done with it. */
-export function FinishChips({ chip }: { readonly chip: ReactNode }) {
-  return useIsWide() ? (
-    chip
-  ) : (
-    <View className="grow px-1">
-      <DeliverButton />
-    </View>
+/** The tools that look at the page; on a phone beside the one thing that is done with the first of them. */
+export function FinishChips({ tools }: { readonly tools: readonly Tool[] }) {
+  const isWide = useIsWide();
+  const isLooking = useDesk(({ tool }) => tool === tools[0]?.id);
+  if (isWide || !isLooking) return <ToolChips tools={tools} />;
+  return (
+    <>
+      <View className="w-[116px] flex-row">
+        <ToolChips tools={tools} />
+      </View>
+      <View className="grow justify-center px-1">
+        <DeliverButton />
+      </View>
+    </>
   );
 }
 

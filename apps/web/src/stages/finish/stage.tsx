@@ -1,7 +1,7 @@
 import Deliver from 'lucide-react-native/icons/package-check';
 import Letters from 'lucide-react-native/icons/message-circle';
 import type { Stage, Tool, Wing } from '../../board';
-import { ToolChip, TurningRows } from '../../hand';
+import { TurningRows } from '../../hand';
 import { forgetPageDelivery } from './deliverStore';
 import { FinishAll, FinishChips, FinishLine } from './FinishBench';
 import { slicingSlot } from './sliceHand';
@@ -20,29 +20,31 @@ const deliver: Tool = {
   showsPlain: true,
 };
 
-/** The page is lettered, by a wing, and delivered. */
-export const finishStage = (lettering: Wing) =>
+/** The page is lettered and checked, by wings, and delivered. */
+export const finishStage = (press: Wing, lettering: Wing) =>
   ({
     id: 'finish',
     label: 'Finish',
     key: 'Digit3',
-    tools: [deliver, ...lettering.tools],
+    tools: [deliver, ...press.tools, ...lettering.tools],
     holds: ['move', 'scrub-zoom'],
     isAside: true,
-    keeps: [slicingSlot, ...(lettering.keeps ?? [])],
+    // What lets go of the board's sketch comes before who takes it up.
+    keeps: [...(press.keeps ?? []), slicingSlot, ...(lettering.keeps ?? [])],
     forget: () => {
       forgetPageDelivery();
+      press.forget?.();
       lettering.forget?.();
     },
-    commands: lettering.commands ?? [],
+    commands: [...(press.commands ?? []), ...(lettering.commands ?? [])],
     Chips: () => (
       <TurningRows
         rows={[
           {
             label: 'Deliver',
             icon: Deliver,
-            tools: [deliver],
-            chips: <FinishChips chip={<ToolChip {...deliver} />} />,
+            tools: [deliver, ...press.tools],
+            chips: <FinishChips tools={[deliver, ...press.tools]} />,
           },
           { label: 'Lettering', icon: Letters, tools: lettering.tools },
         ]}

@@ -1,0 +1,1 @@
+export { PRESS } from './tools';
