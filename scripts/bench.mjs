@@ -15,7 +15,7 @@ const env = { ...process.env, CHROMIUM: requireChromium() };
 async function run(bench) {
   const { build } = await import('esbuild');
   const outfile = join(root, '.cache', `${bench}.mjs`);
-  const external = ['esbuild', '@playwright/test', 'sharp'];
+  const external = ['esbuild', '@playwright/test', 'sharp', '@cantoo/pdf-lib', '@resvg/resvg-js'];
   await build({
     entryPoints: [join(root, 'bench', `${bench}.ts`)],
     outfile,
@@ -41,6 +41,7 @@ const ALL = [
   'tracing',
   'set',
   'comic',
+  'deliver',
   'board',
   'frames',
   'deeds',

@@ -56,7 +56,16 @@ export async function makeFiles(delivered: Delivered, making: Making): Promise<M
   return { name: `${plainName(title)}.zip`, file: await making.worker.ask((service) => service.endZip()) };
 }
 
-/** The files that one page becomes. */
+/** The files that one page becomes, each by itself. */
+export async function filesOfPage(delivered: Delivered, making: Making): Promise<readonly MadeFile[]> {
+  const [page] = delivered.pages;
+  if (delivered.choice.as === 'pdf') return [await pdfOf({ ...delivered, pages: [page] }, making)];
+  const made: MadeFile[] = [];
+  for await (const file of filesOf(page, delivered.choice, making)) made.push(file);
+  return made;
+}
+
+/** The files that one page becomes, one after the other. */
 async function* filesOf(
   page: PageToDeliver,
   choice: DeliverChoice,

@@ -1,5 +1,6 @@
+import type { DrawnEntity } from '../drawn';
 import type { EntityId } from '../kind';
-import type { Point } from '../math';
+import type { Box, Point } from '../math';
 
 /** What may be wrong with a page before it is printed. */
 export const FINDING_KINDS = [
@@ -41,6 +42,18 @@ export interface Finding {
   readonly words: string;
   readonly mending?: Mending;
 }
+
+/** Something drawn, and where its marks lie, page px. */
+export interface Placed {
+  readonly entity: DrawnEntity;
+  readonly box: Box;
+}
+
+/** Looks at one thing after the other, and says what is wrong with it. */
+export type Look = (placed: Placed) => Finding | undefined;
+
+/** Things that are looked at in one go. */
+export const BREATH = 200;
 
 /** How a page will be printed or shown. */
 export interface PressSettings {

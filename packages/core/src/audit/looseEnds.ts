@@ -1,11 +1,10 @@
 import Flatbush from 'flatbush';
 import { STRIDE } from '../curve';
-import { gapTo, isDrawn, markBox, type DrawnEntity } from '../drawn';
-import type { Point } from '../math';
+import { gapTo, type DrawnEntity } from '../drawn';
+import { boxesMeet, growBox, type Box, type Point } from '../math';
 import { mmToPx, pxToMm, type Page } from '../page';
 import type { StrokeEntity } from '../stroke';
-import type { Finding, PressSettings } from './finding';
-import { BREATH } from './thinLines';
+import { BREATH, type Finding, type Placed, type PressSettings } from './finding';
 
 /** An end that stops short of a line by less than this was meant to meet it, mm as printed. */
 const SHORT_MM = 0.6;
@@ -47,65 +46,90 @@ interface Short {
   readonly on?: number;
 }
 
+/** What the last look at a page found, and of what: where nothing changed since, it is so still. */
 interface Looked {
-  readonly near: readonly DrawnEntity[];
   readonly reach: number;
-  readonly short: Short | undefined;
+  readonly drawn: ReadonlySet<DrawnEntity>;
+  readonly boxes: readonly Box[];
+  readonly shorts: Map<StrokeEntity, readonly [Short | undefined, Short | undefined]>;
 }
 
-const known = new WeakMap<StrokeEntity, [Looked?, Looked?]>();
+let last: Looked | undefined;
 
 /** Ends of lines that stop just short of another line on their layer: a gap that ink and flats leak through. */
 export function* looseEnds(
   page: Page,
-  strokes: readonly StrokeEntity[],
+  placed: readonly Placed[],
   { scale }: PressSettings,
-): Generator<Finding | undefined> {
+): Generator<Finding | undefined, void> {
+  if (placed.length === 0) return;
   const { ppi } = page.size;
   const reach = mmToPx(SHORT_MM, ppi) / scale;
-  const drawn = [...page.entities].filter(isDrawn);
-  if (drawn.length === 0) return;
-  const index = new Flatbush(drawn.length);
-  for (const entity of drawn) {
-    const { minX, minY, maxX, maxY } = markBox(entity);
-    index.add(minX, minY, maxX, maxY);
-  }
-  index.finish();
-  for (const [k, stroke] of strokes.entries()) {
+  const index = indexOf(placed.map(({ box }) => box));
+  const isAsBefore = unchangedSince(last, placed, reach);
+  const before = last?.shorts;
+  const shorts: Looked['shorts'] = new Map();
+  last = {
+    ...{ reach, shorts, drawn: new Set(placed.map(({ entity }) => entity)), boxes: placed.map(({ box }) => box) },
+  };
+  for (const [k, { entity: stroke }] of placed.entries()) {
     if (k % BREATH === BREATH - 1) yield undefined;
-    for (const end of endsOf(stroke)) {
+    if (stroke.kind !== 'stroke') continue;
+    const ends = endsOf(stroke);
+    if (ends.length === 0) continue;
+    const known = before?.get(stroke);
+    const short = ends.map((end, j) => {
       const far = reach + end.half;
-      const near = index
-        .search(end.x - far, end.y - far, end.x + far, end.y + far)
-        .map((k) => drawn[k])
-        .filter((entity) => entity !== stroke && entity.layerId === stroke.layerId);
-      const short = shortOf(end, near, reach);
-      if (!short) continue;
-      const { gap, on } = short;
-      yield {
-        ...{ id: `loose end:${stroke.id}:${end.end}`, kind: 'loose end', at: { x: end.x, y: end.y } },
-        words: `A line stops ${(pxToMm(gap, ppi) * scale).toFixed(2)} mm short of another.`,
-        ...(on !== undefined && { mending: { as: 'reach', id: stroke.id, end: end.end, to: ahead(end, on) } }),
-      };
-    }
+      const box = growBox({ minX: end.x, minY: end.y, maxX: end.x, maxY: end.y }, far);
+      if (known && isAsBefore(box)) return known[j];
+      const near = index.search(box.minX, box.minY, box.maxX, box.maxY).flatMap((one) => {
+        const { entity } = placed[one];
+        return entity !== stroke && entity.layerId === stroke.layerId ? [entity] : [];
+      });
+      return measured(end, near, reach);
+    });
+    shorts.set(stroke, [short[0], short[1]]);
+    for (const [j, one] of short.entries()) if (one) yield asFinding(ends[j], one, page, scale);
   }
+}
+
+function asFinding(end: End, { gap, on }: Short, { size }: Page, scale: number): Finding {
+  const { stroke } = end;
+  return {
+    ...{ id: `loose end:${stroke.id}:${end.end}`, kind: 'loose end', at: { x: end.x, y: end.y } },
+    words: `A line stops ${(pxToMm(gap, size.ppi) * scale).toFixed(2)} mm short of another.`,
+    ...(on !== undefined && { mending: { as: 'reach', id: stroke.id, end: end.end, to: ahead(end, on) } }),
+  };
+}
+
+function indexOf(boxes: readonly Box[]): Flatbush {
+  const index = new Flatbush(boxes.length);
+  for (const { minX, minY, maxX, maxY } of boxes) index.add(minX, minY, maxX, maxY);
+  index.finish();
+  return index;
+}
+
+/** Things that may have changed for what is known to be worth asking. */
+const MOST_CHANGED = 500;
+
+/** Tells of a place whether nothing came or went there since the last look. */
+function unchangedSince(looked: Looked | undefined, placed: readonly Placed[], reach: number): (box: Box) => boolean {
+  if (looked?.reach !== reach) return () => false;
+  const now = new Set(placed.map(({ entity }) => entity));
+  const changed = placed.flatMap(({ entity, box }) => (looked.drawn.has(entity) ? [] : [box]));
+  let k = 0;
+  for (const entity of looked.drawn) {
+    if (!now.has(entity)) changed.push(looked.boxes[k]);
+    k++;
+  }
+  if (changed.length > MOST_CHANGED) return () => false;
+  return (box) => !changed.some((other) => boxesMeet(box, other));
 }
 
 /** Where an end would be if it went on straight. */
 const ahead = ({ x, y, dx, dy }: End, by: number): Point => ({ x: x + dx * by, y: y + dy * by });
 
 /** How an end stops short of what lies near; nothing where it meets something, or aims at nothing. */
-function shortOf(end: End, near: readonly DrawnEntity[], reach: number): Short | undefined {
-  const kept = known.get(end.stroke) ?? [];
-  const last = kept[end.end];
-  if (last && last.reach === reach && last.near.length === near.length && near.every((one, k) => one === last.near[k]))
-    return last.short;
-  const short = measured(end, near, reach);
-  kept[end.end] = { near, reach, short };
-  known.set(end.stroke, kept);
-  return short;
-}
-
 function measured(end: End, near: readonly DrawnEntity[], reach: number): Short | undefined {
   let least: { readonly gap: number; readonly entity: DrawnEntity } | undefined;
   const far = reach + end.half;

@@ -1,14 +1,16 @@
 import type { AreaEntity } from '../area';
-import { isDrawn } from '../drawn';
+import { framesOf, isDrawn, markBox } from '../drawn';
+import type { LetteringEntity } from '../lettering';
 import { ofKind, type Page } from '../page';
-import { specks, unseen } from './crumbs';
-import type { Finding, PressSettings } from './finding';
+import type { StrokeEntity } from '../stroke';
+import { speck, unseen } from './crumbs';
+import { BREATH, type Finding, type Placed, type PressSettings } from './finding';
 import { letters } from './letters';
 import { looseEnds } from './looseEnds';
 import { seenOn } from './seen';
 import { thinLines } from './thinLines';
 import { tones } from './tones';
-import { bleeds, wholePage } from './wholePage';
+import { shortBleed, wholePage } from './wholePage';
 
 /** Findings of one kind that are told: who has more mends some first. */
 const MOST = 200;
@@ -20,24 +22,61 @@ const MOST = 200;
 export function* pressChecking(page: Page, settings: PressSettings): Generator<Finding | undefined, void> {
   const silences = new Set(ofKind(page, 'silence').map(({ about }) => about));
   const isSeen = seenOn(page);
-  const drawn = [...page.entities].filter(isDrawn).filter(isSeen);
-  const strokes = ofKind(page, 'stroke').filter(isSeen);
-  const areas: AreaEntity[] = ofKind(page, 'area').filter(isSeen);
+  const placed: Placed[] = [];
+  const strokes: StrokeEntity[] = [];
+  const areas: AreaEntity[] = [];
+  const texts: LetteringEntity[] = [];
+  for (const entity of page.entities) {
+    if (!isDrawn(entity) || !isSeen(entity)) continue;
+    placed.push({ entity, box: markBox(entity) });
+    if (entity.kind === 'stroke') strokes.push(entity);
+    else if (entity.kind === 'area') areas.push(entity);
+    else if (entity.kind === 'lettering') texts.push(entity);
+  }
   for (const some of [
     wholePage(page, settings),
-    letters(page, ofKind(page, 'lettering').filter(isSeen), settings),
+    letters(page, texts, settings),
     tones(page, areas, settings),
-    bleeds(page, drawn, settings),
-    specks(page, drawn, settings),
-    unseen(page, drawn),
     thinLines(page, strokes, settings),
-    looseEnds(page, strokes, settings),
-  ]) {
-    let count = 0;
-    for (const finding of some) {
-      if (finding && silences.has(finding.id)) continue;
-      yield finding;
-      if (finding && ++count >= MOST) break;
+    misplaced(page, placed, settings),
+    looseEnds(page, placed, settings),
+  ])
+    yield* heard(some, silences);
+}
+
+/** What is not silenced, of each kind so many at most. */
+function* heard(
+  some: Generator<Finding | undefined, void>,
+  silences: ReadonlySet<string>,
+): Generator<Finding | undefined, void> {
+  const counts = new Map<string, number>();
+  for (const finding of some) {
+    if (!finding) {
+      yield undefined;
+      continue;
+    }
+    if (silences.has(finding.id)) continue;
+    const count = (counts.get(finding.kind) ?? 0) + 1;
+    counts.set(finding.kind, count);
+    if (count <= MOST) yield finding;
+    // Where only this is looked for, nothing else would come.
+    else if (counts.size === 1) return;
+  }
+}
+
+/** What is wrong with where single things lie, and how large they are. */
+function* misplaced(
+  page: Page,
+  placed: readonly Placed[],
+  settings: PressSettings,
+): Generator<Finding | undefined, void> {
+  const frames = framesOf(page);
+  const looks = [shortBleed(page, settings), speck(page, settings), unseen(page, frames)];
+  for (const [k, one] of placed.entries()) {
+    if (k % BREATH === BREATH - 1) yield undefined;
+    for (const look of looks) {
+      const finding = look(one);
+      if (finding) yield finding;
     }
   }
 }

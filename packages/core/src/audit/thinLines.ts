@@ -1,15 +1,12 @@
 import { flattenSpine, STRIDE } from '../curve';
 import { mmToPx, pxToMm, type Page } from '../page';
 import type { StrokeEntity } from '../stroke';
-import type { Finding, PressSettings } from './finding';
+import { BREATH, type Finding, type PressSettings } from './finding';
 
 /** Page px that a course may stray where its widths are looked at. */
 const LOOSE = 0.5;
 /** A thin place inside a line counts from this length on, mm as printed: shorter ones are a matter of the hand. */
 const STRETCH_MM = 1;
-
-/** Lines that are looked at in one go. */
-export const BREATH = 200;
 
 interface Thin {
   readonly x: number;

@@ -3,7 +3,7 @@ import { ofKind, pxToMm, type Page } from '../page';
 import { TECHNICAL_WIDTHS } from '../rack';
 import type { StrokeEntity } from '../stroke';
 import { seenOn } from './seen';
-import { BREATH } from './thinLines';
+import { BREATH } from './finding';
 
 /** How long all lines are that are nearest to one width of technical pens. */
 export interface WeightShare {

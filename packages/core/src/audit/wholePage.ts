@@ -2,7 +2,7 @@ import { isDrawn, markBox, type DrawnEntity } from '../drawn';
 import { boxMiddle, type Point } from '../math';
 import { channelsOf, isInkBlack } from '../nib';
 import { layersOf, mmToPx, nodeOf, pxToMm, sheetOf, trimBox, type Page } from '../page';
-import type { Finding, PressSettings } from './finding';
+import type { Finding, Look, PressSettings } from './finding';
 
 /** No channel of what is meant as white is below this, 0..255. */
 const LIGHT = 240;
@@ -73,15 +73,14 @@ function inkColours(entity: DrawnEntity): string[] {
 const NEAR_MM = 0.3;
 
 /** What goes over the trim but not out to the edge of the bleed: a cut that is a little off leaves paper there. */
-export function* bleeds(page: Page, drawn: readonly DrawnEntity[], { scale }: PressSettings): Generator<Finding> {
+export function shortBleed(page: Page, { scale }: PressSettings): Look {
   const { bleed } = sheetOf(page);
-  if (bleed <= 0) return;
   const trim = trimBox(page);
   const { width, height, ppi } = page.size;
   const slack = mmToPx(NEAR_MM, ppi) / scale;
-  for (const entity of drawn) {
-    if (entity.kind === 'lettering' || entity.kind === 'balloon') continue;
-    const { minX, minY, maxX, maxY } = markBox(entity);
+  return ({ entity: { id, kind }, box: { minX, minY, maxX, maxY } }) => {
+    const isWithin = minX >= trim.minX && maxX <= trim.maxX && minY >= trim.minY && maxY <= trim.maxY;
+    if (isWithin || bleed <= 0 || kind === 'lettering' || kind === 'balloon') return undefined;
     const sides: readonly (readonly [short: boolean, by: number, x: number, y: number])[] = [
       [minX < trim.minX - slack && minX > slack, minX, minX, (minY + maxY) / 2],
       [maxX > trim.maxX + slack && maxX < width - slack, width - maxX, maxX, (minY + maxY) / 2],
@@ -89,10 +88,11 @@ export function* bleeds(page: Page, drawn: readonly DrawnEntity[], { scale }: Pr
       [maxY > trim.maxY + slack && maxY < height - slack, height - maxY, (minX + maxX) / 2, maxY],
     ];
     const short = sides.find(([is]) => is);
-    if (short)
-      yield {
-        ...{ id: `bleed:${entity.id}`, kind: 'bleed', at: { x: short[2], y: short[3] } },
+    return (
+      short && {
+        ...{ id: `bleed:${id}`, kind: 'bleed', at: { x: short[2], y: short[3] } },
         words: `It goes over the trim and ends ${(pxToMm(short[1], ppi) * scale).toFixed(1)} mm short of the bleed: paper may show at the cut.`,
-      };
-  }
+      }
+    );
+  };
 }

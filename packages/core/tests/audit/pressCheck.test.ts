@@ -211,7 +211,7 @@ describe('What a press check finds', () => {
       straight('short', [200, 500], [590, 500]),
       area('speck', [ring(300, 700, 302, 702)], black),
     );
-    expect(found(page)).toEqual(['speck:speck', 'thin line:thin', 'loose end:short:1']);
+    expect(found(page)).toEqual(['thin line:thin', 'speck:speck', 'loose end:short:1']);
     expect(found(after(after(after(page))))).toEqual([]);
   });
 
@@ -235,6 +235,19 @@ describe('What a press check finds', () => {
     expect(edits).toHaveLength(1);
     expect(found(applyChange(page, change(edits)))).toEqual([]);
     expect(() => mendedAll(page, [{ as: 'drop', id: 'gone' }])).toThrow('not there any more');
+  });
+
+  it('is found alike where much was known from the last look', () => {
+    const wall = straight('wall', [600, 50], [600, 800]);
+    const page = pageOf(wall, straight('a', [200, 200], [590, 200]), straight('b', [200, 600], [590, 600]));
+    expect(found(page)).toEqual(['loose end:a:1', 'loose end:b:1']);
+    // What they ran towards is gone, or has come nearer: nothing that is known of them holds.
+    const gone = applyChange(page, change([{ before: wall, after: null }]));
+    expect(found(gone)).toEqual([]);
+    expect(found(applyChange(gone, change(adding(straight('short', [598, 100], [598, 300])))))).toEqual([
+      'loose end:a:1',
+    ]);
+    expect(found(page)).toEqual(['loose end:a:1', 'loose end:b:1']);
   });
 
   it('is silenced, and heard again', () => {

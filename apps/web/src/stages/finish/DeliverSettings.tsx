@@ -17,7 +17,9 @@ import { useState } from 'react';
 import { View } from 'react-native';
 import { Button, Choice, Faint, Field, Line, PictureChoice, ScrubNumber, Switch } from '../../look';
 import { deliverFrom } from './delivering';
-import { setPageDelivery, usePageDelivery } from './deliverStore';
+import { usePageDelivery } from './deliverStore';
+import { PagesSetting } from './PagesSetting';
+import { PreviewButton } from './Preview';
 import { KIND_PICTURES, PRESET_PICTURES } from './pictures';
 import { slicesFor } from './sliceHand';
 
@@ -229,20 +231,6 @@ function KindSettings() {
   );
 }
 
-const PAGES = [
-  { value: 'this', label: 'This page' },
-  { value: 'folio', label: 'All pages' },
-] as const;
-
-function PagesSetting() {
-  const pages = usePageDelivery((state) => state.pages);
-  return (
-    <Line>
-      <Choice label="Pages" value={pages} options={PAGES} onChange={(next) => setPageDelivery({ pages: next })} />
-    </Line>
-  );
-}
-
 const paperInWords = (paper: string | null, onPaper: boolean): string =>
   paper === null || !onPaper
     ? 'transparent where nothing is drawn'
@@ -308,6 +296,7 @@ export function DeliverSettings({ isWide }: { readonly isWide: boolean }) {
           <DeliverButton />
         </>
       )}
+      <PreviewButton />
       <DeliveryInWords />
       <SizeSetting isWide={isWide} />
       <SliceSetting />

@@ -1,7 +1,7 @@
 import { ofKind } from '@true-nib/core/page';
 import ChevronRight from 'lucide-react-native/icons/chevron-right';
 import { Text, View } from 'react-native';
-import { useBoard, usePage, useSlot } from '../../board';
+import { useBoard, usePage, useSlot, type SettingsProps } from '../../board';
 import { Button, Choice, Fold, IconButton, Line, ScrubNumber, Switch } from '../../look';
 import { BlacksShown } from './BlacksShown';
 import { FindingDeeds, FindingList } from './FindingList';
@@ -124,10 +124,10 @@ function HearAgain() {
 }
 
 /** All about the check: what was found, how it is printed, how weights and blacks are spread. */
-export function PressSettings({ width }: { readonly width: number }) {
+export function PressSettings({ width, isWide }: SettingsProps) {
   return (
     <View className="gap-2">
-      <PressInWords />
+      {isWide && <PressInWords />}
       <FindingList />
       <HearAgain />
       <ScaleSetting />

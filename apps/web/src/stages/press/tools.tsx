@@ -13,7 +13,7 @@ const press: Tool = {
   borrows: 'nib',
   begin: (board, at) => board.of(pressSlot).begin(at),
   Line: PressLine,
-  Settings: ({ width }) => <PressSettings width={width} />,
+  Settings: PressSettings,
 };
 
 /** The page is checked before it is printed. */
