@@ -171,6 +171,30 @@ await spreads.waitForTimeout(1_000);
 await spreads.screenshot({ path: inComic('spreads'), clip: { x: 0, y: 64, width: 1280, height: 590 } });
 await spreads.close();
 
+// The press check, for docs/deliver.md: what was found, and how weights and blacks are spread.
+mkdirSync(join(root, 'docs', 'deliver'), { recursive: true });
+const inDeliver = (name) => join(root, 'docs', 'deliver', `${name}.png`);
+const press = await browser.newPage(WIDE);
+await press.goto(`${address}/page/demo-tide`);
+await press.locator('[data-testid="board"][aria-busy="false"]').waitFor();
+await stage('Finish')(press);
+await press.getByRole('button', { name: 'Check', exact: true }).click();
+await press.getByText(/things to look at/).waitFor();
+await press.getByRole('button', { name: /^Leaks/ }).click();
+await press
+  .getByRole('button', { name: /^Colour would run out/ })
+  .first()
+  .click();
+await press.waitForTimeout(1_500);
+await press.screenshot({ path: inDeliver('press') });
+await press.getByRole('radio', { name: 'Whole' }).click();
+await press.getByRole('button', { name: 'Weights of lines' }).click();
+await press.getByRole('button', { name: 'Blacks', exact: true }).click();
+await press.getByText('of the page is black').scrollIntoViewIfNeeded();
+await press.waitForTimeout(1_500);
+await press.screenshot({ path: inDeliver('spread'), clip: { x: 77, y: 48, width: 812, height: 712 } });
+await press.close();
+
 // The last one of its page, which it fills with flats.
 await shoot('blacks-wide', board, {
   ...WIDE,

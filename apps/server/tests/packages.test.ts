@@ -1,3 +1,5 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
 import type { Express } from 'express';
 import request, { type Response } from 'supertest';
 import { invertChange, type Change, type PictureEntity } from '@true-nib/core/page';
@@ -99,6 +101,21 @@ describe('a folio as one file', () => {
     await request(there.app)
       .get(`/api/blobs/${sha256Of(await picture().png().toBuffer())}`)
       .expect(200);
+  });
+
+  it.each([1])('of version %d, as it was once written, is read for ever', async (version) => {
+    const file = readFileSync(join(__dirname, 'kept', `folio-${version}.zip`));
+    const { body } = await bringIn(there.app, file).expect(201);
+    const { body: folio } = await request(there.app).get(`/api/folios/${body.id}`).expect(200);
+    expect(folio).toMatchObject({
+      name: 'Saltmarsh Ferry',
+      pages: [{ name: 'Quay', width: 2000, revision: 5, thumbnail: 5 }],
+    });
+    const [{ id }] = folio.pages as { id: string }[];
+    expect([...(await entitiesOf(there.app, id)).keys()].sort()).toEqual(['a', 'a:hand', 'inks', 'rough']);
+    const [undo] = (await changesSince(there.store, id, 4, 1)).map(unpackChange);
+    await sendChanges(there.app, id, 5, [invertChange(undo, { id: 'redo', by: 'me', at: 3 })]).expect(200);
+    expect((await entitiesOf(there.app, id)).get('b')).toMatchObject({ kind: 'stroke' });
   });
 
   it('goes without its past when that is wanted: one change lays all that there is', async () => {

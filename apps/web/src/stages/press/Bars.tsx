@@ -20,19 +20,24 @@ export interface BarsProps {
 /** CSS px of the words to the left. */
 const WORDS = 34;
 
-/** CSS px that a word beneath a bar takes. */
-const LEGIBLE = 18;
+/** CSS px that a letter beneath a bar takes, and that two words are apart. */
+const LETTER = 6.2;
+const APART = 5;
+const WIDEST_BAR = 26;
 
-/** Bars side by side. */
+/** Bars side by side. Where their words would run into each other, only some have one. */
 export function Bars({ bars, most = Math.max(...bars.map(({ value }) => value), 1e-9), width, height }: BarsProps) {
   const each = (width - WORDS) / Math.max(1, bars.length);
-  const bar = Math.min(26, each * 0.62);
-  // Where words would run into each other every fifth has its own.
-  const isNamed = (k: number) => each >= LEGIBLE || k === 0 || (k + 1) % 5 === 0;
+  const bar = Math.min(WIDEST_BAR, each * 0.62);
+  const wanted = LETTER * Math.max(...bars.map(({ label }) => label.length)) + APART;
+  const step = Math.ceil(wanted / each);
+  const labelWidth = each * step;
   return (
     <BarChart
       data={bars.map(({ label, value, isHere }, k) => ({
-        ...{ value, label: isNamed(k) ? label : '', labelWidth: Math.max(each, LEGIBLE) },
+        ...{ value, label: k % step === 0 ? label : '', labelWidth },
+        // A word begins where its bar does: it is put back to the middle of it.
+        labelTextStyle: { ...WORD, color: role('faint'), transform: [{ translateX: (bar - labelWidth) / 2 }] },
         frontColor: role(isHere === true ? 'seal' : 'ink'),
       }))}
       width={width - WORDS}
@@ -48,13 +53,16 @@ export function Bars({ bars, most = Math.max(...bars.map(({ value }) => value), 
       xAxisThickness={1}
       xAxisColor={role('rule')}
       rulesColor={role('rule')}
-      yAxisTextStyle={{ color: role('faint'), fontSize: 11 }}
-      xAxisLabelTextStyle={{ color: role('faint'), fontSize: 11 }}
+      yAxisTextStyle={{ ...WORD, color: role('faint') }}
+      showFractionalValues
+      roundToDigits={2}
       formatYLabel={(label) => shortened(Number(label), most)}
       disableScroll
       disablePress
     />
   );
 }
+
+const WORD = { fontSize: 11, textAlign: 'center' } as const;
 
 const shortened = (value: number, most: number): string => value.toFixed(most < 10 ? 1 : 0);
