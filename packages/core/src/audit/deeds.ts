@@ -40,6 +40,10 @@ export function mended(page: Page, mending: Mending): Edit[] {
     }
     case 'reach': {
       const before = freeStroke(page, mending.id);
+      const { points } = before.spine;
+      const at = mending.end === 0 ? 0 : points.length - STRIDE;
+      // Somebody has moved it since.
+      if (points[at] !== mending.from.x || points[at + 1] !== mending.from.y) throw gone();
       return [{ before, after: { ...before, spine: reaching(before.spine, mending.end, mending.to) } }];
     }
   }

@@ -29,7 +29,14 @@ export type Mending =
   | { readonly as: 'drop'; readonly id: EntityId }
   | { readonly as: 'plain colours' }
   | { readonly as: 'full strength'; readonly id: EntityId }
-  | { readonly as: 'reach'; readonly id: EntityId; readonly end: 0 | 1; readonly to: Point };
+  | {
+      readonly as: 'reach';
+      readonly id: EntityId;
+      readonly end: 0 | 1;
+      /** Where the end was when it was looked at, and where it should be. */
+      readonly from: Point;
+      readonly to: Point;
+    };
 
 /** Something that is wrong, or may be. */
 export interface Finding {

@@ -98,7 +98,9 @@ function asFinding(end: End, { gap, on }: Short, { size }: Page, scale: number):
   return {
     ...{ id: `loose end:${stroke.id}:${end.end}`, kind: 'loose end', at: { x: end.x, y: end.y } },
     words: `A line stops ${(pxToMm(gap, size.ppi) * scale).toFixed(2)} mm short of another.`,
-    ...(on !== undefined && { mending: { as: 'reach', id: stroke.id, end: end.end, to: ahead(end, on) } }),
+    ...(on !== undefined && {
+      mending: { as: 'reach', id: stroke.id, end: end.end, from: ahead(end, 0), to: ahead(end, on) },
+    }),
   };
 }
 

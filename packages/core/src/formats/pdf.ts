@@ -105,7 +105,7 @@ export class PdfWriter {
     const content: string[] = [];
     for (const placed of sheet.pages) content.push(await pageContent(placed, { kept, size, margin }, options, sources));
     if (options.cropMarks) content.push(cropMarks(sheet, margin, size.height));
-    page.node.set(this.library.PDFName.of('Contents'), kept.stream(content.join('')));
+    page.node.set(this.library.PDFName.of('Contents'), await kept.contents(content.join('')));
   }
 }
 

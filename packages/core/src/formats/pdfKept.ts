@@ -43,7 +43,7 @@ export class PdfKept implements PdfResources {
     this.box = box;
   }
 
-  stream(content: string, dict: Literals = {}): PDFRef {
+  private stream(content: string, dict: Literals): PDFRef {
     return this.compressed(latin(content), dict);
   }
 
@@ -123,8 +123,19 @@ export class PdfKept implements PdfResources {
     });
   }
 
+  /** What lies on a page: far the most of a file, so it is packed by the platform, which is quicker at it. */
+  async contents(content: string): Promise<PDFRef> {
+    const plain = new Blob([latin(content)]).stream();
+    // RFC 1950, which is what FlateDecode means.
+    const packed = new Response(plain.pipeThrough(new CompressionStream('deflate')));
+    return this.packed(new Uint8Array(await packed.arrayBuffer()), {});
+  }
+
   private compressed(bytes: Uint8Array, dict: Literals): PDFRef {
-    const packed = zlibSync(bytes, { level: 6 });
+    return this.packed(zlibSync(bytes, { level: 6 }), dict);
+  }
+
+  private packed(packed: Uint8Array, dict: Literals): PDFRef {
     const { context } = this.document;
     const whole = context.obj({ ...dict, Filter: 'FlateDecode', Length: packed.length });
     return context.register(this.library.PDFRawStream.of(whole, packed));
@@ -165,7 +176,7 @@ function stitched(places: readonly number[], colours: readonly (readonly number[
   };
 }
 
-const latin = (text: string): Uint8Array => {
+const latin = (text: string): Uint8Array<ArrayBuffer> => {
   const bytes = new Uint8Array(text.length);
   for (let k = 0; k < text.length; k++) bytes[k] = text.charCodeAt(k);
   return bytes;

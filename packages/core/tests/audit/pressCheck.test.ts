@@ -267,5 +267,11 @@ describe('What a press check finds', () => {
     if (!mending) throw new Error('It can be mended.');
     expect(() => mended(locked, mending)).toThrow('locked');
     expect(() => mended(newPage(SIZE), mending)).toThrow('not there any more');
+    // An end that was moved since would reach to where nothing is.
+    const short = straight('short', [200, 500], [590, 500]);
+    const loose = pageOf(straight('wall', [600, 50], [600, 800]), short);
+    const [{ mending: reach }] = pressCheck(loose, PRESS_SETTINGS);
+    const moved = applyChange(loose, change([{ before: short, after: straight('short', [200, 500], [500, 500]) }]));
+    expect(reach && (() => mended(moved, reach))).toThrow('not there any more');
   });
 });

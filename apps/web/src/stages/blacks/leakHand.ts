@@ -167,10 +167,13 @@ function lineAt(board: Board, layerIds: readonly EntityId[], at: Point) {
 /** What another room may ask about leaks. */
 export const LEAKS = {
   now: leaksNow,
-  bridge(board: Board, leak: Leak): void {
-    const bridged = bridgeEdit(board, leak);
-    if (typeof bridged === 'string') board.notice(bridged);
-    else board.session.commit(BRIDGE, [bridged]);
+  /** Closes leaks by lines like those beside them, as one deed; those beside which there is no line are left, and it is said why. */
+  bridge(board: Board, leaks: readonly Leak[]): void {
+    const bridged = leaks.map((leak) => bridgeEdit(board, leak));
+    const edits = bridged.filter((edit) => typeof edit !== 'string');
+    const reason = bridged.find((edit) => typeof edit === 'string');
+    board.session.commit(edits.length > 1 ? `Bridge ${edits.length} leaks` : BRIDGE, edits);
+    if (reason !== undefined) board.notice(reason);
   },
 } as const;
 

@@ -99,7 +99,8 @@ export class PressCheck implements PageKeep {
       if (mendings.length === 1) this.commit(MENDING_WORDS[first.as], mended(session.page, first));
       else if (first)
         this.commit(`${MENDING_WORDS[first.as]}: ${mendings.length} places`, mendedAll(session.page, mendings));
-      for (const { leak } of findings) if (leak) LEAKS.bridge(this.board, leak);
+      const leaks = findings.flatMap(({ leak }) => leak ?? []);
+      if (leaks.length > 0) LEAKS.bridge(this.board, leaks);
       this.unlist(findings.filter(canMend));
     } catch (error) {
       sayError(error);

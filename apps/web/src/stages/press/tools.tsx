@@ -9,7 +9,7 @@ const press: Tool = {
   label: 'Check',
   icon: Check,
   hint: 'Touch what is ringed, then mend it, or leave it as it is',
-  command: { room: 'Draw', label: 'Check the page before print' },
+  command: { room: 'Desk', label: 'Check the page before print' },
   borrows: 'nib',
   begin: (board, at) => board.of(pressSlot).begin(at),
   Line: PressLine,
