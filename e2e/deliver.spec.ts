@@ -92,7 +92,7 @@ test('all pages of a folio become one PDF, while one draws on; it can be cancell
   await openBoard(page, desk, COMIC);
   await finish(page);
   await page.getByRole('radio', { name: 'PDF', exact: true }).click();
-  await page.getByRole('radio', { name: 'All pages' }).click();
+  await page.getByRole('radio', { name: 'All', exact: true }).click();
   const button = page.getByRole('button', { name: 'Deliver PDF' });
   await button.click();
   await page.getByRole('button', { name: 'Cancel' }).click();
