@@ -147,6 +147,7 @@ export class PressCheck implements PageKeep {
     const round = ++this.round;
     const isWanted = () => round === this.round && this.isHeld;
     const isFirst = usePress.getState().findings.length === 0;
+    let isWhole = false;
     usePress.setState({ status: 'looking' });
     try {
       const { page } = board.session;
@@ -160,9 +161,11 @@ export class PressCheck implements PageKeep {
         { ...PRESS_SETTINGS, ...desk, fonts },
         (some) => {
           // At first they come as they are found; later the list changes at once.
-          if (isWanted() && isFirst) this.list([...usePress.getState().findings, ...some], 'looking');
+          if (isWanted() && isFirst && !isWhole) this.list([...usePress.getState().findings, ...some], 'looking');
         },
       );
+      // What is told by the way may come after the answer.
+      isWhole = true;
       if (!found || !isWanted()) return;
       this.list(found, withLeaks ? 'looking' : 'ready');
       if (!withLeaks) return;
