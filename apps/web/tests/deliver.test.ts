@@ -1,12 +1,6 @@
-import {
-  fileName,
-  isBilevel,
-  PLAIN_CHOICE,
-  pxFor,
-  scaleFor,
-  SHIPPED_PRESETS,
-  type DeliverChoice,
-} from '../src/deliver/choice';
+import { slicesOf } from '@true-nib/core/formats';
+import { newPage } from '@true-nib/core/page';
+import { fileName, PLAIN_CHOICE, pxFor, scaleFor, SHIPPED_PRESETS, type DeliverChoice } from '../src/deliver/choice';
 import { byKind, canMend, type Found } from '../src/stages/press/pressStore';
 
 const choice = (change: Partial<DeliverChoice>): DeliverChoice => ({ ...PLAIN_CHOICE, ...change });
@@ -33,10 +27,11 @@ describe('A picture of a page', () => {
 });
 
 describe('Presets', () => {
-  it('of line art are black and white alone, and each has a name of its own', () => {
-    const lineArt = SHIPPED_PRESETS.find(({ id }) => id === 'line-art');
-    expect(lineArt && isBilevel(lineArt.choice)).toBe(true);
-    expect(new Set(SHIPPED_PRESETS.map(({ name }) => name)).size).toBe(SHIPPED_PRESETS.length);
+  it('of a scroll make seven slices of 1,000 px of 1,600 × 14,000 (common practice)', () => {
+    const scroll = SHIPPED_PRESETS.find(({ id }) => id === 'scroll')?.choice;
+    if (!scroll) throw new Error('There is a preset for scrolls.');
+    const slices = slicesOf(newPage(SIZE), { scale: scaleFor(scroll, SIZE), highest: scroll.highest });
+    expect(slices.map(({ top, bottom }) => (bottom - top) / 2)).toEqual(Array(7).fill(1_000));
   });
 
   it('are files by names that any disk takes', () => {

@@ -1,6 +1,7 @@
 import { flatRing } from '../area';
 import type { EntityId } from '../kind';
 import { boxOfFlat, windingOf } from '../math';
+import { lumaOf } from '../nib';
 import { byOrder, ofKind, type Page } from '../page';
 
 /** A picture of a page that may be small: how dark each px is. */
@@ -9,6 +10,29 @@ export interface Darks {
   readonly height: number;
   /** 0 for white, 1 for black. */
   at(x: number, y: number): number;
+}
+
+/** How dark the px of a picture on white are. */
+export const darksOf = ({ width, height, rgba }: DarkPixels): Darks => ({
+  ...{ width, height },
+  at(x, y) {
+    const k = 4 * (y * width + x);
+    return 1 - lumaOf([rgba[k], rgba[k + 1], rgba[k + 2]]) / 255;
+  },
+});
+
+/** A picture on white: red, green, blue and opacity, 0..255. */
+export interface DarkPixels {
+  readonly width: number;
+  readonly height: number;
+  readonly rgba: Uint8ClampedArray;
+}
+
+/** How dark a picture is as a whole, 0..1. */
+export function darkness(darks: Darks): number {
+  let sum = 0;
+  for (let y = 0; y < darks.height; y++) for (let x = 0; x < darks.width; x++) sum += darks.at(x, y);
+  return sum / (darks.width * darks.height);
 }
 
 /** How much of a page, and of each of its panels, is black: 0..1. */
@@ -23,8 +47,6 @@ const LOOSE = 1;
 /** The share of black of a page and its panels: greys count by how dark they are. */
 export function blackShares(page: Page, darks: Darks): BlackShares {
   const scale = darks.width / page.size.width;
-  let all = 0;
-  for (let y = 0; y < darks.height; y++) for (let x = 0; x < darks.width; x++) all += darks.at(x, y);
   const panels = ofKind(page, 'panel')
     .sort(byOrder)
     .map(({ id, ring }) => {
@@ -39,5 +61,5 @@ export function blackShares(page: Page, darks: Darks): BlackShares {
         }
       return { id, share: count > 0 ? black / count : 0 };
     });
-  return { page: all / (darks.width * darks.height), panels };
+  return { page: darkness(darks), panels };
 }

@@ -1,9 +1,11 @@
-import { makeSpine, STRIDE, type Spine } from '../curve';
+import { courseOf, evenlyWide, joinedSpines, lengthOf, STRIDE, widestOf, type Spine } from '../curve';
 import { isDrawn } from '../drawn';
 import { PageError } from '../gate';
 import type { EntityId } from '../kind';
-import type { Point } from '../math';
+import { editedCourse, editedWeight, Widths } from '../mend';
 import { applyChange, draftChange, find, layersOf, mergeEdits, nodeOf, ofKind, type Edit, type Page } from '../page';
+import { lineSpine } from '../shapes';
+import { keptWidth } from '../stroke';
 import type { Finding, Mending } from './finding';
 
 /** What a mending is called in the history. */
@@ -20,7 +22,9 @@ export function mended(page: Page, mending: Mending): Edit[] {
   switch (mending.as) {
     case 'thicken': {
       const before = freeStroke(page, mending.id);
-      return [{ before, after: { ...before, spine: thickened(before.spine, mending.width) } }];
+      // What is seen is as wide as that: its layer may show lines wider or finer than they are kept.
+      const least = keptWidth(before.nib, find(page, 'layer', before.layerId)?.style, mending.width);
+      return [{ before, after: editedWeight(before, thickened(before.spine, least)) }];
     }
     case 'drop': {
       const before = page.entities.get(mending.id);
@@ -44,7 +48,7 @@ export function mended(page: Page, mending: Mending): Edit[] {
       const at = mending.end === 0 ? 0 : points.length - STRIDE;
       // Somebody has moved it since.
       if (points[at] !== mending.from.x || points[at + 1] !== mending.from.y) throw gone();
-      return [{ before, after: { ...before, spine: reaching(before.spine, mending.end, mending.to) } }];
+      return [{ before, after: editedCourse(before, reaching(before.spine, mending)) }];
     }
   }
 }
@@ -88,25 +92,30 @@ function freeStroke(page: Page, id: EntityId) {
   return stroke;
 }
 
-/** A spine that is nowhere thinner than `least` page px, but for ends that are points. */
-function thickened({ points, closed }: Spine, least: number): Spine {
-  const to = Float64Array.from(points);
-  const last = to.length - STRIDE;
-  const isPoint = (at: number) => !closed && points[at + 2] < least / 2;
-  for (let i = 0; i <= last; i += STRIDE) {
-    // A tip that runs out to a point still does.
-    if ((i === 0 && isPoint(0)) || (i === last && isPoint(last))) continue;
-    to[i + 2] = Math.max(to[i + 2], least);
-  }
-  return makeSpine(to, closed);
+/** The share of a line over which one that runs out to a point grows to its full width. */
+const TAPER = 1 / 4;
+/** Page px by which widths that are drawn anew may stray. */
+const STRAY = 0.1;
+
+/** A spine that is nowhere thinner than `least` page px, but for tips that run out to a point: these still do. */
+function thickened(spine: Spine, least: number): Spine {
+  const { points, closed } = spine;
+  const length = lengthOf(courseOf(spine));
+  const widest = widestOf(spine);
+  const [isFirst, isLast] = [points[2], points[points.length - 1]].map(
+    (width) => !closed && width < Math.min(least, widest) / 2,
+  );
+  const share = (along: number, isPoint: boolean) => (isPoint ? Math.min(1, along / (TAPER * length)) : 1);
+  const widths = new Widths(spine);
+  widths.change(0, length, (along, width) =>
+    Math.max(width, (least + STRAY) * Math.min(share(along, isFirst), share(length - along, isLast))),
+  );
+  return widths.apply();
 }
 
-/** A spine that goes on straight from one of its ends. */
-function reaching({ points, closed }: Spine, end: 0 | 1, { x, y }: Point): Spine {
-  const at = end === 0 ? 0 : points.length - STRIDE;
-  const [u, v, w] = [points[at], points[at + 1], points[at + 2]];
-  const out = [u + (x - u) / 3, v + (y - v) / 3, w, u + (2 * (x - u)) / 3, v + (2 * (y - v)) / 3, w, x, y, w];
-  if (end === 1) return makeSpine(Float64Array.from([...points, ...out]), closed);
-  const first = [x, y, w, u + (2 * (x - u)) / 3, v + (2 * (y - v)) / 3, w, u + (x - u) / 3, v + (y - v) / 3, w];
-  return makeSpine(Float64Array.from([...first, ...points]), closed);
+/** A spine that goes on straight from one of its ends, as wide as it is there. */
+function reaching(spine: Spine, { end, from, to }: Extract<Mending, { as: 'reach' }>): Spine {
+  const { points } = spine;
+  if (end === 0) return joinedSpines([evenlyWide(lineSpine(to, from), points[2]), spine]);
+  return joinedSpines([spine, evenlyWide(lineSpine(from, to), points[points.length - 1])]);
 }

@@ -46,7 +46,11 @@ interface Short {
   readonly on?: number;
 }
 
-/** What the last look at a page found, and of what: where nothing changed since, it is so still. */
+/** What the last look at a page found, and of what: where nothing changed since, it is so still. Each look writes it anew. */
+export interface KnownEnds {
+  last?: Looked;
+}
+
 interface Looked {
   readonly reach: number;
   readonly drawn: ReadonlySet<DrawnEntity>;
@@ -54,34 +58,34 @@ interface Looked {
   readonly shorts: Map<StrokeEntity, readonly [Short | undefined, Short | undefined]>;
 }
 
-let last: Looked | undefined;
-
 /** Ends of lines that stop just short of another line on their layer: a gap that ink and flats leak through. */
 export function* looseEnds(
   page: Page,
   placed: readonly Placed[],
   { scale }: PressSettings,
+  known: KnownEnds,
 ): Generator<Finding | undefined, void> {
   if (placed.length === 0) return;
   const { ppi } = page.size;
   const reach = mmToPx(SHORT_MM, ppi) / scale;
-  const index = indexOf(placed.map(({ box }) => box));
-  const isAsBefore = unchangedSince(last, placed, reach);
-  const before = last?.shorts;
+  const before = known.last;
   const shorts: Looked['shorts'] = new Map();
-  last = {
+  const now: Looked = {
     ...{ reach, shorts, drawn: new Set(placed.map(({ entity }) => entity)), boxes: placed.map(({ box }) => box) },
   };
+  known.last = now;
+  const isAsBefore = unchangedSince(before, now);
+  const index = indexOf(now.boxes);
   for (const [k, { entity: stroke }] of placed.entries()) {
     if (k % BREATH === BREATH - 1) yield undefined;
     if (stroke.kind !== 'stroke') continue;
     const ends = endsOf(stroke);
     if (ends.length === 0) continue;
-    const known = before?.get(stroke);
+    const last = before?.shorts.get(stroke);
     const short = ends.map((end, j) => {
       const far = reach + end.half;
       const box = growBox({ minX: end.x, minY: end.y, maxX: end.x, maxY: end.y }, far);
-      if (known && isAsBefore(box)) return known[j];
+      if (last && isAsBefore(box)) return last[j];
       const near = index.search(box.minX, box.minY, box.maxX, box.maxY).flatMap((one) => {
         const { entity } = placed[one];
         return entity !== stroke && entity.layerId === stroke.layerId ? [entity] : [];
@@ -114,18 +118,23 @@ function indexOf(boxes: readonly Box[]): Flatbush {
 /** Things that may have changed for what is known to be worth asking. */
 const MOST_CHANGED = 500;
 
-/** Tells of a place whether nothing came or went there since the last look. */
-function unchangedSince(looked: Looked | undefined, placed: readonly Placed[], reach: number): (box: Box) => boolean {
-  if (looked?.reach !== reach) return () => false;
-  const now = new Set(placed.map(({ entity }) => entity));
-  const changed = placed.flatMap(({ entity, box }) => (looked.drawn.has(entity) ? [] : [box]));
-  let k = 0;
-  for (const entity of looked.drawn) {
-    if (!now.has(entity)) changed.push(looked.boxes[k]);
-    k++;
-  }
+/** Tells of a place whether nothing came or went there between two looks. */
+function unchangedSince(before: Looked | undefined, now: Looked): (box: Box) => boolean {
+  if (before?.reach !== now.reach) return () => false;
+  const changed = [...onlyIn(now, before), ...onlyIn(before, now)];
   if (changed.length > MOST_CHANGED) return () => false;
   return (box) => !changed.some((other) => boxesMeet(box, other));
+}
+
+/** Where things lie that one look saw and another did not. */
+function onlyIn({ drawn, boxes }: Looked, other: Looked): Box[] {
+  const found: Box[] = [];
+  let k = 0;
+  for (const entity of drawn) {
+    if (!other.drawn.has(entity)) found.push(boxes[k]);
+    k++;
+  }
+  return found;
 }
 
 /** Where an end would be if it went on straight. */

@@ -6,7 +6,7 @@ import type { StrokeEntity } from '../stroke';
 import { speck, unseen } from './crumbs';
 import { BREATH, type Finding, type Placed, type PressSettings } from './finding';
 import { letters } from './letters';
-import { looseEnds } from './looseEnds';
+import { looseEnds, type KnownEnds } from './looseEnds';
 import { seenOn } from './seen';
 import { thinLines } from './thinLines';
 import { tones } from './tones';
@@ -17,50 +17,65 @@ const MOST = 200;
 
 /**
  * Looks for what is wrong with a page before it is printed, what is quick to find first. It yields findings as they come, and nothing now and
- * then, so that it can be let go of. What was looked at once is known again as long as it is the very same. What is silenced is passed over.
+ * then, so that it can be let go of. Things are looked at as their layers show them. What was looked at once is known again as long as it is the
+ * very same, with `known` also how things lie to each other. What is silenced is passed over.
  */
-export function* pressChecking(page: Page, settings: PressSettings): Generator<Finding | undefined, void> {
+export function* pressChecking(
+  page: Page,
+  settings: PressSettings,
+  known: KnownEnds = {},
+): Generator<Finding | undefined, void> {
   const silences = new Set(ofKind(page, 'silence').map(({ about }) => about));
-  const isSeen = seenOn(page);
+  const seenAs = seenOn(page);
   const placed: Placed[] = [];
   const strokes: StrokeEntity[] = [];
   const areas: AreaEntity[] = [];
   const texts: LetteringEntity[] = [];
-  for (const entity of page.entities) {
-    if (!isDrawn(entity) || !isSeen(entity)) continue;
+  for (const kept of page.entities) {
+    const entity = isDrawn(kept) && seenAs(kept);
+    if (!entity) continue;
+    if (placed.length % BREATH === BREATH - 1) yield undefined;
     placed.push({ entity, box: markBox(entity) });
     if (entity.kind === 'stroke') strokes.push(entity);
     else if (entity.kind === 'area') areas.push(entity);
     else if (entity.kind === 'lettering') texts.push(entity);
   }
+  const isHeard = ({ id }: Finding) => !silences.has(id);
   for (const some of [
-    wholePage(page, settings),
+    wholePage(page, placed, settings),
     letters(page, texts, settings),
     tones(page, areas, settings),
-    thinLines(page, strokes, settings),
+    upTo(MOST, thinLines(page, strokes, settings), isHeard),
     misplaced(page, placed, settings),
-    looseEnds(page, placed, settings),
+    upTo(MOST, looseEnds(page, placed, settings, known), isHeard),
   ])
-    yield* heard(some, silences);
+    yield* heard(some, isHeard);
 }
 
 /** What is not silenced, of each kind so many at most. */
 function* heard(
   some: Generator<Finding | undefined, void>,
-  silences: ReadonlySet<string>,
+  isHeard: (finding: Finding) => boolean,
 ): Generator<Finding | undefined, void> {
   const counts = new Map<string, number>();
   for (const finding of some) {
-    if (!finding) {
-      yield undefined;
-      continue;
-    }
-    if (silences.has(finding.id)) continue;
-    const count = (counts.get(finding.kind) ?? 0) + 1;
-    counts.set(finding.kind, count);
+    if (finding && !isHeard(finding)) continue;
+    const count = finding ? (counts.get(finding.kind) ?? 0) + 1 : 0;
+    if (finding) counts.set(finding.kind, count);
     if (count <= MOST) yield finding;
-    // Where only this is looked for, nothing else would come.
-    else if (counts.size === 1) return;
+  }
+}
+
+/** What comes until so many were heard: nothing else is looked for. */
+function* upTo(
+  most: number,
+  some: Generator<Finding | undefined, void>,
+  isHeard: (finding: Finding) => boolean,
+): Generator<Finding | undefined, void> {
+  let count = 0;
+  for (const finding of some) {
+    yield finding;
+    if (finding && isHeard(finding) && ++count === most) return;
   }
 }
 

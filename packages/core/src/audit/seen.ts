@@ -1,12 +1,14 @@
+import { shownUnder, type DrawnEntity } from '../drawn';
 import type { EntityId } from '../kind';
 import { nodeOf, type Page } from '../page';
 
-/** Whether what lies on a layer is seen, as far as that layer and its groups go. */
-export function seenOn(page: Page): (laid: { readonly layerId: EntityId }) => boolean {
-  const known = new Map<EntityId, boolean>();
-  return ({ layerId }) => {
-    let is = known.get(layerId);
-    if (is === undefined) known.set(layerId, (is = !(nodeOf(page, layerId)?.isHidden ?? false)));
-    return is;
+/** What things are seen as: as the style of their layer shows them; nothing where that, or a group of it, is hidden. */
+export function seenOn(page: Page): (entity: DrawnEntity) => DrawnEntity | undefined {
+  const nodes = new Map<EntityId, ReturnType<typeof nodeOf>>();
+  return (entity) => {
+    const { layerId } = entity;
+    if (!nodes.has(layerId)) nodes.set(layerId, nodeOf(page, layerId));
+    const node = nodes.get(layerId);
+    return node?.isHidden ? undefined : shownUnder(entity, node?.layer.style);
   };
 }

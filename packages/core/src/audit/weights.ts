@@ -29,13 +29,14 @@ export function weightsOf(page: Page, scale = 1): WeightShare[] {
 export function* weighing(page: Page, scale: number): Generator<number, WeightShare[]> {
   const sums = TECHNICAL_WIDTHS.map(() => 0);
   const by = page.size.ppi / scale;
-  const isSeen = seenOn(page);
+  const seenAs = seenOn(page);
   const strokes = ofKind(page, 'stroke');
   for (const [k, stroke] of strokes.entries()) {
     if (k % BREATH === 0) yield k / strokes.length;
-    if (stroke.fills || !isSeen(stroke)) continue;
-    let last = known.get(stroke);
-    if (last?.ppi !== by) known.set(stroke, (last = { ppi: by, lengths: lengthsOf(stroke, by) }));
+    const seen = stroke.fills ? undefined : seenAs(stroke);
+    if (seen?.kind !== 'stroke') continue;
+    let last = known.get(seen);
+    if (last?.ppi !== by) known.set(seen, (last = { ppi: by, lengths: lengthsOf(seen, by) }));
     last.lengths.forEach((length, k) => (sums[k] += length));
   }
   return TECHNICAL_WIDTHS.map((pen, k) => ({ pen, length: sums[k] }));

@@ -1,8 +1,8 @@
-import { isDrawn, markBox, type DrawnEntity } from '../drawn';
+import { colourOf, type DrawnEntity } from '../drawn';
 import { boxMiddle, type Point } from '../math';
 import { channelsOf, isInkBlack } from '../nib';
 import { layersOf, mmToPx, nodeOf, pxToMm, sheetOf, trimBox, type Page } from '../page';
-import type { Finding, Look, PressSettings } from './finding';
+import type { Finding, Look, Placed, PressSettings } from './finding';
 
 /** No channel of what is meant as white is below this, 0..255. */
 const LIGHT = 240;
@@ -14,7 +14,7 @@ function isPlain(color: string): boolean {
 }
 
 /** What is wrong with the page as a whole, and with its layers. */
-export function* wholePage(page: Page, settings: PressSettings): Generator<Finding> {
+export function* wholePage(page: Page, placed: readonly Placed[], settings: PressSettings): Generator<Finding> {
   const { scale, leastPpi, isOneBit } = settings;
   const ppi = page.size.ppi / scale;
   if (ppi < leastPpi - 0.5)
@@ -35,18 +35,17 @@ export function* wholePage(page: Page, settings: PressSettings): Generator<Findi
         words: `${layer.name} is faded to ${Math.round(100 * layer.opacity)} %: its ink prints grey.`,
       };
   }
-  if (isOneBit) yield* greys(page);
+  if (isOneBit) yield* greys(page, placed);
 }
 
 /** Colours that black and white alone do not have, by the layers that they are on. */
-function* greys(page: Page): Generator<Finding> {
+function* greys(page: Page, placed: readonly Placed[]): Generator<Finding> {
   const met = new Map<string, { readonly at: Point; count: number }>();
-  for (const entity of page.entities) {
-    if (!isDrawn(entity) || nodeOf(page, entity.layerId)?.isHidden) continue;
+  for (const { entity, box } of placed) {
     if (inkColours(entity).every(isPlain)) continue;
     const known = met.get(entity.layerId);
     if (known) known.count++;
-    else met.set(entity.layerId, { at: boxMiddle(markBox(entity)), count: 1 });
+    else met.set(entity.layerId, { at: boxMiddle(box), count: 1 });
   }
   for (const layer of layersOf(page)) {
     const found = met.get(layer.id);
@@ -59,15 +58,10 @@ function* greys(page: Page): Generator<Finding> {
 }
 
 /** The colours that an entity lays on the paper. */
-function inkColours(entity: DrawnEntity): string[] {
-  if (entity.kind === 'area') {
-    const { fill } = entity;
-    if (fill.as === 'nothing') return [];
-    return fill.as === 'gradient' ? fill.stops.map(({ color }) => color) : [fill.color];
-  }
-  if (entity.kind === 'stroke') return [entity.nib.color];
-  return [];
-}
+const inkColours = (entity: DrawnEntity): readonly string[] =>
+  entity.kind === 'area' && entity.fill.as === 'gradient'
+    ? entity.fill.stops.map(({ color }) => color)
+    : [colourOf(entity)].filter((color) => color !== undefined);
 
 /** mm within which something that passes the trim was meant to bleed. */
 const NEAR_MM = 0.3;

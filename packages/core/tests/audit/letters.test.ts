@@ -69,6 +69,15 @@ describe('A press check of lettering', () => {
     ]);
   });
 
+  it('finds what is coloured where black and white alone is asked for', () => {
+    const page = lettered();
+    const [before] = ofKind(page, 'lettering');
+    const red = { ...before, style: { ...before.style, color: '#c02010' } };
+    const coloured = applyChange(page, change([{ before, after: red }]));
+    expect(words(page, { isOneBit: true })).toEqual([]);
+    expect(words(coloured, { isOneBit: true })).toEqual([expect.stringContaining('a thing in grey or colour')]);
+  });
+
   it('finds a font that is not at hand', () =>
     expect(words(lettered(), { fonts: new Set() })).toEqual([
       '“Low water” is set in Comic, which is not on this desk: it stands, but cannot be set anew.',

@@ -1,6 +1,7 @@
 import {
   blackShares,
   heardAgain,
+  leakFindings,
   mended,
   mendedAll,
   PRESS_SETTINGS,
@@ -238,16 +239,72 @@ describe('What a press check finds', () => {
   });
 
   it('is found alike where much was known from the last look', () => {
+    const known = {};
+    const again = (page: Page) =>
+      [...pressChecking(page, PRESS_SETTINGS, known)].flatMap((finding) => (finding ? [finding.id] : []));
     const wall = straight('wall', [600, 50], [600, 800]);
     const page = pageOf(wall, straight('a', [200, 200], [590, 200]), straight('b', [200, 600], [590, 600]));
-    expect(found(page)).toEqual(['loose end:a:1', 'loose end:b:1']);
+    expect(again(page)).toEqual(['loose end:a:1', 'loose end:b:1']);
     // What they ran towards is gone, or has come nearer: nothing that is known of them holds.
     const gone = applyChange(page, change([{ before: wall, after: null }]));
-    expect(found(gone)).toEqual([]);
-    expect(found(applyChange(gone, change(adding(straight('short', [598, 100], [598, 300])))))).toEqual([
+    expect(again(gone)).toEqual([]);
+    expect(again(applyChange(gone, change(adding(straight('short', [598, 100], [598, 300])))))).toEqual([
       'loose end:a:1',
     ]);
-    expect(found(page)).toEqual(['loose end:a:1', 'loose end:b:1']);
+    expect(again(page)).toEqual(['loose end:a:1', 'loose end:b:1']);
+  });
+
+  it('is told up to so many of a kind, which hides no other', () => {
+    const specks = Array.from({ length: 260 }, (_, k) => {
+      const [x, y] = [20 + 40 * (k % 28), 20 + 40 * Math.floor(k / 28)];
+      return area(`speck-${k}`, [ring(x, y, x + 2, y + 2)], black);
+    });
+    // A page has its things in no order: some of these come after most specks.
+    const off = Array.from({ length: 40 }, (_, k) => straight(`off-${k}`, [1300, 20 * k], [1400, 20 * k]));
+    const kinds = pressCheck(pageOf(...specks, ...off), PRESS_SETTINGS).map(({ kind }) => kind);
+    expect(kinds.filter((kind) => kind === 'speck')).toHaveLength(200);
+    expect(kinds.filter((kind) => kind === 'unseen')).toHaveLength(off.length);
+  });
+
+  it('is of what the style of a layer shows, and mended so that this is right', () => {
+    const thin = straight('thin', [100, 100], [500, 300], 2);
+    const page = pageOf(thin);
+    expect(found(page)).toEqual([]);
+    const inks = find(page, 'layer', 'inks');
+    if (!inks) throw new Error('There is a layer.');
+    // A quarter of 2 px is less than the 1.18 px that print.
+    const styled = applyChange(
+      page,
+      change([{ before: inks, after: { ...inks, style: { widthFactor: 0.25, edge: 'soft' } } }]),
+    );
+    expect(found(styled)).toEqual(['thin line:thin']);
+    expect(found(after(styled))).toEqual([]);
+    expect(weightsOf(styled).find(({ length }) => length > 0)?.pen).toBe(0.13);
+  });
+
+  it('is mended where a line that is too thin runs out to points: it still does', () => {
+    const page = pageOf(line('thin', [100, 100, 0.1, 300, 100, 0.8, 400, 100, 0.8, 600, 100, 0.1]));
+    expect(found(page)).toEqual(['thin line:thin']);
+    const mendedPage = after(page);
+    expect(found(mendedPage)).toEqual([]);
+    const { spine } = find(mendedPage, 'stroke', 'thin') ?? line('none', []);
+    for (const width of [spine.points[2], spine.points.at(-1)]) expect(width).toBeCloseTo(0.1, 9);
+  });
+
+  it('is mended by hand, as the line says: what its samples tell is not drawn over it', () => {
+    const origin: StrokeEntity['origin'] = { samples: 'hand', calm: { way: 'even', strength: 30 }, zoom: 1 };
+    const page = pageOf(
+      { kind: 'samples', id: 'hand', packed: new Uint8Array(0) },
+      { ...straight('thin', [100, 100], [500, 300], 0.8), origin },
+      straight('wall', [600, 350], [600, 800]),
+      { ...straight('short', [200, 500], [590, 500]), origin },
+    );
+    const edits = mendedAll(
+      page,
+      pressCheck(page, PRESS_SETTINGS).flatMap(({ mending }) => mending ?? []),
+    );
+    expect(edits).toHaveLength(2);
+    for (const { after: line } of edits) expect(line).toMatchObject({ origin: { left: 'edited' } });
   });
 
   it('is silenced, and heard again', () => {
@@ -256,6 +313,10 @@ describe('What a press check finds', () => {
     const quiet = applyChange(page, change(silenced(finding, 'hush')));
     expect(found(quiet)).toEqual([]);
     expect(found(applyChange(quiet, change(heardAgain(quiet))))).toEqual(['thin line:thin']);
+    const leaks = [{ x: 100.4, y: 200, width: 6, regions: [1, 2], weight: 1 } as const];
+    const [leak] = leakFindings(page, leaks, 1);
+    expect(leak.words).toContain('0.51 mm');
+    expect(leakFindings(applyChange(page, change(silenced(leak, 'hush'))), leaks, 1)).toEqual([]);
   });
 
   it('is left alone on a locked layer, or where it is gone', () => {
