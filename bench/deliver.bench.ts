@@ -45,12 +45,15 @@ function thresholded(svg: string, width: number): Uint8Array {
   return bits;
 }
 
+/** What the last check knew of ends. */
+const known = {};
+
 /** The findings of a page, and when the first came and the last, ms. */
 function checked(page: Page): { readonly found: readonly Finding[]; readonly first: number; readonly all: number } {
   const start = performance.now();
   let first: number | undefined;
   const found: Finding[] = [];
-  for (const finding of pressChecking(page, { ...PRESS_SETTINGS, scale: 0.5 })) {
+  for (const finding of pressChecking(page, { ...PRESS_SETTINGS, scale: 0.5 }, known)) {
     if (!finding) continue;
     first ??= performance.now() - start;
     found.push(finding);

@@ -3,6 +3,7 @@ export const KEYS = {
   shelf: ['shelf'],
   folios: ['shelf', 'folios'],
   folio: (id: string) => ['shelf', 'folio', id],
+  blacks: (id: string) => ['shelf', 'folio', id, 'blacks'],
   lettering: (id: string) => ['shelf', 'folio', id, 'lettering'],
   left: ['shelf', 'left'],
   rack: ['rack'],

@@ -32,6 +32,7 @@ import { InkDesk, unpackedList } from '../render/inkDesk';
 import { paintPage } from '../render/pagePaint';
 import { pyramidOf, type PyramidLevel } from '../render/picturePieces';
 import { decodedAs } from '../render/scanned';
+import { smallSize } from '../render/view';
 import { unpackTile } from '../render/washCode';
 
 const BAND = 512;
@@ -113,8 +114,7 @@ const service = {
   /** The inks on white, as large as fits. */
   small(side: number): SmallPicture {
     const { page, desk } = atHand();
-    const scale = Math.min(1, side / Math.max(page.size.width, page.size.height));
-    const [width, height] = [page.size.width, page.size.height].map((px) => Math.max(1, Math.round(px * scale)));
+    const { scale, width, height } = smallSize(page.size, side);
     const context = ground(width, height);
     const roughs: SeenRoughs = { under: [], over: [] };
     const box = { minX: 0, minY: 0, maxX: width, maxY: height };
@@ -151,19 +151,13 @@ const service = {
       const parts = paintedParts(of, how, (share) => tell((at + share) / count));
       return new Uint8Array(await new Blob(parts).arrayBuffer());
     };
-    const small = Math.min(1, ORA_THUMBNAIL / Math.max(width, height));
     const files = pageToOra(pageWalk(page, { withRough, paper: onPaper }), {
       layer: async (layerId) => {
         const alone = aloneOn(own, layerId);
         return alone && painted(alone, { ...order, onPaper: false });
       },
       merged: () => painted(own, order),
-      thumbnail: () =>
-        painted(own, {
-          ...order,
-          width: Math.max(1, Math.round(width * small)),
-          height: Math.max(1, Math.round(height * small)),
-        }),
+      thumbnail: () => painted(own, { ...order, ...smallSize(page.size, ORA_THUMBNAIL) }),
     });
     const parts: Blob[] = [];
     for await (const bytes of files) parts.push(new Blob([new Uint8Array(bytes)]));

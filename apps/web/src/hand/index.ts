@@ -8,4 +8,5 @@ export { lastEndSlot } from './lastEnd';
 export { layDown, layManyDown, type LineTarget } from './layDown';
 export { loopGesture } from './loopGesture';
 export { FINGER, linesNear, linesOn, type MendReach, type Reached, reachedLayers } from './reach';
+export { nearestPlace } from './nearestPlace';
 export { TurningRows } from './TurningRows';

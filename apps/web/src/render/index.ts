@@ -50,6 +50,7 @@ export {
   isTall,
   panned,
   pinched,
+  smallSize,
   levelled,
   toPage,
   toScreen,

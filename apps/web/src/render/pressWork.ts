@@ -1,5 +1,12 @@
-import { pressChecking, weighing, type Finding, type PressSettings, type WeightShare } from '@true-nib/core/audit';
-import type { Entity, Page } from '@true-nib/core/page';
+import {
+  pressChecking,
+  weighing,
+  type Finding,
+  type KnownEnds,
+  type PressSettings,
+  type WeightShare,
+} from '@true-nib/core/audit';
+import type { Entity } from '@true-nib/core/page';
 import { inSlices } from '../base/breath';
 import type { InkDesk } from './inkDesk';
 
@@ -7,6 +14,7 @@ import type { InkDesk } from './inkDesk';
 export class PressWork {
   private asked = 0;
   private weighed = 0;
+  private readonly known: KnownEnds = {};
 
   constructor(private readonly desk: InkDesk) {}
 
@@ -19,7 +27,7 @@ export class PressWork {
     const own = ++this.asked;
     const found: Finding[] = [];
     let told = 0;
-    const work = gathering(this.desk.pageWith(besides), settings, found);
+    const work = gathering(pressChecking(this.desk.pageWith(besides), settings, this.known), found);
     const isWhole = await inSlices(work, {
       isWanted: () => own === this.asked,
       tell: () => {
@@ -37,8 +45,8 @@ export class PressWork {
   }
 }
 
-function* gathering(page: Page, settings: PressSettings, found: Finding[]): Generator<number, true> {
-  for (const finding of pressChecking(page, settings)) {
+function* gathering(work: ReturnType<typeof pressChecking>, found: Finding[]): Generator<number, true> {
+  for (const finding of work) {
     if (finding) found.push(finding);
     yield 0;
   }

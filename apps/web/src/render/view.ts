@@ -150,3 +150,10 @@ export function levelled(view: View, at: Point): View {
 
 /** The map that moves what was painted for `painted` to where it belongs under `wanted`. */
 export const between = (painted: View, wanted: View): Matrix => chain(invert(painted), wanted);
+
+/** A page made so small that neither side has more than so many px, in whole px. */
+export function smallSize(page: Extent, side: number): Extent & { readonly scale: number } {
+  const scale = Math.min(1, side / Math.max(page.width, page.height));
+  const px = (length: number) => Math.max(1, Math.round(length * scale));
+  return { scale, width: px(page.width), height: px(page.height) };
+}

@@ -15,8 +15,8 @@ import {
   type PageKeep,
   type PageSlot,
 } from '../../board';
-import { FINGER, goTo, linesNear } from '../../hand';
-import { ringedPlaces, zoomOf } from '../../render';
+import { goTo, linesNear, nearestPlace } from '../../hand';
+import { ringedPlaces } from '../../render';
 import { newId } from '../../session';
 import { useBlacks } from './blackStore';
 import { useLeaks } from './leakStore';
@@ -57,11 +57,7 @@ export class LeakCheck implements PageKeep {
 
   /** A touch on a mark takes that leak in hand. */
   begin(at: Point): Gesture {
-    const reach = FINGER / zoomOf(this.board.picture.view);
-    const { leaks } = useLeaks.getState();
-    const near = leaks.map((leak, k) => ({ k, far: distance(leak, at) })).filter(({ far }) => far <= reach);
-    const [best] = near.sort((one, other) => one.far - other.far);
-    useLeaks.setState({ inHand: best?.k });
+    useLeaks.setState({ inHand: nearestPlace(this.board, useLeaks.getState().leaks, at) });
     return still;
   }
 
@@ -167,13 +163,18 @@ function lineAt(board: Board, layerIds: readonly EntityId[], at: Point) {
 /** What another room may ask about leaks. */
 export const LEAKS = {
   now: leaksNow,
-  /** Closes leaks by lines like those beside them, as one deed; those beside which there is no line are left, and it is said why. */
-  bridge(board: Board, leaks: readonly Leak[]): void {
-    const bridged = leaks.map((leak) => bridgeEdit(board, leak));
-    const edits = bridged.filter((edit) => typeof edit !== 'string');
-    const reason = bridged.find((edit) => typeof edit === 'string');
-    board.session.commit(edits.length > 1 ? `Bridge ${edits.length} leaks` : BRIDGE, edits);
-    if (reason !== undefined) board.notice(reason);
+  /** Closes leaks by lines like those beside them, as one deed. Answers which: where there is no line to go by, it is said. */
+  bridge(board: Board, leaks: readonly Leak[]): readonly Leak[] {
+    const edits: Edit[] = [];
+    const reasons: string[] = [];
+    const closed = leaks.filter((leak) => {
+      const bridged = bridgeEdit(board, leak);
+      if (typeof bridged === 'string') reasons.push(bridged);
+      else edits.push(bridged);
+      return typeof bridged !== 'string';
+    });
+    if (reasons.length > 0) board.notice(reasons[0]);
+    return board.session.commit(closed.length > 1 ? `Bridge ${closed.length} leaks` : BRIDGE, edits) ? closed : [];
   },
 } as const;
 

@@ -40,7 +40,12 @@ export async function previewFrom(board: Board): Promise<void> {
 
 const shownAs = (choice: DeliverChoice): DeliverChoice =>
   choice.as === 'tiff' || choice.as === 'ora'
-    ? { ...choice, as: 'png', isOneBit: isBilevel(choice), ...(choice.as === 'ora' && { sizeBy: 'scale', scale: 1 }) }
+    ? {
+        ...choice,
+        as: 'png',
+        isOneBit: isBilevel(choice),
+        ...(choice.as === 'ora' && { sizeBy: 'scale', scale: 1, isSliced: false }),
+      }
     : choice;
 
 const alone = (board: Board, cuts: readonly number[], choice: DeliverChoice): Delivered => ({

@@ -1,6 +1,7 @@
 import Deliver from 'lucide-react-native/icons/package-check';
 import Letters from 'lucide-react-native/icons/message-circle';
 import type { Stage, Tool, Wing } from '../../board';
+import { closePreview } from '../../deliver';
 import { TurningRows } from '../../hand';
 import { forgetPageDelivery } from './deliverStore';
 import { FinishAll, FinishChips, FinishLine } from './FinishBench';
@@ -33,6 +34,7 @@ export const finishStage = (press: Wing, lettering: Wing) =>
     keeps: [...(press.keeps ?? []), slicingSlot, ...(lettering.keeps ?? [])],
     forget: () => {
       forgetPageDelivery();
+      closePreview();
       press.forget?.();
       lettering.forget?.();
     },

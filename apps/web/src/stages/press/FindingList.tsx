@@ -18,7 +18,7 @@ export function FindingList() {
   const groups = byKind(findings);
   const held = findings.find(({ id }) => id === inHand)?.kind;
   return (
-    <View role="list" aria-label="Findings" className="gap-1">
+    <View role="group" aria-label="Findings" className="gap-1">
       {groups.map(([kind, own]) => (
         <Group
           key={kind}
@@ -58,9 +58,11 @@ function Group({ found, isOpen, onToggle }: GroupProps) {
       </Pressable>
       {isOpen && (
         <View className="gap-1 px-1 pb-1">
-          {found.slice(0, MOST_ROWS).map((finding) => (
-            <Row key={finding.id} finding={finding} />
-          ))}
+          <View role="list" aria-label={title} className="gap-1">
+            {found.slice(0, MOST_ROWS).map((finding) => (
+              <Row key={finding.id} finding={finding} />
+            ))}
+          </View>
           {found.length > 1 && (
             <View className="flex-row flex-wrap gap-2 p-1">
               {mendable.length > 1 && (

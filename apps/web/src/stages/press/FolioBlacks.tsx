@@ -1,5 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
-import { fetchFolio } from '../../api';
+import { darkness, darksOf } from '@true-nib/core/audit';
+import { fetchFolio, KEYS } from '../../api';
 import { useBoard } from '../../board';
 import { smallPictures } from '../../deliver';
 import { Button, Faint } from '../../look';
@@ -7,7 +8,7 @@ import { useState } from 'react';
 import { View } from 'react-native';
 import { BarsLater } from './charts';
 import { inWords } from './inWords';
-import { darknessOf, SIDE } from './squint';
+import { SIDE } from './squint';
 
 interface PageBlack {
   readonly id: string;
@@ -20,7 +21,7 @@ async function blacksOf(folioId: string, tell: (words: string) => void): Promise
   const ids = pages.map(({ id }) => id);
   const found: PageBlack[] = [];
   for await (const picture of smallPictures(ids, SIDE)) {
-    found.push({ id: ids[found.length], share: darknessOf(picture) });
+    found.push({ id: ids[found.length], share: darkness(darksOf(picture)) });
     tell(`${found.length} of ${ids.length} pages are counted.`);
   }
   return found;
@@ -31,7 +32,7 @@ export function FolioBlacks({ width }: { readonly width: number }) {
   const { card } = useBoard().session;
   const [progress, setProgress] = useState('');
   const { data, error, isFetching, refetch } = useQuery({
-    queryKey: ['blacks of a folio', card.folioId],
+    queryKey: KEYS.blacks(card.folioId),
     queryFn: () => blacksOf(card.folioId, setProgress),
     enabled: false,
     retry: false,

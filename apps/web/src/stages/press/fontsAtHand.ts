@@ -1,26 +1,26 @@
 import type { LetteringEntity } from '@true-nib/core/lettering';
+import { ApiProblem } from '../../api';
 import type { PageSession } from '../../session';
 
-/** Which of the fonts that a page names are on this desk. */
+/** Which of the fonts that a page names are on this desk: each is asked for once. */
 export class FontsAtHand {
-  private readonly found = new Set<string>();
+  private readonly asked = new Map<string, Promise<boolean>>();
 
   constructor(private readonly session: PageSession) {}
 
-  /** Those of some texts that are there, by their SHA-256. */
+  /** Those of some texts that are there, by their SHA-256; where the server does not answer, nothing is said against one. */
   async named(texts: readonly LetteringEntity[]): Promise<ReadonlySet<string>> {
-    const named = new Set<string>();
     for (const { style } of texts)
-      for (const ref of Object.values(style.fonts)) if (ref && !this.found.has(ref.sha256)) named.add(ref.sha256);
-    await Promise.all(
-      [...named].map(async (sha256) => {
-        const isThere = await this.session.blob(sha256).then(
-          () => true,
-          () => false,
-        );
-        if (isThere) this.found.add(sha256);
-      }),
+      for (const ref of Object.values(style.fonts))
+        if (ref && !this.asked.has(ref.sha256)) this.asked.set(ref.sha256, this.isThere(ref.sha256));
+    const all = await Promise.all([...this.asked].map(async ([sha256, is]) => ((await is) ? [sha256] : [])));
+    return new Set(all.flat());
+  }
+
+  private isThere(sha256: string): Promise<boolean> {
+    return this.session.blob(sha256).then(
+      () => true,
+      (error: unknown) => !(error instanceof ApiProblem && error.status === 404),
     );
-    return this.found;
   }
 }

@@ -1,15 +1,5 @@
-import {
-  heardAgain,
-  leakFinding,
-  mended,
-  mendedAll,
-  MENDING_WORDS,
-  PRESS_SETTINGS,
-  silenced,
-  type Finding,
-} from '@true-nib/core/audit';
-import { distance } from '@true-nib/core/math';
-import { find, ofKind, type Edit, type Entity } from '@true-nib/core/page';
+import { heardAgain, leakFindings, mendedAll, MENDING_WORDS, PRESS_SETTINGS, silenced } from '@true-nib/core/audit';
+import { ofKind, sheetOf, type Edit, type Entity } from '@true-nib/core/page';
 import {
   isInHand,
   still,
@@ -20,13 +10,13 @@ import {
   type PageSlot,
   type Press,
 } from '../../board';
-import { FINGER, goTo } from '../../hand';
+import { goTo, nearestPlace } from '../../hand';
 import { sayError } from '../../look';
-import { ringedPlaces, zoomOf } from '../../render';
+import { ringedPlaces } from '../../render';
 import { newId } from '../../session';
 import { LEAKS } from '../blacks';
 import { FontsAtHand } from './fontsAtHand';
-import { canMend, NOTHING_FOUND, usePress, usePressDesk, type Found } from './pressStore';
+import { NOTHING_FOUND, usePress, usePressDesk, type Found } from './pressStore';
 
 /** ms after an edit until the page is looked at again. */
 const REST_MS = 500;
@@ -37,7 +27,7 @@ export class PressCheck implements PageKeep {
   /** Counts the looks at the page: an older one gives way. */
   private round = 0;
   private timer: ReturnType<typeof setTimeout> | undefined;
-  private readonly fonts: FontsAtHand;
+  private fonts: FontsAtHand;
   private readonly stops: readonly (() => void)[];
 
   constructor(private readonly board: Board) {
@@ -60,19 +50,17 @@ export class PressCheck implements PageKeep {
     const isHeld = isInHand(desk, 'press');
     if (isHeld === this.isHeld) return;
     this.isHeld = isHeld;
+    // What was missing may have come since.
+    if (isHeld) this.fonts = new FontsAtHand(this.board.session);
     if (isHeld) void this.check();
     else this.board.picture.setSketch(undefined);
   }
 
   /** A touch on a mark takes what was found there in hand. */
   begin({ at }: Press): Gesture {
-    const reach = FINGER / zoomOf(this.board.picture.view);
-    const near = usePress
-      .getState()
-      .findings.flatMap((finding) => (finding.at ? [{ id: finding.id, far: distance(finding.at, at) }] : []))
-      .filter(({ far }) => far <= reach)
-      .sort((one, other) => one.far - other.far);
-    usePress.setState({ inHand: near[0]?.id });
+    const placed = placedOf(usePress.getState().findings);
+    const near = nearestPlace(this.board, placed, at);
+    usePress.setState({ inHand: near === undefined ? undefined : placed[near].id });
     return still;
   }
 
@@ -90,18 +78,20 @@ export class PressCheck implements PageKeep {
     if (next) this.goTo(next);
   }
 
-  /** Mends findings, as one deed; those that nothing mends are left. */
+  /** Mends findings of one kind, as one deed; those that nothing mends are left. */
   mend(findings: readonly Found[]): void {
-    const { session } = this.board;
+    const { board } = this;
+    const mendable = findings.filter(({ mending }) => mending);
+    const mendings = mendable.flatMap(({ mending }) => mending ?? []);
     try {
-      const mendings = findings.flatMap(({ mending }) => mending ?? []);
-      const [first] = mendings;
-      if (mendings.length === 1) this.commit(MENDING_WORDS[first.as], mended(session.page, first));
-      else if (first)
-        this.commit(`${MENDING_WORDS[first.as]}: ${mendings.length} places`, mendedAll(session.page, mendings));
+      if (mendings.length > 0) {
+        const words = MENDING_WORDS[mendings[0].as];
+        const label = mendings.length === 1 ? words : `${words}: ${mendings.length} places`;
+        if (this.commit(label, mendedAll(board.session.page, mendings))) this.unlist(mendable);
+      }
       const leaks = findings.flatMap(({ leak }) => leak ?? []);
-      if (leaks.length > 0) LEAKS.bridge(this.board, leaks);
-      this.unlist(findings.filter(canMend));
+      const closed = new Set(leaks.length > 0 ? LEAKS.bridge(board, leaks) : []);
+      this.unlist(findings.filter(({ leak }) => leak && closed.has(leak)));
     } catch (error) {
       sayError(error);
     }
@@ -153,9 +143,7 @@ export class PressCheck implements PageKeep {
       const { page } = board.session;
       const { withLeaks, ...desk } = usePressDesk.getState();
       const fonts = await this.fonts.named(ofKind(page, 'lettering'));
-      const sheet = find(page, 'sheet', 'sheet');
-      const silences = ofKind(page, 'silence');
-      const besides: readonly Entity[] = [...(sheet ? [sheet] : []), ...silences];
+      const besides: readonly Entity[] = [sheetOf(page), ...ofKind(page, 'silence')];
       const found = await board.picture.inks.beside.pressCheck(
         besides,
         { ...PRESS_SETTINGS, ...desk, fonts },
@@ -169,19 +157,15 @@ export class PressCheck implements PageKeep {
       if (!found || !isWanted()) return;
       this.list(found, withLeaks ? 'looking' : 'ready');
       if (!withLeaks) return;
-      const hushed = new Set(silences.map(({ about }) => about));
       const leaks = (await LEAKS.now(board)) ?? [];
-      const leaking = leaks
-        .map((leak): Found => ({ ...leakFinding(page, leak, desk.scale), leak }))
-        .filter(({ id }) => !hushed.has(id));
-      if (isWanted()) this.list([...found, ...leaking], 'ready');
+      if (isWanted()) this.list([...found, ...leakFindings(page, leaks, desk.scale)], 'ready');
     } catch (error) {
       if (isWanted()) usePress.setState({ status: 'idle' });
       sayError(error);
     }
   }
 
-  private list(findings: readonly (Finding | Found)[], status: 'looking' | 'ready'): void {
+  private list(findings: readonly Found[], status: 'looking' | 'ready'): void {
     const { inHand } = usePress.getState();
     const isThere = findings.some(({ id }) => id === inHand);
     usePress.setState({ findings, status, ...(status === 'ready' && !isThere && { inHand: undefined }) });
@@ -189,10 +173,14 @@ export class PressCheck implements PageKeep {
 
   private show(): void {
     const { findings, inHand } = usePress.getState();
-    const placed = findings.flatMap(({ id, at, leak }) => (at ? [{ id, ...at, ends: leak?.ends }] : []));
+    const placed = placedOf(findings);
     const k = placed.findIndex(({ id }) => id === inHand);
     this.board.picture.setSketch(placed.length > 0 ? ringedPlaces(placed, k < 0 ? undefined : k) : undefined);
   }
 }
+
+/** The findings that have a place, as they are ringed. */
+const placedOf = (findings: readonly Found[]) =>
+  findings.flatMap(({ id, at, leak }) => (at ? [{ id, ...at, ends: leak?.ends }] : []));
 
 export const pressSlot: PageSlot<PressCheck> = { open: (board) => new PressCheck(board) };

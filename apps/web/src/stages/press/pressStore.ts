@@ -1,5 +1,4 @@
-import { PRESS_SETTINGS, type Finding, type FindingKind } from '@true-nib/core/audit';
-import type { Leak } from '@true-nib/core/regions';
+import { PRESS_SETTINGS, type Finding, type FindingKind, type LeakFinding } from '@true-nib/core/audit';
 import { create } from 'zustand';
 import { keptStore } from '../../base';
 
@@ -22,9 +21,7 @@ export const usePressDesk = keptStore<PressDesk>({
 });
 
 /** Something that was found; a gap that leaks is bridged otherwise than all else is mended. */
-export interface Found extends Finding {
-  readonly leak?: Leak;
-}
+export type Found = Finding & Partial<Pick<LeakFinding, 'leak'>>;
 
 interface KnownFindings {
   readonly status: 'idle' | 'looking' | 'ready';
